@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import { defineCalc } from './defineCalc.ts';
+import { heatFieldInput, heatFieldOutput, heatFieldWork, runHeatField } from '../thermal/field.ts';
+import { BENCH_CELLS, runBench } from '../thermal/bench.ts';
+
+export const heatField = defineCalc({
+  name: 'heat.field',
+  summary: 'Temperatures of a plain heat case: board grid, boundaries, sources, lumped nodes.',
+  input: heatFieldInput,
+  output: heatFieldOutput,
+  example: {
+    initial: 20,
+    nodes: [{ id: 'part', type: 'body', C: 0.4, hA: 0.02, Tinf: 20, P: 4 }],
+    probes: [{ name: 'after 20 s', t: 20, node: 'part' }],
+  },
+  cost: (input) => heatFieldWork(input) * 20e-9,
+  run: runHeatField,
+});
+
+export const heatBench = defineCalc({
+  name: 'heat.bench',
+  summary: 'Speed of the heat kernel on the uniform yardstick case.',
+  input: z.strictObject({}),
+  output: z.strictObject({
+    ns_per_cell_step: z.number(),
+    cells: z.literal(BENCH_CELLS),
+    steps: z.number(),
+    best_s: z.number(),
+    median_s: z.number(),
+    kernel: z.enum(['wasm', 'ts']),
+  }),
+  example: {},
+  cost: () => 7,
+  run: (_, context) => {
+    const result = runBench(context.now);
+    return { ...result, cells: BENCH_CELLS };
+  },
+});
