@@ -447,7 +447,8 @@ function stepFor(input: HeatFieldInput, tEnd: number): number {
     if (l.b) conductance.set(l.b, (conductance.get(l.b) ?? 0) + G);
   }
   for (const n of input.nodes) {
-    if (n.type === 'fixed') continue;
+    // a joint on a board follows its land at once; alone it sets the pace
+    if (n.type === 'fixed' || (n.type === 'joint' && input.board)) continue;
     const C = n.type === 'joint' ? n.alloy.cs * n.V + n.C_add : n.C;
     const G = (conductance.get(n.id) ?? 0) + n.hA + (n.type === 'iron' ? n.gain : 0);
     if (G > 0) dt = Math.min(dt, Math.max(C / G / 100, dt / (input.board ? 20 : 200)));

@@ -5,14 +5,15 @@
  * energy is conserved to rounding.
  *
  * Coupling: the kernel first steps with the old link heat Q_n in S. A cell then answers a change of
- * its link heat with beta = its column response, T_c = T* + beta·(Q - Q_n), and cells join the network
- * of nodes as unknowns with capacity 1/beta. Newton on enthalpy (slope zero in a melting plateau)
+ * its link heat with beta = its column response, T_c = T* + beta·(Q - Q_n). A cell with a single link is
+ * eliminated at once, Q = G/(1 + G·beta)·(T_node - T* + beta·Q_n); a cell with several joins the network
+ * of nodes as an unknown with capacity 1/beta. Newton on enthalpy (slope zero in a melting plateau)
  * solves it; the final change goes down the column.
  */
 import { columnResponse, factorise, type GridKernel, type KernelKind } from './gridKernel.ts';
 import { assemble, type BoardGrid } from './grid.ts';
 import { branchOf, enthalpyAt, slopeOf, temperatureOf, type JointEnthalpy } from './enthalpy.ts';
-import { planElimination, solveSparse, type Elimination } from './sparseSolve.ts';
+import { factorSparse, planElimination, solveSparse, type Elimination } from './sparseSolve.ts';
 import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
 
 interface NodeCommon {
@@ -42,9 +43,13 @@ export interface HeatSystem {
   nodes: HeatNode[];
   links: HeatLink[];
   kernel?: KernelKind;
+  /** Book what the cells lose, step by step (`lost_J`); costs a twentieth of the time. */
+  bookLosses?: boolean;
 }
 
 const PINNED = 1e200;
+/** Below this conductance (W/K: an air gap, say) a cell's change within a step need not reach its column. */
+const WEAK_LINK = 2e-3;
 
 export class HeatRun {
   readonly kernel?: GridKernel;
@@ -57,24 +62,40 @@ export class HeatRun {
   readonly power: Float64Array;
   readonly hA: Float64Array;
   readonly Tinf: Float64Array;
-  /** Conductance of each link, W/K; may be changed between steps. */
-  readonly G: Float64Array;
   /** Power into each cell besides links, W, without boundary terms. */
   readonly cellPower?: Float64Array;
   time = 0;
   input_J = 0;
   lost_J = 0;
 
-  private readonly links: HeatLink[];
-  private readonly cells: number[];
+  /** Links of the network proper: their number in the system, ends (nodes, then shared cells). */
+  private readonly innerOf: Map<number, number>;
+  private readonly linkG: Float64Array;
+  private linksChanged = true;
   private readonly linkFrom: Int32Array;
   private readonly linkTo: Int32Array;
   private readonly plan: Elimination;
+  /** Linked cells: first the single ones, one link each, then the shared ones (network unknowns). */
+  private readonly cells: Int32Array;
+  private readonly singles: number;
+  /** The first of the single cells have such weak links that the cell alone answers, not its column. */
+  private readonly weak: number;
+  private readonly singleNode: Int32Array;
+  private readonly singleG: Float64Array;
+  private readonly singleEff: Float64Array;
+  /** Per node: sum of effective conductances to single cells, and of conductance × cell temperature. */
+  private readonly cellK: Float64Array;
+  private readonly cellS: Float64Array;
   private readonly boundary?: Float64Array;
   private readonly cellQ: Float64Array;
-  private readonly responses: Float64Array[];
+  private readonly change: Float64Array;
+  /** Column responses, nl values per linked cell, and the own cell's value. */
+  private readonly responses: Float64Array;
+  private readonly beta: Float64Array;
   private readonly diagonal: Float64Array;
   private readonly values: Float64Array;
+  private readonly factorDiagonal: Float64Array;
+  private readonly factoredFor: Float64Array;
   private readonly rhs: Float64Array;
   private readonly x: Float64Array;
   private readonly residual: Float64Array;
@@ -82,6 +103,7 @@ export class HeatRun {
   private readonly Told: Float64Array;
   private readonly initialGrid?: Float64Array;
   private readonly initialNode: Float64Array;
+  private readonly bookLosses: boolean;
   private boundarySum = 0;
   private lastRate = 0;
   private factored = 0;
@@ -89,7 +111,7 @@ export class HeatRun {
 
   constructor(system: HeatSystem, initial_C: number | Float64Array) {
     this.nodes = system.nodes;
-    this.links = system.links;
+    this.bookLosses = system.bookLosses ?? true;
     const n = system.nodes.length;
     if (system.grid) {
       const { kernel, capacity } = assemble(system.grid, system.kernel ?? 'wasm');
@@ -101,24 +123,38 @@ export class HeatRun {
       else kernel.T.set(initial_C);
       this.initialGrid = kernel.T.slice(0, capacity.length);
     }
-    const cellIndex = new Map<number, number>();
-    this.cells = [];
-    this.linkFrom = Int32Array.from(this.links, (l) => l.a);
-    this.linkTo = Int32Array.from(this.links, (l) => {
-      if ('node' in l) return l.node;
-      let u = cellIndex.get(l.cell);
-      if (u === undefined) {
-        u = n + this.cells.length;
-        cellIndex.set(l.cell, u);
-        this.cells.push(l.cell);
-      }
-      return u;
+    const uses = new Map<number, number[]>();
+    for (const [i, l] of system.links.entries())
+      if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
+    const strength = (links: number[]) => system.links[links[0]].G;
+    const isWeak = (links: number[]) => strength(links) < WEAK_LINK;
+    // in the order of memory within each group
+    const sorted = [...uses].sort((a, b) => a[0] - b[0]);
+    const alone = sorted.filter(([, links]) => links.length === 1);
+    const single = [...alone.filter((u) => isWeak(u[1])), ...alone.filter((u) => !isWeak(u[1]))];
+    const shared = sorted.filter(([, links]) => links.length > 1);
+    this.singles = single.length;
+    this.weak = single.filter((u) => isWeak(u[1])).length;
+    this.cells = Int32Array.from([...single, ...shared], ([cell]) => cell);
+    this.singleNode = Int32Array.from(single, ([, [i]]) => system.links[i].a);
+    this.singleG = Float64Array.from(single, ([, links]) => strength(links));
+    this.singleEff = new Float64Array(this.singles);
+    this.cellK = new Float64Array(n);
+    this.cellS = new Float64Array(n);
+    const unknownOf = new Map(shared.map(([cell], i) => [cell, n + i]));
+    const isInner = (l: HeatLink) => 'node' in l || unknownOf.has(l.cell);
+    const inner = system.links.flatMap((l, i) => (isInner(l) ? [i] : []));
+    this.innerOf = new Map(inner.map((i, k) => [i, k]));
+    this.linkG = Float64Array.from(inner, (i) => system.links[i].G);
+    this.linkFrom = Int32Array.from(inner, (i) => system.links[i].a);
+    this.linkTo = Int32Array.from(inner, (i) => {
+      const l = system.links[i];
+      return 'node' in l ? l.node : (unknownOf.get(l.cell) as number);
     });
-    this.G = Float64Array.from(this.links, (l) => l.G);
-    const size = n + this.cells.length;
+    const size = n + shared.length;
     this.plan = planElimination(
       size,
-      this.links.map((_, i) => [this.linkFrom[i], this.linkTo[i]] as const),
+      inner.map((_, i) => [this.linkFrom[i], this.linkTo[i]] as const),
     );
     this.T = Float64Array.from(this.nodes, (node) => node.T0);
     this.H = Float64Array.from(this.nodes, (node) =>
@@ -129,9 +165,13 @@ export class HeatRun {
     this.Tinf = Float64Array.from(this.nodes, (node) => node.Tinf ?? 0);
     this.initialNode = this.nodeEnergies();
     this.cellQ = new Float64Array(this.cells.length);
-    this.responses = this.cells.map(() => new Float64Array(this.kernel?.nl ?? 0));
+    this.change = new Float64Array(this.cells.length);
+    this.responses = new Float64Array(this.cells.length * (this.kernel?.nl ?? 0));
+    this.beta = new Float64Array(this.cells.length);
     this.diagonal = new Float64Array(size);
     this.values = new Float64Array(this.plan.slots);
+    this.factorDiagonal = new Float64Array(size);
+    this.factoredFor = new Float64Array(size);
     this.rhs = new Float64Array(size);
     this.x = new Float64Array(size);
     this.residual = new Float64Array(size);
@@ -157,9 +197,18 @@ export class HeatRun {
       sum += this.boundary[c];
       S[c] = this.boundary[c] + this.cellPower[c];
     }
-    for (const [i, c] of this.cells.entries()) S[c] += this.cellQ[i];
+    for (let i = 0; i < this.cells.length; i++) S[this.cells[i]] += this.cellQ[i];
     this.boundarySum = sum;
-    this.lastRate = this.kernel.lossRate();
+    if (this.bookLosses) this.lastRate = this.kernel.lossRate();
+  }
+
+  /** Changes the conductance (W/K) of link `index` of the system, which must be between nodes. */
+  setLink(index: number, G: number): void {
+    const k = this.innerOf.get(index);
+    if (k === undefined) throw new Error(`Link ${index} is not between nodes.`);
+    if (this.linkG[k] === G) return;
+    this.linkG[k] = G;
+    this.linksChanged = true;
   }
 
   /** Advances by `dt` seconds. */
@@ -168,15 +217,14 @@ export class HeatRun {
     if (kernel && capacity) {
       if (this.stale !== 'no' || this.factored !== dt) {
         factorise(kernel, capacity, dt, this.factored === dt && this.stale === 'z' ? 'z' : 'all');
-        for (const [i, c] of this.cells.entries())
-          columnResponse(kernel, capacity, dt, c, this.responses[i]);
+        this.renewResponses(kernel, capacity, dt);
         this.factored = dt;
         this.stale = 'no';
       }
       kernel.step(1);
     }
     if (this.nodes.length > 0) this.solveNetwork(dt);
-    if (kernel && this.cellPower) {
+    if (kernel && this.bookLosses) {
       const rate = kernel.lossRate();
       this.lost_J += dt * (0.5 * (this.lastRate + rate) - this.boundarySum);
       this.lastRate = rate;
@@ -209,30 +257,61 @@ export class HeatRun {
     });
   }
 
+  /** How every linked cell answers to heat, for the present factors. */
+  private renewResponses(kernel: GridKernel, capacity: Float64Array, dt: number): void {
+    const { nl } = kernel;
+    const plane = kernel.nx * kernel.ny;
+    for (let i = this.weak; i < this.cells.length; i++) {
+      const c = this.cells[i];
+      const response = this.responses.subarray(i * nl, (i + 1) * nl);
+      columnResponse(kernel, capacity, dt, c, response);
+      this.beta[i] = response[Math.floor(c / plane)];
+    }
+    for (let i = 0; i < this.weak; i++) {
+      const c = this.cells[i];
+      this.beta[i] = 1 / (capacity[c] / dt + 0.5 * kernel.H[c]);
+    }
+    for (let i = 0; i < this.singles; i++)
+      this.singleEff[i] = this.singleG[i] / (1 + this.singleG[i] * this.beta[i]);
+  }
+
+
+
+  /** Sums up, per node, what its single cells mean to it. */
+  private gatherCells(): void {
+    const { kernel, cells, singleNode, singleEff, beta, cellQ, cellK, cellS } = this;
+    cellK.fill(0);
+    cellS.fill(0);
+    if (!kernel) return;
+    for (let i = 0; i < this.singles; i++) {
+      cellK[singleNode[i]] += singleEff[i];
+      cellS[singleNode[i]] += singleEff[i] * (kernel.T[cells[i]] - beta[i] * cellQ[i]);
+    }
+  }
+
   private solveNetwork(dt: number): void {
-    const { T, H, x, rhs, diagonal, values, plan, linkFrom, linkTo, G } = this;
+    const { T, H, x, rhs, diagonal, plan, linkFrom, linkTo, linkG } = this;
     const n = this.nodes.length;
     const size = plan.size;
     this.Told.set(T);
     this.Hold.set(H);
+    this.gatherCells();
     for (let i = 0; i < n; i++) x[i] = T[i];
-    for (let i = n; i < size; i++) x[i] = this.kernel ? this.kernel.T[this.cells[i - n]] : 0;
+    for (let i = n; i < size; i++) x[i] = this.kernel ? this.kernel.T[this.cells[this.singles + i - n]] : 0;
     for (let iteration = 0; iteration < 60; iteration++) {
-      values.fill(0);
-      for (let i = 0; i < size; i++) this.ownTerms(i, dt);
-      for (let l = 0; l < G.length; l++) {
+      for (let i = 0; i < n; i++) this.nodeTerms(i, dt);
+      for (let i = n; i < size; i++) this.cellTerms(i);
+      for (let l = 0; l < linkG.length; l++) {
         const a = linkFrom[l];
         const b = linkTo[l];
-        const q = G[l] * (x[a] - x[b]);
+        const q = linkG[l] * (x[a] - x[b]);
         rhs[a] -= q;
         rhs[b] += q;
-        diagonal[a] += G[l];
-        diagonal[b] += G[l];
-        values[plan.edgeSlot[l]] -= G[l];
       }
       this.residual.set(rhs);
       for (let i = 0; i < n; i++) if (diagonal[i] >= PINNED) rhs[i] = 0;
-      solveSparse(plan, diagonal, values, rhs);
+      this.refactor();
+      solveSparse(plan, this.factorDiagonal, this.values, rhs);
       this.addNeighbourChanges();
       // piecewise linear: a full step that changes no branch is the exact solution
       const damp = iteration > 12 && iteration % 4 === 3 ? 0.5 : 1;
@@ -241,12 +320,30 @@ export class HeatRun {
     this.commit(dt);
   }
 
+  /** Factors the network's matrix, unless neither a diagonal term nor a link has changed. */
+  private refactor(): void {
+    const { diagonal, factoredFor, factorDiagonal, values, plan, linkFrom, linkTo, linkG } = this;
+    let same = !this.linksChanged;
+    for (let i = 0; same && i < diagonal.length; i++) same = diagonal[i] === factoredFor[i];
+    if (same) return;
+    factoredFor.set(diagonal);
+    factorDiagonal.set(diagonal);
+    values.fill(0);
+    for (let l = 0; l < linkG.length; l++) {
+      factorDiagonal[linkFrom[l]] += linkG[l];
+      factorDiagonal[linkTo[l]] += linkG[l];
+      values[plan.edgeSlot[l]] -= linkG[l];
+    }
+    factorSparse(plan, factorDiagonal, values);
+    this.linksChanged = false;
+  }
+
   /** Adds to each node's residual what the change of its neighbours brings through the links. */
   private addNeighbourChanges(): void {
-    const { linkFrom, linkTo, G, rhs, residual } = this;
-    for (let l = 0; l < G.length; l++) {
-      residual[linkFrom[l]] += G[l] * rhs[linkTo[l]];
-      residual[linkTo[l]] += G[l] * rhs[linkFrom[l]];
+    const { linkFrom, linkTo, linkG, rhs, residual } = this;
+    for (let l = 0; l < linkG.length; l++) {
+      residual[linkFrom[l]] += linkG[l] * rhs[linkTo[l]];
+      residual[linkTo[l]] += linkG[l] * rhs[linkFrom[l]];
     }
   }
 
@@ -273,28 +370,29 @@ export class HeatRun {
     return bent;
   }
 
-  /** Residual and diagonal of unknown i without its links. */
-  private ownTerms(i: number, dt: number): void {
+  /** Residual and diagonal of a shared cell without its links. */
+  private cellTerms(i: number): void {
+    const { x, rhs, diagonal, kernel } = this;
+    const k = this.singles + i - this.nodes.length;
+    const stiffness = 1 / this.beta[k];
+    diagonal[i] = stiffness;
+    rhs[i] = -(x[i] - (kernel as GridKernel).T[this.cells[k]]) * stiffness - this.cellQ[k];
+  }
+
+  /** Residual and diagonal of a node without its links to other nodes and shared cells. */
+  private nodeTerms(i: number, dt: number): void {
     const { nodes, x, rhs, diagonal, H } = this;
-    const n = nodes.length;
-    if (i >= n) {
-      const c = this.cells[i - n];
-      const kernel = this.kernel as GridKernel;
-      const stiffness = 1 / this.responses[i - n][Math.floor(c / (kernel.nx * kernel.ny))];
-      diagonal[i] = stiffness;
-      rhs[i] = -(x[i] - kernel.T[c]) * stiffness - this.cellQ[i - n];
-      return;
-    }
     const node = nodes[i];
-    rhs[i] = this.power[i] - this.hA[i] * (x[i] - this.Tinf[i]);
+    rhs[i] = this.power[i] - this.hA[i] * (x[i] - this.Tinf[i]) + this.cellS[i] - this.cellK[i] * x[i];
+    const open = this.hA[i] + this.cellK[i];
     if (node.type === 'fixed') diagonal[i] = PINNED;
     else if (node.type === 'joint') {
       const slope = slopeOf(node.enthalpy, H[i]);
       rhs[i] -= (H[i] - this.Hold[i]) / dt;
-      diagonal[i] = slope > 0 ? 1 / (slope * dt) + this.hA[i] : PINNED;
+      diagonal[i] = slope > 0 ? 1 / (slope * dt) + open : PINNED;
     } else {
       rhs[i] -= (node.C * (x[i] - this.Told[i])) / dt;
-      diagonal[i] = node.C / dt + this.hA[i];
+      diagonal[i] = node.C / dt + open;
       if (node.type === 'iron') {
         rhs[i] += ironPower(node, x[i]);
         if (ironRegime(node, x[i]) === 0) diagonal[i] += node.gain;
@@ -309,33 +407,30 @@ export class HeatRun {
 
   /** Takes the solved temperatures over and books the energy of the step. */
   private commit(dt: number): void {
-    const { nodes, x, T, kernel } = this;
+    const { nodes, x, T, kernel, linkFrom, linkTo, linkG, change } = this;
     const n = nodes.length;
-    const change = new Float64Array(this.cells.length);
-    for (let l = 0; l < this.G.length; l++) {
-      const b = this.linkTo[l];
-      if (b >= n) change[b - n] += this.G[l] * (x[this.linkFrom[l]] - x[b]);
-    }
-    if (kernel)
-      for (const [i, c] of this.cells.entries()) {
-        const delta = change[i] - this.cellQ[i];
-        const plane = kernel.nx * kernel.ny;
-        const column = c % plane;
-        for (let l = 0; l < kernel.nl; l++)
-          kernel.T[column + l * plane] += this.responses[i][l] * delta;
-        kernel.S[c] += delta;
-        this.cellQ[i] = change[i];
+    if (kernel) {
+      change.fill(0);
+      for (let i = 0; i < this.singles; i++)
+        change[i] =
+          this.singleEff[i] *
+          (x[this.singleNode[i]] - kernel.T[this.cells[i]] + this.beta[i] * this.cellQ[i]);
+      for (let l = 0; l < linkG.length; l++) {
+        const b = linkTo[l];
+        if (b >= n) change[this.singles + b - n] += linkG[l] * (x[linkFrom[l]] - x[b]);
       }
+      this.warmColumns(kernel);
+    }
     for (let i = 0; i < n; i++) {
       const node = nodes[i];
       T[i] = x[i];
       this.input_J += dt * this.power[i];
       if (node.type === 'iron') this.input_J += dt * ironPower(node, x[i]);
       if (node.type === 'fixed') {
-        let out = 0;
-        for (let l = 0; l < this.G.length; l++) {
-          if (this.linkFrom[l] === i) out += this.G[l] * (x[i] - x[this.linkTo[l]]);
-          else if (this.linkTo[l] === i) out += this.G[l] * (x[i] - x[this.linkFrom[l]]);
+        let out = this.cellK[i] * x[i] - this.cellS[i];
+        for (let l = 0; l < linkG.length; l++) {
+          if (linkFrom[l] === i) out += linkG[l] * (x[i] - x[linkTo[l]]);
+          else if (linkTo[l] === i) out += linkG[l] * (x[i] - x[linkFrom[l]]);
         }
         this.input_J += dt * (out - this.power[i]);
         continue;
@@ -347,6 +442,26 @@ export class HeatRun {
           node.radiation.epsA *
           STEFAN_BOLTZMANN *
           ((x[i] + ZERO_CELSIUS_K) ** 4 - (node.radiation.Tsur + ZERO_CELSIUS_K) ** 4);
+    }
+  }
+
+  /** Sends the change of every cell's link heat down its column. */
+  private warmColumns(kernel: GridKernel): void {
+    const { cells, cellQ, change, responses } = this;
+    const { T, S, nl } = kernel;
+    const plane = kernel.nx * kernel.ny;
+    for (let i = 0; i < this.weak; i++) {
+      const c = cells[i];
+      const delta = change[i] - cellQ[i];
+      cellQ[i] = change[i];
+      S[c] += delta;
+      T[c] += this.beta[i] * delta;
+    }
+    for (let i = this.weak; i < cells.length; i++) {
+      const delta = change[i] - cellQ[i];
+      cellQ[i] = change[i];
+      S[cells[i]] += delta;
+      for (let l = 0, q = cells[i] % plane; l < nl; l++, q += plane) T[q] += responses[i * nl + l] * delta;
     }
   }
 }

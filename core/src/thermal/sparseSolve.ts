@@ -1,7 +1,7 @@
 /**
  * Direct solver for small symmetric systems whose pattern never changes (heat networks: nearly a
  * tree, so nearly no fill). `planElimination` orders the unknowns by minimum degree and writes the
- * elimination down once as flat index lists; `solve` then only walks them.
+ * elimination down once as flat index lists; factoring and solving then only walk them.
  * Source: George & Liu, Computer Solution of Large Sparse Positive Definite Systems, ch. 5.
  */
 export interface Elimination {
@@ -69,33 +69,40 @@ export function planElimination(
 }
 
 /**
- * Solves A x = b in place: `diagonal` and `values` (off-diagonal entries by slot, fill slots zero)
- * are overwritten, `b` becomes x. A must be symmetric positive definite.
+ * Factors A in place: `diagonal` and `values` (off-diagonal entries by slot, fill slots zero) become
+ * D and the unscaled L of A = L D Lᵀ. A must be symmetric positive definite.
  */
+export function factorSparse(e: Elimination, diagonal: Float64Array, values: Float64Array): void {
+  let pair = 0;
+  for (let n = 0; n < e.size; n++) {
+    const p = e.order[n];
+    const end = e.first[n + 1];
+    for (let i = e.first[n]; i < end; i++) {
+      const v = values[e.slot[i]];
+      const factor = v / diagonal[p];
+      diagonal[e.neighbour[i]] -= factor * v;
+      for (let k = i + 1; k < end; k++) values[e.pairSlot[pair++]] -= factor * values[e.slot[k]];
+    }
+  }
+}
+
+/** Solves A x = b with the factors of `factorSparse`; `b` becomes x. */
 export function solveSparse(
   e: Elimination,
   diagonal: Float64Array,
   values: Float64Array,
   b: Float64Array,
 ): void {
-  let pair = 0;
+  const { order, first, neighbour, slot } = e;
   for (let n = 0; n < e.size; n++) {
-    const p = e.order[n];
-    const end = e.first[n + 1];
-    for (let i = e.first[n]; i < end; i++) {
-      const a = e.neighbour[i];
-      const v = values[e.slot[i]];
-      const factor = v / diagonal[p];
-      diagonal[a] -= factor * v;
-      b[a] -= factor * b[p];
-      for (let k = i + 1; k < end; k++) values[e.pairSlot[pair++]] -= factor * values[e.slot[k]];
-    }
+    const p = order[n];
+    const scaled = b[p] / diagonal[p];
+    for (let i = first[n]; i < first[n + 1]; i++) b[neighbour[i]] -= values[slot[i]] * scaled;
   }
   for (let n = e.size - 1; n >= 0; n--) {
-    const p = e.order[n];
+    const p = order[n];
     let sum = b[p];
-    for (let i = e.first[n]; i < e.first[n + 1]; i++)
-      sum -= values[e.slot[i]] * b[e.neighbour[i]];
+    for (let i = first[n]; i < first[n + 1]; i++) sum -= values[slot[i]] * b[neighbour[i]];
     b[p] = sum / diagonal[p];
   }
 }

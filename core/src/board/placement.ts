@@ -1,0 +1,32 @@
+/** From a part's local frame to the board's, both in mm. */
+import type { Rect } from '../packages/index.ts';
+import type { PlacedPart } from './boardModel.ts';
+
+/** Board position of a local point. */
+export function toBoard(part: PlacedPart, x: number, y: number): [number, number] {
+  const a = (part.rotation_deg * Math.PI) / 180;
+  const lx = part.side === 'bottom' ? -x : x;
+  const [cos, sin] = [Math.cos(a), Math.sin(a)];
+  // y points down, so a counter-clockwise turn is [cos sin; -sin cos]
+  return [part.x_mm + lx * cos + y * sin, part.y_mm - lx * sin + y * cos];
+}
+
+/** The four corners of a local rectangle on the board. */
+export function cornersOnBoard(part: PlacedPart, r: Rect): [number, number][] {
+  return (
+    [
+      [-1, -1],
+      [1, -1],
+      [1, 1],
+      [-1, 1],
+    ] as const
+  ).map(([sx, sy]) => toBoard(part, r.x + (sx * r.w) / 2, r.y + (sy * r.h) / 2));
+}
+
+/** Axis-parallel box round a local rectangle on the board. */
+export function boxOnBoard(part: PlacedPart, r: Rect) {
+  const corners = cornersOnBoard(part, r);
+  const xs = corners.map(([x]) => x);
+  const ys = corners.map(([, y]) => y);
+  return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };
+}

@@ -1,0 +1,180 @@
+/**
+ * From a board model to a tensor grid for planning: fine near the target, growing to the rim, four
+ * slabs through the thickness, copper and vias from the model. Here millimetres become metres and,
+ * for work on the bottom, layers are flipped so that layer 0 is the working side.
+ */
+import { boardBounds, boxOnBoard, type BoardModel, type PlacedPart } from '../board/index.ts';
+import { packageById } from '../packages/index.ts';
+import { COPPER, LAMINATE, planeEfficiency } from '../materials/laminate.ts';
+import { cellEdges, emptyGrid, overlapRectangle, type BoardGrid } from './grid.ts';
+
+/** Board reaches this far from the target before it is cut off, m. */
+const REACH = 40e-3;
+const FINE_MARGIN = 6e-3;
+const COARSEST = 2.5e-3;
+const GROWTH = 1.25;
+const SLABS = [0.125, 0.375, 0.375, 0.125];
+
+export interface BoardMesh {
+  grid: BoardGrid;
+  /** Cell edges in board coordinates, m. */
+  ex: Float64Array;
+  ey: Float64Array;
+  /** Position of the grid's corner on the board, m. */
+  origin: { x: number; y: number };
+  /** Which sides of the grid are cuts through the board, not its edge. */
+  cut: { west: boolean; east: boolean; north: boolean; south: boolean };
+  /** Columns that are board (inside the bounding box all are, unless the outline leaves them out). */
+  columns: number;
+}
+
+/** Cell widths from `from` to `to` (m): `fine` inside [f0, f1], growing outwards. */
+export function gradedSpacing(from: number, to: number, f0: number, f1: number, fine: number): number[] {
+  const start = Math.max(from, f0);
+  const end = Math.min(to, f1);
+  const middle = Math.max(1, Math.round((end - start) / fine));
+  const outwards = (length: number) => {
+    if (length < fine * 0.25) return [];
+    const sizes: number[] = [];
+    let sum = 0;
+    for (let d = fine; sum < length; ) {
+      d = Math.min(d * GROWTH, COARSEST);
+      sizes.push(d);
+      sum += d;
+    }
+    return sizes.map((d) => (d * length) / sum);
+  };
+  const west = outwards(start - from);
+  const east = outwards(to - end);
+  // a sliver too thin for a cell of its own goes to the fine part
+  const left = west.length ? start : from;
+  const right = east.length ? end : to;
+  return [
+    ...west.reverse(),
+    ...new Array<number>(middle).fill((right - left) / middle),
+    ...east,
+  ];
+}
+
+function targetBox(part: PlacedPart) {
+  const pkg = packageById(part.package);
+  const rects = [{ x: 0, y: 0, w: pkg.body.l, h: pkg.body.w }, ...pkg.terminals.map((t) => t.land)];
+  const boxes = rects.map((r) => boxOnBoard(part, r));
+  return {
+    x0: Math.min(...boxes.map((b) => b.x0)) / 1000,
+    x1: Math.max(...boxes.map((b) => b.x1)) / 1000,
+    y0: Math.min(...boxes.map((b) => b.y0)) / 1000,
+    y1: Math.max(...boxes.map((b) => b.y1)) / 1000,
+  };
+}
+
+/** The finest spacing a package asks for, m: half a pitch-ish, 0.5 mm at most. */
+function wantedSpacing(part: PlacedPart): number {
+  const lands = packageById(part.package).terminals.map((t) => Math.min(t.land.w, t.land.h));
+  const narrowest = Math.min(...lands, 1);
+  return narrowest < 0.35 ? 0.35e-3 : 0.5e-3;
+}
+
+/** Builds the mesh round `target` with at most `maxCells` cells. */
+export function meshBoard(board: BoardModel, target: PlacedPart, maxCells: number): BoardMesh {
+  const b = boardBounds(board);
+  const box = targetBox(target);
+  const x0 = Math.max(b.x0 / 1000, box.x0 - REACH);
+  const x1 = Math.min(b.x1 / 1000, box.x1 + REACH);
+  const y0 = Math.max(b.y0 / 1000, box.y0 - REACH);
+  const y1 = Math.min(b.y1 / 1000, box.y1 + REACH);
+  let fine = wantedSpacing(target);
+  let dx: number[];
+  let dy: number[];
+  do {
+    dx = gradedSpacing(x0, x1, box.x0 - FINE_MARGIN, box.x1 + FINE_MARGIN, fine);
+    dy = gradedSpacing(y0, y1, box.y0 - FINE_MARGIN, box.y1 + FINE_MARGIN, fine);
+    fine *= 1.06;
+  } while (dx.length * dy.length * SLABS.length > maxCells && fine < 5e-3);
+  const thickness = board.thickness_mm / 1000;
+  const grid = emptyGrid(
+    Float64Array.from(dx),
+    Float64Array.from(dy),
+    Float64Array.from(SLABS, (s) => s * thickness),
+  );
+  const mesh: BoardMesh = {
+    grid,
+    ex: cellEdges(grid.dx).map((v) => v + x0),
+    ey: cellEdges(grid.dy).map((v) => v + y0),
+    origin: { x: x0, y: y0 },
+    cut: {
+      west: x0 > b.x0 / 1000 + 1e-9,
+      east: x1 < b.x1 / 1000 - 1e-9,
+      north: y0 > b.y0 / 1000 + 1e-9,
+      south: y1 < b.y1 / 1000 - 1e-9,
+    },
+    columns: grid.stride * grid.dy.length,
+  };
+  fillProperties(mesh, board, target.side === 'bottom');
+  return mesh;
+}
+
+/** Overlap of a rectangle given in board millimetres with the mesh's columns, areas in m². */
+export function overlapOnMesh(
+  mesh: BoardMesh,
+  box: { x0: number; x1: number; y0: number; y1: number },
+  visit: (column: number, area: number) => void,
+): void {
+  const rect = { x0: box.x0 / 1000, x1: box.x1 / 1000, y0: box.y0 / 1000, y1: box.y1 / 1000 };
+  if (rect.x1 <= mesh.ex[0] || rect.y1 <= mesh.ey[0]) return;
+  if (rect.x0 >= mesh.ex[mesh.ex.length - 1] || rect.y0 >= mesh.ey[mesh.ey.length - 1]) return;
+  overlapRectangle(mesh.grid, mesh.ex, mesh.ey, rect, visit);
+}
+
+/** Slab (0 … 3, top down) that carries copper layer `i` of `n`. */
+function slabOf(i: number, n: number): number {
+  if (i === 0) return 0;
+  if (i === n - 1) return 3;
+  return i < n / 2 ? 1 : 2;
+}
+
+function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): void {
+  const { grid, columns } = mesh;
+  const layers = board.stack.length;
+  const area = new Float64Array(columns);
+  for (let j = 0; j < grid.dy.length; j++)
+    for (let i = 0; i < grid.dx.length; i++) area[j * grid.stride + i] = grid.dx[i] * grid.dy[j];
+  const boxOf = (r: { x_mm: number; y_mm: number; w_mm: number; h_mm: number }) => ({
+    x0: r.x_mm,
+    x1: r.x_mm + r.w_mm,
+    y0: r.y_mm,
+    y1: r.y_mm + r.h_mm,
+  });
+  const vias = new Float64Array(columns);
+  for (const v of board.vias)
+    overlapOnMesh(mesh, boxOf(v), (c, a) => (vias[c] += (v.per_mm2 * 1e6 * a) / area[c]));
+  const kxy = new Float64Array(grid.kx.length).fill(LAMINATE.kInPlane.value);
+  const copperPart = new Float64Array(grid.kx.length);
+  for (const [i, foil] of board.stack.entries()) {
+    const coverage = new Float64Array(columns).fill(foil.coverage);
+    for (const p of board.copper)
+      if (p.layer === i)
+        overlapOnMesh(mesh, boxOf(p), (c, a) => (coverage[c] += (a / area[c]) * (p.coverage - coverage[c])));
+    const slab = slabOf(i, layers);
+    const l = flipped ? 3 - slab : slab;
+    const share = (foil.foil_um * 1e-6) / grid.dz[l];
+    for (let c = 0; c < columns; c++) {
+      const k = c + l * columns;
+      kxy[k] += (COPPER.k.value - LAMINATE.kInPlane.value) * share * planeEfficiency(coverage[c]);
+      copperPart[k] += coverage[c] * share;
+    }
+  }
+  for (let k = 0; k < kxy.length; k++) {
+    grid.kx[k] = grid.ky[k] = kxy[k];
+    grid.kz[k] = LAMINATE.kThrough.value + vias[k % columns] * COPPER.viaConductance.value;
+    grid.rhoc[k] = (1 - copperPart[k]) * LAMINATE.rhoc.value + copperPart[k] * COPPER.rhoc.value;
+  }
+}
+
+/** Heat that the board spreads sideways per kelvin at a column: Σ k·dz over the layers, W/K. */
+export function sheetConductance(mesh: BoardMesh, column: number): number {
+  let sum = 0;
+  for (let l = 0; l < mesh.grid.dz.length; l++)
+    sum += mesh.grid.kx[column + l * mesh.columns] * mesh.grid.dz[l];
+  return sum;
+}
