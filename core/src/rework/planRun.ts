@@ -239,7 +239,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   let freezes: number | null = null;
   let [body, pads] = [input.ambient_C, input.ambient_C];
   let [steps, renewed] = [0, -Infinity];
-  let started = false;
+  let pictured = -0.1;
   const latent = lumps.joints.map((j) => {
     const node = lumps.nodes[j.node];
     return node.type === 'joint' ? node.enthalpy.latent : 0;
@@ -277,8 +277,11 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
     recorder?.take(run.time, kernel.T);
     if (steps % 50 === 0) {
       if (context.signal?.aborted) throw new CancelledError();
-      context.progress?.(run.time / method.limit_s, started ? undefined : recorder?.frames());
-      started = true;
+      // an early picture each tenth of the way
+      const done = run.time / method.limit_s;
+      const picture = recorder && done >= pictured + 0.1;
+      if (picture) pictured = done;
+      context.progress?.(done, picture ? recorder.frames() : undefined);
       await context.breathe?.();
     }
     if (steps % 4 > 0) continue;

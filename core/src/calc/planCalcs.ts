@@ -1,0 +1,55 @@
+import { CalcInputError, defineCalc } from './defineCalc.ts';
+import { planHeat, planResultSchema } from '../rework/planHeat.ts';
+import { planInputSchema, planRunSchema, type PlanInput } from '../rework/method.ts';
+import { runPlan } from '../rework/planRun.ts';
+import { packageById } from '../packages/index.ts';
+import { SOLDER_ALLOYS } from '../materials/solder.ts';
+import { expressBoard } from '../rework/expressBoard.ts';
+import { DEFAULT_STATION, defaultAirMethods } from '../rework/defaults.ts';
+
+const example = {
+  board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
+  target: 'target',
+  method: { ...defaultAirMethods('SOIC-8')[0], limit_s: 20 },
+  station: DEFAULT_STATION,
+  ambient_C: 22,
+  quality: 'search',
+};
+
+const runCost = (input: PlanInput) => (input.quality === 'plan' ? 1 : 0.12) * (input.method.limit_s / 120);
+
+/** What the schema cannot know: the target must be a part of this board that has joints. */
+function checkTarget(input: PlanInput): void {
+  const refuse = (field: string, message: string) => new CalcInputError([{ field, message }]);
+  const part = input.board.parts.find((p) => p.partId === input.target);
+  if (!part) throw refuse('target', `the board has no part "${input.target}"`);
+  if (packageById(part.package).terminals.length === 0) throw refuse('target', 'has no joints to melt');
+  if (!SOLDER_ALLOYS.has(input.board.jointAlloy))
+    throw refuse('board.jointAlloy', `known: ${[...SOLDER_ALLOYS.keys()].join(', ')}`);
+}
+
+export const planRunCalc = defineCalc({
+  name: 'plan.run',
+  summary: 'One rework method on one part, once: melting of every joint, neighbours, the field over time.',
+  input: planInputSchema,
+  output: planRunSchema,
+  example,
+  cost: runCost,
+  run: (input, context) => {
+    checkTarget(input);
+    return runPlan(input, context);
+  },
+});
+
+export const planHeatCalc = defineCalc({
+  name: 'plan.heat',
+  summary: 'One rework method with its range: as set, station hotter, station cooler, more copper.',
+  input: planInputSchema,
+  output: planResultSchema,
+  example,
+  cost: (input) => 4 * runCost(input),
+  run: (input, context) => {
+    checkTarget(input);
+    return planHeat(input, context);
+  },
+});

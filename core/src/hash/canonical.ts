@@ -1,0 +1,19 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+
+/** JSON with sorted keys, no undefined, and -0 as 0: equal values give equal text. */
+export function canonicalJson(value: unknown): string {
+  if (value === null || typeof value !== 'object') {
+    if (typeof value === 'number' && !Number.isFinite(value)) throw new Error('Not a finite number');
+    return JSON.stringify(Object.is(value, -0) ? 0 : value) ?? 'null';
+  }
+  if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
+  const entries = Object.entries(value).filter(([, v]) => v !== undefined);
+  entries.sort(([a], [b]) => (a < b ? -1 : 1));
+  return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonicalJson(v)}`).join(',')}}`;
+}
+
+/** SHA-256 of the canonical JSON, lower-case hex. */
+export function contentHash(value: unknown): string {
+  return bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
+}

@@ -1,0 +1,32 @@
+export * from './board/index.ts';
+export * from './calc/index.ts';
+export * from './job/index.ts';
+export * from './packages/index.ts';
+export { NEIGHBOUR_LIMITS } from './materials/limits.ts';
+export { LOW_MELT_MIX, SOLDER_ALLOYS } from './materials/solder.ts';
+export { canonicalJson, contentHash } from './hash/canonical.ts';
+export { compareReading, formatReading, parseReading, UNITS, type Quantity } from './quantities/readings.ts';
+export { formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSettings } from './quantities/units.ts';
+export { BOARD_KINDS, expressBoard, expressSchema, PLASTICS, type ExpressAnswers } from './rework/expressBoard.ts';
+export { DEFAULT_STATION, methodsFor, type MethodChoice } from './rework/defaults.ts';
+export {
+  methodSchema,
+  planInputSchema,
+  stationSchema,
+  type FieldFrames,
+  type Method,
+  type PlanInput,
+  type PlanRun,
+  type StationModel,
+} from './rework/method.ts';
+export { planResultSchema, windowEnd, type PlanResult } from './rework/planHeat.ts';
+export { ENGINE_VERSION } from './thermal/engine.ts';
+export {
+  boardScene,
+  partAt,
+  terminalAt,
+  type Scene,
+  type SceneLabel,
+  type SceneShape,
+  type SceneStyle,
+} from './scene/boardScene.ts';

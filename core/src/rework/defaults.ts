@@ -1,0 +1,57 @@
+/** Settings to begin with, by size of the part; the technician changes them in the plan. */
+import { packageById } from '../packages/index.ts';
+import type { AirMethod, LowMeltMethod, Method, StationModel } from './method.ts';
+
+/** A station nobody has measured yet. */
+export const DEFAULT_STATION: StationModel = {
+  efficiency: 0.85,
+  efficiencyPlusMinus: 0.05,
+  handFactor: 0.75,
+  handFactorPlusMinus: 0.08,
+  ironPlusMinus_K: 15,
+  calibrated: false,
+};
+
+/** Slow and fast school for a part of this size. */
+export function defaultAirMethods(packageId: string): AirMethod[] {
+  const { body } = packageById(packageId);
+  const size = Math.max(body.l, body.w);
+  const nozzle_mm = size < 4 ? 5 : size < 8 ? 8 : 10;
+  const common = { kind: 'air' as const, nozzle_mm, sweep_mm: Math.round(size * 0.5 * 10) / 10, limit_s: 150 };
+  const wide = size >= 4 ? 1 : 0.45;
+  return [
+    { ...common, label: 'Air, slow', set_C: 390, flow_L_min: Math.round(45 * wide), standoff_mm: 14 },
+    { ...common, label: 'Air, fast', set_C: 450, flow_L_min: Math.round(70 * wide), standoff_mm: 9 },
+  ];
+}
+
+export function defaultLowMelt(): LowMeltMethod {
+  return {
+    kind: 'low-melt',
+    label: 'Low-melt + iron',
+    set_C: 350,
+    bead_ratio: 6,
+    tip_mm: 3,
+    power_W: 70,
+    stroke_s: 25,
+    limit_s: 150,
+  };
+}
+
+export interface MethodChoice {
+  method: Method;
+  /** Why this method is not for this part; absent when it is. */
+  unfit?: string;
+}
+
+/** The methods computed for a part, with the reason where one does not apply. */
+export function methodsFor(packageId: string): MethodChoice[] {
+  const pads = packageById(packageId).terminals.filter((t) => t.kind === 'pad').length;
+  return [
+    ...defaultAirMethods(packageId).map((method) => ({ method })),
+    {
+      method: defaultLowMelt(),
+      ...(pads > 0 ? { unfit: 'an iron cannot reach the pad under the body' } : {}),
+    },
+  ];
+}

@@ -1,0 +1,165 @@
+/**
+ * A board side as a display list: plain shapes in millimetres of the board frame, in painting order.
+ * Painters (canvas now, others later) only know shapes and styles; the scene only knows the board.
+ */
+import { cornersOnBoard, partName, toBoard, type BoardModel, type PlacedPart, type Side } from '../board/index.ts';
+import { packageById, type PackageModel, type Terminal } from '../packages/index.ts';
+
+export type SceneStyle =
+  | 'board'
+  | 'hole'
+  | 'copper'
+  | 'land'
+  | 'lead'
+  | 'mould'
+  | 'ceramic'
+  | 'metal'
+  | 'plastic'
+  | 'glass'
+  | 'mark'
+  | 'landmark';
+
+/** Painting order. */
+const STYLE_ORDER: readonly SceneStyle[] = [
+  'board', 'copper', 'hole', 'landmark', 'land', 'lead', 'ceramic', 'glass', 'mould', 'metal', 'plastic', 'mark',
+];
+
+export interface SceneShape {
+  style: SceneStyle;
+  /** Closed polygon, or a circle when `r` is given (one point: the centre). */
+  points: readonly (readonly [number, number])[];
+  r?: number;
+  partId?: string;
+}
+
+export interface SceneLabel {
+  text: string;
+  x: number;
+  y: number;
+  /** Room for the text, mm (after rotation). */
+  w: number;
+  h: number;
+  partId?: string;
+}
+
+export interface Scene {
+  shapes: SceneShape[];
+  labels: SceneLabel[];
+}
+
+/** Everything that shows when looking at `side`. */
+export function boardScene(board: BoardModel, side: Side): Scene {
+  const shapes: SceneShape[] = [{ style: 'board', points: board.outline_mm }];
+  const outer = side === 'top' ? 0 : board.stack.length - 1;
+  for (const c of board.copper)
+    if (c.layer === outer)
+      shapes.push({
+        style: 'copper',
+        points: [
+          [c.x_mm, c.y_mm],
+          [c.x_mm + c.w_mm, c.y_mm],
+          [c.x_mm + c.w_mm, c.y_mm + c.h_mm],
+          [c.x_mm, c.y_mm + c.h_mm],
+        ],
+      });
+  for (const h of board.holes) shapes.push({ style: 'hole', points: [[h.x_mm, h.y_mm]], r: h.d_mm / 2 });
+  for (const m of board.landmarks)
+    shapes.push({ style: 'landmark', points: [[m.x_mm, m.y_mm]], r: 0.9 });
+  const labels: SceneLabel[] = [];
+  const here = board.parts.filter((p) => p.side === side);
+  // tall parts cover low ones
+  const sorted = here.map((part) => ({ part, pkg: packageById(part.package) })).sort((a, b) => a.pkg.body.h - b.pkg.body.h);
+  for (const { part, pkg } of sorted) {
+    for (const t of pkg.terminals) shapes.push(...terminalShapes(part, t));
+    shapes.push(...bodyShapes(part, pkg));
+    labels.push(labelOf(part, pkg));
+  }
+  // one style after the other: painters batch, and lands stay under bodies
+  shapes.sort((a, b) => STYLE_ORDER.indexOf(a.style) - STYLE_ORDER.indexOf(b.style));
+  return { shapes, labels };
+}
+
+function terminalShapes(part: PlacedPart, t: Terminal): SceneShape[] {
+  const shapes: SceneShape[] = [{ style: 'land', points: cornersOnBoard(part, t.land), partId: part.partId }];
+  if (t.lead) shapes.push({ style: 'lead', points: cornersOnBoard(part, t.lead), partId: part.partId });
+  return shapes;
+}
+
+/** Outline with the corner of pin 1 cut off, polarity marks on top. */
+function bodyShapes(part: PlacedPart, pkg: PackageModel): SceneShape[] {
+  const { l, w } = pkg.body;
+  const partId = part.partId;
+  const at = (x: number, y: number) => toBoard(part, x, y);
+  const style = pkg.texture;
+  if (pkg.shape === 'round') {
+    const r = Math.min(l, w) / 2;
+    const body: SceneShape = { style, points: [at(0, 0)], r, partId };
+    if (pkg.polarity !== 'minus-stripe') return [body];
+    const chord: [number, number][] = [];
+    for (let n = 0; n <= 12; n++) {
+      const a = Math.PI - 1 + (2 * n) / 12;
+      chord.push(at(r * Math.cos(a), r * Math.sin(a)));
+    }
+    return [body, { style: 'mark', points: chord, partId }];
+  }
+  const end = pkg.texture === 'ceramic' ? l * 0.28 : 0;
+  const [x0, x1] = [-l / 2 + end, l / 2 - end];
+  const cut = pkg.polarity === 'pin1' ? Math.min(l, w) * 0.16 : 0;
+  const outline: [number, number][] = [
+    at(x0 + cut, -w / 2),
+    at(x1, -w / 2),
+    at(x1, w / 2),
+    at(x0, w / 2),
+    at(x0, -w / 2 + cut),
+  ];
+  const shapes: SceneShape[] = [{ style, points: outline, partId }];
+  if (pkg.polarity === 'cathode' || pkg.polarity === 'plus-stripe') {
+    // terminal 1 is the cathode of diodes and the plus of moulded tantalum
+    const band = l * 0.14;
+    const x = -l / 2 + l * 0.08;
+    shapes.push({
+      style: 'mark',
+      points: [at(x, -w / 2), at(x + band, -w / 2), at(x + band, w / 2), at(x, w / 2)],
+      partId,
+    });
+  }
+  return shapes;
+}
+
+function labelOf(part: PlacedPart, pkg: PackageModel): SceneLabel {
+  const turned = Math.abs(Math.round(part.rotation_deg / 90)) % 2 === 1;
+  const [w, h] = turned ? [pkg.body.w, pkg.body.l] : [pkg.body.l, pkg.body.w];
+  return { text: partName(part), x: part.x_mm, y: part.y_mm, w, h, partId: part.partId };
+}
+
+/** The part under a board point on `side`, topmost (smallest body) first; null over bare board. */
+export function partAt(board: BoardModel, side: Side, x: number, y: number, slack_mm = 0): PlacedPart | null {
+  let best: { part: PlacedPart; area: number } | null = null;
+  for (const part of board.parts) {
+    if (part.side !== side) continue;
+    const { body, terminals } = packageById(part.package);
+    const rects = [{ x: 0, y: 0, w: body.l, h: body.w }, ...terminals.map((t) => t.land)];
+    const [lx, ly] = toLocal(part, x, y);
+    const hit = rects.some((r) => Math.abs(lx - r.x) <= r.w / 2 + slack_mm && Math.abs(ly - r.y) <= r.h / 2 + slack_mm);
+    const area = body.l * body.w;
+    if (hit && (!best || area < best.area)) best = { part, area };
+  }
+  return best?.part ?? null;
+}
+
+/** From the board's frame back to the part's own. */
+function toLocal(part: PlacedPart, x: number, y: number): [number, number] {
+  const a = (part.rotation_deg * Math.PI) / 180;
+  const [dx, dy] = [x - part.x_mm, y - part.y_mm];
+  const lx = dx * Math.cos(a) - dy * Math.sin(a);
+  const ly = dx * Math.sin(a) + dy * Math.cos(a);
+  return [part.side === 'bottom' ? -lx : lx, ly];
+}
+
+/** The terminal under a board point, or null. */
+export function terminalAt(part: PlacedPart, x: number, y: number): string | null {
+  const [lx, ly] = toLocal(part, x, y);
+  const { terminals } = packageById(part.package);
+  const hit = terminals.find((t) => Math.abs(lx - t.land.x) <= t.land.w / 2 + 0.1 && Math.abs(ly - t.land.y) <= t.land.h / 2 + 0.1);
+  return hit?.id ?? null;
+}

@@ -1,0 +1,176 @@
+// Dispatches `./orthos COMMAND`.
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { LOCAL, ROOT, runAttached, say, Trouble } from './common.mjs';
+
+const COMMANDS = {
+  demo: 'start with the demo shop (boards, tickets)',
+  start: 'start with your own, at first empty, database',
+  stop: 'stop what runs of this clone, database included',
+  test: 'run all tests',
+  check: 'formatting, lint, types, unused code, generated files',
+  calc: 'run one calculation: calc NAME [FILE]',
+  backup: 'write the database to a file: backup [FILE] [--demo]',
+  restore: 'read a backup back: restore FILE --yes [--demo]',
+  reset: 'throw this clone\'s databases away: reset --yes',
+};
+
+async function serve(name) {
+  const { prepare } = await import('./setup.mjs');
+  const { cluster, dataRoot } = await import('./postgres.mjs');
+  const { choosePort, runningApps, startApp } = await import('./server.mjs');
+  const running = runningApps().find((a) => a.name === name);
+  if (running) {
+    say(`Orthos (${name}) is already running:`);
+    process.stdout.write(`${running.url}\n`);
+    return 0;
+  }
+  const external = process.env.DATABASE_URL;
+  prepare({ debian: external ? [] : ['postgresql'] });
+  const pg = external ? undefined : cluster(dataRoot());
+  let app;
+  let stopping = false;
+  const stop = () => {
+    stopping = true;
+    app?.child.kill('SIGTERM');
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  process.on('SIGHUP', stop);
+  try {
+    await pg?.start();
+    const database = name === 'demo' ? 'orthos_demo' : 'orthos';
+    pg?.createDatabase(database);
+    if (stopping) return 0;
+    const port = await choosePort();
+    app = await startApp({
+      name,
+      port,
+      databaseUrl: external ?? pg.url(database),
+      env: name === 'demo' ? { ORTHOS_DEMO: '1' } : {},
+    });
+    say(`Orthos ${name === 'demo' ? 'demo ' : ''}is ready. Open this address; Ctrl-C stops it.`);
+    process.stdout.write(`${app.url}\n`);
+    const code = await app.ended;
+    return stopping ? 0 : code;
+  } finally {
+    rmSync(join(LOCAL, 'apps', `${name}.json`), { force: true });
+    if (runningApps().length === 0) pg?.stop();
+  }
+}
+
+async function stopAll() {
+  const { cluster, dataRoot } = await import('./postgres.mjs');
+  const { postgresBin } = await import('./setup.mjs');
+  const { runningApps, stopApp } = await import('./server.mjs');
+  const apps = runningApps();
+  for (const app of apps) await stopApp(app);
+  const pg = postgresBin() ? cluster(dataRoot()) : undefined;
+  const served = pg?.running() ?? false;
+  pg?.stop();
+  say(apps.length || served ? 'Stopped.' : 'Nothing of this clone was running.');
+  return 0;
+}
+
+/** The database a command works on, and its client programs; starts the private cluster if need be. */
+async function openDatabase(args, work) {
+  const { prepare } = await import('./setup.mjs');
+  const { cluster, dataRoot } = await import('./postgres.mjs');
+  if (process.env.DATABASE_URL) throw new Trouble('With DATABASE_URL set, back up and restore with that server\'s own tools.');
+  prepare({ debian: ['postgresql'], build: [] });
+  const pg = cluster(dataRoot());
+  const was = pg.running();
+  await pg.start();
+  try {
+    const name = args.includes('--demo') ? 'orthos_demo' : 'orthos';
+    pg.createDatabase(name);
+    return work(pg, name);
+  } finally {
+    if (!was) pg.stop();
+  }
+}
+
+async function backup(args) {
+  const named = args.find((a) => !a.startsWith('--'));
+  const stamp = new Date().toISOString().replace(/[-:]/g, '').slice(0, 15);
+  const file = resolve(process.env.INIT_CWD ?? process.cwd(), named ?? join(ROOT, `backups/orthos-${stamp}.dump`));
+  if (existsSync(file)) throw new Trouble(`${file} is there already; nothing was written over.`);
+  mkdirSync(join(file, '..'), { recursive: true });
+  const { writeFileSync } = await import('node:fs');
+  return openDatabase(args, (pg, name) => {
+    const dump = pg.client('pg_dump', ['-Fc', '-d', name], { encoding: 'buffer' });
+    if (dump.status !== 0) throw new Trouble(`The backup failed: ${dump.stderr}`);
+    writeFileSync(file, dump.stdout, { mode: 0o600 });
+    process.stdout.write(`${file}\n`);
+    return 0;
+  });
+}
+
+async function restore(args) {
+  const named = args.find((a) => !a.startsWith('--'));
+  if (!named) throw new Trouble('Which file? restore FILE --yes');
+  const file = resolve(process.cwd(), named);
+  if (!existsSync(file)) throw new Trouble(`There is no ${file}.`);
+  if (!args.includes('--yes')) throw new Trouble('This replaces what is in the database now. Say --yes when you mean it.');
+  const { runningApps } = await import('./server.mjs');
+  if (runningApps().length) throw new Trouble('Stop Orthos first: ./orthos stop');
+  const { readFileSync } = await import('node:fs');
+  const input = readFileSync(file);
+  if (input.subarray(0, 5).toString() !== 'PGDMP') throw new Trouble(`${file} is not a backup made by ./orthos backup.`);
+  return openDatabase(args, (pg, name) => {
+    // into a new database first: a damaged file must not cost what is there
+    const fresh = `${name}_restoring`;
+    const sql = (text) => pg.client('psql', ['-d', 'postgres', '-v', 'ON_ERROR_STOP=1', '-qc', text]);
+    sql(`drop database if exists "${fresh}"`);
+    pg.createDatabase(fresh);
+    const done = pg.client('pg_restore', ['--exit-on-error', '--no-owner', '-d', fresh], { input, stdio: ['pipe', 'pipe', 'pipe'] });
+    if (done.status !== 0) {
+      sql(`drop database if exists "${fresh}"`);
+      throw new Trouble(`The backup could not be read; nothing was changed.\n${done.stderr}`);
+    }
+    sql(`drop database "${name}"`);
+    sql(`alter database "${fresh}" rename to "${name}"`);
+    say('Restored.');
+    return 0;
+  });
+}
+
+async function reset(args) {
+  if (!args.includes('--yes')) throw new Trouble('This deletes all databases of this clone. Say --yes when you mean it.');
+  await stopAll();
+  const { dataRoot } = await import('./postgres.mjs');
+  const root = dataRoot();
+  for (const name of ['pg', 'pg.init', 'pg.port', 'pg.password', 'pg.log', 'apps']) rmSync(join(root, name), { recursive: true, force: true });
+  say('Databases removed.');
+  return 0;
+}
+
+async function calc(args) {
+  const { ensureBuild } = await import('./setup.mjs');
+  ensureBuild(['hosts']);
+  return runAttached(process.execPath, [join(ROOT, 'web/build-hosts/calc.mjs'), ...args], { cwd: process.cwd() });
+}
+
+const [command, ...args] = process.argv.slice(2);
+try {
+  const work = {
+    demo: () => serve('demo'),
+    start: () => serve('start'),
+    stop: stopAll,
+    test: async () => (await import('./test.mjs')).testAll(args),
+    check: async () => (await import('./check.mjs')).checkAll(),
+    calc: () => calc(args),
+    backup: () => backup(args),
+    restore: () => restore(args),
+    reset: () => reset(args),
+  }[command];
+  if (!work) {
+    const list = Object.entries(COMMANDS).map(([name, what]) => `  ./orthos ${name.padEnd(8)} ${what}`);
+    say(`${command ? `There is no command "${command}".\n` : ''}${list.join('\n')}`);
+    process.exitCode = command ? 2 : 0;
+  } else process.exitCode = await work();
+} catch (error) {
+  if (!(error instanceof Trouble)) throw error;
+  say(error.message);
+  process.exitCode = 1;
+}

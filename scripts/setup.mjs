@@ -1,0 +1,102 @@
+// What must be on the machine: Debian packages, npm packages, the built application. Each step is skipped when
+// nothing changed. Runs under a lock (see `locked`), so that two commands at once do not build over each other.
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { capture, hash, hashTree, isRoot, LOCAL, readJson, ROOT, run, say, Trouble } from './common.mjs';
+
+const PG_ROOT = '/usr/lib/postgresql';
+
+/** Folder of the newest PostgreSQL's programs, or undefined. */
+export function postgresBin() {
+  if (!existsSync(PG_ROOT)) return undefined;
+  const versions = readdirSync(PG_ROOT).map(Number).filter((n) => n >= 15 && existsSync(join(PG_ROOT, String(n), 'bin/initdb')));
+  return versions.length ? join(PG_ROOT, String(Math.max(...versions)), 'bin') : undefined;
+}
+
+const NEEDS = {
+  postgresql: { packages: ['postgresql'], there: () => postgresBin() !== undefined },
+  chromium: { packages: ['chromium'], there: () => existsSync('/usr/bin/chromium') },
+};
+
+/** Installs Debian packages that are missing; without root it prints the command instead. */
+export function ensureDebian(wanted) {
+  const missing = wanted.filter((name) => !NEEDS[name].there()).flatMap((name) => NEEDS[name].packages);
+  if (missing.length === 0) return;
+  const options = ['-o', 'DPkg::Lock::Timeout=120', '-y', '--no-install-recommends'];
+  if (!isRoot)
+    throw new Trouble(`Missing on this machine: ${missing.join(', ')}. Run:\n  sudo apt-get update && sudo apt-get install ${options.slice(2).join(' ')} ${missing.join(' ')}`);
+  say(`Installing from Debian: ${missing.join(', ')}`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  run('apt-get', ['-o', 'DPkg::Lock::Timeout=120', '-qq', 'update'], { env });
+  if (missing.includes('postgresql') && !existsSync(PG_ROOT)) {
+    // ours is a private cluster; a fresh install need not start one of its own
+    mkdirSync('/etc/postgresql-common', { recursive: true });
+    const conf = '/etc/postgresql-common/createcluster.conf';
+    if (!existsSync(conf)) writeFileSync(conf, 'create_main_cluster = false\n');
+  }
+  run('apt-get', [...options, '-qq', '-o', 'Dpkg::Options::=--force-confold', 'install', ...missing], { env });
+}
+
+/** Installs npm packages when the lock, a manifest or the Node version changed. */
+export function ensurePackages() {
+  const manifests = ['package.json', 'package-lock.json', ...['core', 'formats', 'instruments', 'web', 'e2e'].map((w) => `${w}/package.json`)];
+  const wanted = hash(hashTree(manifests) + process.version);
+  const stamp = join(ROOT, 'node_modules/.orthos-stamp');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  say('Installing npm packages');
+  // with the committed lock; `npm ci` fails where optional binaries of other platforms are not served
+  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
+  writeFileSync(stamp, hash(hashTree(manifests) + process.version));
+}
+
+const SHARED_SOURCES = ['core/package.json', 'core/src', 'formats/src', 'package-lock.json', 'tsconfig.base.json'];
+const BUILDS = {
+  app: {
+    sources: [...SHARED_SOURCES, 'web/src', 'web/static', 'web/package.json', 'web/svelte.config.js', 'web/vite.config.ts', 'web/tsconfig.json'],
+    out: 'web/build',
+    vite: ['build', '--logLevel', 'error'],
+  },
+  hosts: {
+    sources: [...SHARED_SOURCES, 'web/hosts', 'web/vite.hosts.config.ts'],
+    out: 'web/build-hosts',
+    vite: ['build', '--logLevel', 'error', '-c', 'vite.hosts.config.ts'],
+  },
+};
+
+/** Builds what is out of date, aside, and puts it in place by renaming. */
+export function ensureBuild(names = ['app', 'hosts']) {
+  for (const name of names) {
+    const { sources, out, vite } = BUILDS[name];
+    const wanted = hashTree(sources);
+    const target = join(ROOT, out);
+    if (readJson(join(target, '.orthos-built.json'))?.hash === wanted) continue;
+    ensurePackages();
+    say(name === 'app' ? 'Building the application' : 'Building the calculation hosts');
+    // the hosts' configuration appends -hosts to the name it is given
+    const aside = name === 'app' ? 'build.next' : 'build.next-hosts';
+    const env = { ...process.env, ORTHOS_OUT: 'build.next', NODE_ENV: 'production' };
+    run(join(ROOT, 'node_modules/.bin/vite'), vite, { cwd: join(ROOT, 'web'), env, stdio: ['ignore', 'ignore', 2] });
+    const made = join(ROOT, 'web', aside);
+    writeFileSync(join(made, '.orthos-built.json'), JSON.stringify({ hash: wanted }));
+    rmSync(`${target}.old`, { recursive: true, force: true });
+    if (existsSync(target)) renameSync(target, `${target}.old`);
+    renameSync(made, target);
+    rmSync(`${target}.old`, { recursive: true, force: true });
+  }
+}
+
+/**
+ * Brings the machine up to what a command needs. The work runs in a child process under flock(1), which lets go
+ * by itself whatever happens to us.
+ */
+export function prepare({ debian = [], build = ['app', 'hosts'] }) {
+  mkdirSync(LOCAL, { recursive: true });
+  const args = JSON.stringify({ debian, build });
+  run('flock', ['-w', '1200', join(LOCAL, 'setup.lock'), process.execPath, join(ROOT, 'scripts/setup-run.mjs'), args]);
+}
+
+/** Whether the committed lock is what an install leaves behind; undefined outside a git checkout. */
+export function lockUnchanged() {
+  const { code, out } = capture('git', ['status', '--porcelain', '--', 'package-lock.json']);
+  return code === 0 ? out.trim() === '' : undefined;
+}

@@ -1,0 +1,51 @@
+import { env } from '$env/dynamic/private';
+import { connect, migrateDatabase, type Database } from '$lib/server/db/connect';
+import { seedDemo } from '$lib/server/demo/seedDemo';
+import { now } from '$lib/server/clock';
+import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+
+let db: Database;
+
+export const init: ServerInit = async () => {
+  const url = env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set: start Orthos with ./orthos start');
+  await migrateDatabase(url, env.ORTHOS_MIGRATIONS ?? 'drizzle');
+  const connection = connect(url);
+  db = connection.db;
+  process.once('sveltekit:shutdown', () => void connection.close());
+  if (env.ORTHOS_DEMO === '1') await seedDemo(db, now());
+};
+
+const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
+
+/**
+ * Only this machine is served (no sign-in yet): other Host names are a rebinding attempt, another
+ * Origin on anything but reading is another site's page.
+ */
+export const handle: Handle = async ({ event, resolve }) => {
+  const { request, url } = event;
+  const host = request.headers.get('host') ?? '';
+  const hostname = host.replace(/:\d+$/, '');
+  if (!LOOPBACK.has(hostname)) return json({ message: 'This address is not served.' }, { status: 421 });
+  if (hostname === 'localhost' && env.ORIGIN && request.method === 'GET')
+    return Response.redirect(new URL(url.pathname + url.search, env.ORIGIN), 307);
+  if (request.method !== 'GET' && request.method !== 'HEAD') {
+    const origin = request.headers.get('origin');
+    if (origin !== url.origin) return json({ message: 'Refused: the request does not come from this page.' }, { status: 403 });
+  }
+  event.locals.db = db;
+  const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';
+  const response = await resolve(event, {
+    transformPageChunk: ({ html }) => html.replace('%orthos.theme%', theme),
+  });
+  response.headers.set('x-content-type-options', 'nosniff');
+  response.headers.set('referrer-policy', 'same-origin');
+  return response;
+};
+
+export const handleError: HandleServerError = ({ error, event, status, message }) => {
+  if (status === 404) return { message: 'There is nothing at this address.' };
+  if (status < 500) return { message };
+  console.error(`${event.request.method} ${event.url.pathname}:`, error);
+  return { message: 'Something went wrong on our side. Nothing was changed; try again.' };
+};

@@ -1,0 +1,44 @@
+<script lang="ts">
+  import type { JobView } from '$lib/server/jobView';
+  import { STEPS } from '@orthos/core';
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
+  import { stepLabel, stepSummary } from './words';
+
+  let { view, step }: { view: JobView; step: string } = $props();
+  const MARKS = { met: '✓', open: '○', stop: '▲', unknown: '?' } as const;
+  const power = $derived(view.gates.find((g) => g.id === 'power-gone'));
+</script>
+
+<header class="border-line col-span-2 flex h-[62px] items-stretch border-b">
+  <div class="flex w-44 shrink-0 flex-col justify-center px-3.5 leading-tight">
+    <p class="truncate text-base font-bold">No. {view.ticket.number} {view.board.name}</p>
+    <p class="text-ink2 truncate text-[13px]">{view.customer.name}{view.serial ? ` · ${view.serial}` : ''}</p>
+  </div>
+  <nav class="grid min-w-0 flex-1 grid-cols-9" aria-label="Steps">
+    {#each STEPS as s (s)}
+      {@const summary = stepSummary(view.gates.filter((g) => g.step === s))}
+      <a
+        href="/jobs/{view.ticket.id}/{s}"
+        aria-current={s === step ? 'step' : undefined}
+        class="border-line flex min-w-0 flex-col justify-center gap-1 border-b-[3px] border-l px-2.5 {s === step
+          ? 'border-b-hot bg-sheet'
+          : 'text-ink2 hover:bg-sheet border-b-transparent'}"
+        title="{stepLabel(s)}: {summary.text}"
+      >
+        <span class="truncate {s === step ? 'text-ink font-bold' : ''}">{stepLabel(s)}</span>
+        <span class="truncate text-[12px] {summary.state === 'met' ? 'text-good' : summary.state === 'stop' ? 'text-stop' : 'text-ink3'}">
+          <span aria-hidden="true">{MARKS[summary.state]}</span>
+          {summary.text}
+        </span>
+      </a>
+    {/each}
+  </nav>
+  {#if power && power.state !== 'met'}
+    <p class="border-line flex w-40 shrink-0 items-center border-l px-3">
+      <span class="border-stop text-stop flex items-center gap-2 rounded-sm border px-2 py-1 text-[13px] leading-tight font-semibold" title={power.why}>
+        <TriangleAlert size={16} class="shrink-0" aria-hidden="true" />
+        {power.state === 'unknown' ? 'power sources not listed' : 'power not shown gone'}
+      </span>
+    </p>
+  {/if}
+</header>

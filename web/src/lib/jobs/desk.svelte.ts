@@ -1,0 +1,53 @@
+/** What is on the bench in front of the technician: shared by the stage and the step's panel of one job. */
+import type { FieldFrames, Place, Side } from '@orthos/core';
+import type { Isotherm } from '$lib/stage/heatLayer';
+import { getContext, setContext } from 'svelte';
+
+export type Lens = 'parts' | 'readings' | 'heat';
+
+export interface Callout {
+  id: string;
+  x_mm: number;
+  y_mm: number;
+  side: Side;
+  title: string;
+  detail: string;
+  tone: 'hot' | 'evidence' | 'stop';
+}
+
+export interface HeatOnStage {
+  frames: FieldFrames;
+  side: Side;
+  isotherms: Isotherm[];
+}
+
+/** The chosen method's times, for the scrubber. */
+export interface MeltTimes {
+  /** When each joint is molten, s. */
+  joints: number[];
+  allWet: number | null;
+  allWetRange: { from: number | null; to: number | null };
+  closes: number | null;
+  closedBy: string;
+  end: number;
+}
+
+export class Desk {
+  side = $state<Side>('top');
+  lens = $state<Lens>('parts');
+  /** Selected part. */
+  selected = $state<string | null>(null);
+  /** Where the next reading or observation belongs. */
+  place = $state<Place | null>(null);
+  callouts = $state.raw<Callout[]>([]);
+  heat = $state.raw<HeatOnStage | null>(null);
+  melt = $state.raw<MeltTimes | null>(null);
+  /** Seconds on the scrubber. */
+  time = $state(0);
+  /** Joints of the target that melt last, drawn hot. */
+  marked = $state.raw<{ partId: string; terminal: string } | null>(null);
+}
+
+const KEY = Symbol('desk');
+export const provideDesk = () => setContext(KEY, new Desk());
+export const useDesk = () => getContext<Desk>(KEY);

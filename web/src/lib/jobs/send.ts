@@ -1,0 +1,48 @@
+/** Talking to the server about a job. Errors come back as sentences, never as exceptions to swallow. */
+import { invalidate } from '$app/navigation';
+import type { JobEventBody } from '@orthos/core';
+import { v7 } from 'uuid';
+
+export class SendError extends Error {
+  readonly status: number;
+  constructor(status: number, message: string) {
+    super(message);
+    this.status = status;
+  }
+}
+
+async function send(method: 'POST' | 'PUT', path: string, body: unknown): Promise<unknown> {
+  let answer: Response;
+  try {
+    answer = await fetch(path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  } catch {
+    throw new SendError(0, 'The server does not answer. Nothing was stored; try again.');
+  }
+  if (answer.ok) return answer.json();
+  const problem = (await answer.json().catch(() => ({}))) as { message?: string };
+  throw new SendError(answer.status, problem.message ?? 'The server refused it.');
+}
+
+/** Writes one event to a job's log and reloads the view; gives the event's id back. */
+export async function recordEvent(ticketId: string, body: JobEventBody): Promise<string> {
+  const id = v7();
+  await send('POST', `/api/jobs/${ticketId}/events`, { id, body });
+  await invalidate('job:view');
+  return id;
+}
+
+export async function sendPlan(ticketId: string, plan: Record<string, unknown>): Promise<string> {
+  const id = v7();
+  await send('POST', `/api/jobs/${ticketId}/plans`, { id, ...plan });
+  await invalidate('job:view');
+  return id;
+}
+
+export async function sendPlanSettings(ticketId: string, version: number, settings: unknown): Promise<void> {
+  await send('PUT', `/api/jobs/${ticketId}/plan-settings`, { version, settings });
+  await invalidate('job:view');
+}

@@ -1,0 +1,80 @@
+<script lang="ts">
+  import type { Desk } from '$lib/jobs/desk.svelte';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import { scaleLinear } from 'd3';
+
+  let { desk }: { desk: Desk } = $props();
+  let width = $state(600);
+
+  const end = $derived(Math.max(1, desk.melt?.end ?? desk.heat?.frames.times_s.at(-1) ?? 60));
+  const x = $derived(scaleLinear([0, end], [18, width - 18]));
+  const ticks = $derived(x.ticks(Math.max(3, Math.floor(width / 110))));
+  const nudge = (by: number) => (desk.time = Math.min(end, Math.max(0, desk.time + by)));
+
+  useKeys('Time', () => [
+    { keys: ['ArrowLeft'], shown: ['←', '→'], label: 'time', run: () => nudge(-1), line: true },
+    { keys: ['ArrowRight'], label: 'one second on', run: () => nudge(1) },
+    { keys: ['Home'], label: 'cold', run: () => (desk.time = 0) },
+    { keys: ['End'], label: 'end', run: () => (desk.time = end) },
+    { keys: ['w'], label: 'to all wet', run: () => (desk.time = desk.melt?.allWet ?? desk.time) },
+  ]);
+</script>
+
+<div class="border-line bg-sheet relative h-[86px] shrink-0 border-t" bind:clientWidth={width}>
+  <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
+    <defs>
+      <pattern id="over-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line x1="0" x2="0" y1="0" y2="7" stroke="var(--stop)" stroke-width="1.6" />
+      </pattern>
+    </defs>
+    <line x1={x(0)} x2={x(end)} y1="54" y2="54" stroke="var(--line)" />
+    {#each ticks as t (t)}
+      <line x1={x(t)} x2={x(t)} y1="54" y2="59" stroke="var(--line)" />
+      <text x={x(t)} y="73" text-anchor="middle" class="fill-ink2 text-[12px]">{t}</text>
+    {/each}
+    <text x={width - 6} y="84" text-anchor="end" class="fill-ink3 text-[11px]">seconds</text>
+    {#if desk.melt}
+      {@const m = desk.melt}
+      {#if m.allWet !== null}
+        {@const until = Math.max(m.allWet, Math.min(end, m.closes ?? end))}
+        <rect x={x(m.allWet)} y="26" width={x(until) - x(m.allWet)} height="28" fill="var(--good-soft)" />
+        {#if x(until) - x(m.allWet) > 80}<text x={x(m.allWet) + 10} y="44" class="fill-good text-[13px] font-bold">look now</text>{/if}
+      {/if}
+      {#if m.closes !== null && m.closes < end}
+        <rect x={x(m.closes)} y="26" width={x(end) - x(m.closes)} height="28" fill="url(#over-hatch)" />
+        <text x={Math.min(x(m.closes) + 6, width - 70)} y="44" class="fill-stop text-[13px] font-bold" stroke="var(--sheet)" stroke-width="4" paint-order="stroke">{m.closedBy}</text>
+      {/if}
+      {#each m.joints as t, i (i)}
+        <line x1={x(t)} x2={x(t)} y1="28" y2="54" stroke="var(--ink2)" stroke-width="1.2" />
+      {/each}
+      {#if m.allWet !== null}
+        <rect x={x(m.allWet) - 1.5} y="22" width="3" height="32" fill="var(--hot)" />
+        <text x={Math.min(Math.max(x(m.allWet), 60), width - 60)} y="16" text-anchor="middle" class="fill-hot text-[13px] font-bold">
+          all wet {Math.round(m.allWet)} s{m.allWetRange.from !== null && m.allWetRange.to !== null ? `, ${Math.round(m.allWetRange.from)} to ${Math.round(m.allWetRange.to)}` : ''}
+        </text>
+      {/if}
+    {/if}
+    <line x1={x(desk.time)} x2={x(desk.time)} y1="10" y2="60" stroke="var(--ink)" stroke-width="2" />
+    <circle cx={x(desk.time)} cy="10" r="5.5" fill="var(--ink)" />
+    <text x={x(desk.time) + (desk.time > end * 0.9 ? -10 : 10)} y="14" text-anchor={desk.time > end * 0.9 ? 'end' : 'start'} class="fill-ink text-[13px] font-bold" stroke="var(--sheet)" stroke-width="4" paint-order="stroke">{desk.time.toFixed(0)} s</text>
+  </svg>
+  <input
+    type="range"
+    class="scrub absolute inset-x-[9px] top-0 h-full cursor-ew-resize"
+    min="0"
+    max={end}
+    step="0.5"
+    bind:value={desk.time}
+    aria-label="Time since the heat came on, seconds"
+  />
+</div>
+
+<style>
+  .scrub {
+    opacity: 0;
+    width: calc(100% - 18px);
+  }
+  .scrub:focus-visible {
+    opacity: 0.15;
+  }
+</style>

@@ -1,0 +1,307 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { recordEvent, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
+  import type { JobView } from '$lib/server/jobView';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import {
+    ENGINE_VERSION,
+    formatTemperature,
+    LOW_MELT_MIX,
+    SOLDER_ALLOYS,
+    windowEnd,
+    type Method,
+    type PlanResult,
+    type UnitSettings,
+  } from '@orthos/core';
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import LiftRows from './LiftRows.svelte';
+  import MethodSettings from './MethodSettings.svelte';
+  import { Planner } from './planner.svelte';
+  import { bestMethod, closedBy, explanation, headline, nameOf, neighbourKind, rangeText, seconds } from './words';
+
+  let { view, units }: { view: JobView; units: UnitSettings } = $props();
+  const desk = useDesk();
+  const planner = new Planner();
+  let chosen = $state<string | null>(null);
+  let editing = $state(false);
+  let problem = $state<string | null>(null);
+  let cancelled = $state(false);
+
+  const inputs = $derived(view.inputs);
+  const target = $derived(view.board.parts.find((p) => p.partId === inputs?.target));
+  /** Fresh results of this visit, else what is stored. */
+  const computed = $derived(Object.keys(planner.results).length > 0);
+  const results = $derived<Record<string, PlanResult>>(planner.running || computed ? planner.results : (view.plan?.results ?? {}));
+  const stale = $derived(!planner.running && view.plan !== null && view.freshness === 'stale');
+  const oldEngine = $derived(!planner.running && view.freshness === 'older-engine');
+  const result = $derived(chosen ? results[chosen] : undefined);
+  const method = $derived(inputs?.methods.find((m) => m.method.label === chosen)?.method);
+  const inUse = $derived(view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met' ? view.gates.find((g) => g.id === 'plan-fresh')?.why : undefined);
+  const unfit = $derived(inputs?.methods.filter((m) => m.unfit) ?? []);
+
+  $effect(() => {
+    const best = bestMethod(results);
+    if (!chosen || !results[chosen]) {
+      if (best && !planner.running) chosen = best;
+      else if (planner.running) chosen ??= inputs?.methods[0]?.method.label ?? null;
+    }
+  });
+
+  async function compute() {
+    if (!inputs) return;
+    problem = null;
+    cancelled = false;
+    editing = false;
+    desk.lens = 'heat';
+    desk.time = 0;
+    const { hash } = inputs;
+    if (!(await planner.compute(view.board, inputs))) return;
+    chosen = bestMethod(planner.results);
+    desk.time = (chosen && planner.results[chosen].allWet_s) || desk.time;
+    try {
+      await sendPlan(view.ticket.id, { inputHash: hash, engineVersion: ENGINE_VERSION, results: planner.results });
+    } catch (e) {
+      problem = (e as Error).message;
+      if (e instanceof SendError && e.status === 409) await refresh();
+    }
+  }
+  async function refresh() {
+    const { invalidate } = await import('$app/navigation');
+    await invalidate('job:view');
+  }
+  function cancel() {
+    planner.cancel();
+    cancelled = true;
+  }
+  async function use() {
+    if (!view.plan || !chosen || stale || planner.running) return;
+    try {
+      await recordEvent(view.ticket.id, { type: 'plan', planId: view.plan.id, label: chosen });
+    } catch (e) {
+      problem = (e as Error).message;
+    }
+  }
+  async function saveSettings(next: Method) {
+    if (!inputs) return;
+    const methods = inputs.settings.methods.map((m) => (m.label === next.label ? next : m));
+    try {
+      await sendPlanSettings(view.ticket.id, view.ticket.version, { ...inputs.settings, methods });
+      planner.results = {};
+      planner.frames = {};
+      editing = false;
+    } catch (e) {
+      problem = (e as Error).message;
+    }
+  }
+
+  onMount(() => {
+    desk.selected = null;
+    desk.lens = 'heat';
+    if (target) desk.side = target.side;
+    if (inputs && !view.plan) void compute();
+  });
+  onDestroy(() => {
+    planner.cancel();
+    desk.heat = null;
+    desk.melt = null;
+    desk.marked = null;
+    desk.callouts = [];
+  });
+
+  // a stored plan brings no field: compute the chosen method's again
+  $effect(() => {
+    const label = chosen;
+    if (!label || !inputs || stale || planner.running || !results[label] || !method) return;
+    untrack(() => void planner.fetchFrames(view.board, inputs, method));
+  });
+  let placedAt = '';
+  $effect(() => {
+    if (!result || !chosen || placedAt === chosen) return;
+    placedAt = chosen;
+    desk.time = result.allWet_s ?? result.ended_s;
+  });
+  $effect(() => {
+    const frames = chosen ? planner.frames[chosen] : undefined;
+    const own = SOLDER_ALLOYS.get(view.board.jointAlloy);
+    const alloy = method?.kind === 'low-melt' ? LOW_MELT_MIX : own;
+    if (!frames || !target || !alloy || stale) {
+      desk.heat = null;
+      return;
+    }
+    const isotherms = [
+      { celsius: alloy.Ts.value, dashed: true },
+      { celsius: alloy.Tl.value, dashed: false },
+    ]
+      .filter((i, n, all) => n === all.length - 1 || i.celsius < all[n + 1].celsius - 5)
+      .map((i) => ({ ...i, label: formatTemperature(i.celsius, units) }));
+    desk.heat = { frames, side: target.side, isotherms };
+    if (planner.running && !result) desk.time = frames.times_s.at(-1) ?? 0;
+  });
+  $effect(() => {
+    if (!result || !target || stale) {
+      desk.melt = null;
+      desk.callouts = [];
+      desk.marked = null;
+      return;
+    }
+    desk.melt = {
+      joints: result.joints.flatMap((j) => (j.liquidus_s === null ? [] : [j.liquidus_s])),
+      allWet: result.allWet_s,
+      allWetRange: result.allWetRange_s,
+      closes: windowEnd(result),
+      closedBy: closedBy(view.board, result),
+      end: result.ended_s,
+    };
+    desk.marked = result.last ? { partId: target.partId, terminal: result.last.terminal } : null;
+    const close = result.neighbours
+      .filter((n) => n.limit_C - n.atWet_C < 40)
+      .sort((a, b) => a.limit_C - a.atWet_C - (b.limit_C - b.atWet_C))
+      .slice(0, 2);
+    desk.callouts = [
+      ...(result.last
+        ? [
+            {
+              id: 'last',
+              x_mm: target.x_mm,
+              y_mm: target.y_mm,
+              side: target.side,
+              title: `joint ${result.last.terminal} is last`,
+              detail: result.allWet_s === null ? 'stays solid' : `${seconds(result.allWet_s)}, ${rangeText(result)}`,
+              tone: 'hot' as const,
+            },
+          ]
+        : []),
+      ...close.flatMap((n) => {
+        const part = view.board.parts.find((p) => p.partId === n.partId);
+        if (!part) return [];
+        const left = Math.round(n.limit_C - n.atWet_C);
+        return [
+          {
+            id: n.partId,
+            x_mm: part.x_mm,
+            y_mm: part.y_mm,
+            side: part.side,
+            title: `${nameOf(view.board, n.partId)} ${formatTemperature(n.atWet_C, units)}`,
+            detail: left >= 0 ? `${left} K under its limit at lift` : `${-left} K over its limit at lift`,
+            tone: 'stop' as const,
+          },
+        ];
+      }),
+    ];
+  });
+
+  const shownNeighbours = $derived(result ? result.neighbours.filter((n) => n.limit_C - n.peak_C < 90).slice(0, 6) : []);
+
+  useKeys('Plan actions', () => [
+    { keys: ['c'], label: planner.running ? 'cancel' : 'compute', run: () => (planner.running ? cancel() : void compute()), line: true },
+    { keys: ['u', 'Enter'], label: 'use this plan', run: () => void use(), line: view.plan !== null && !stale },
+    { keys: ['s'], label: 'change settings', run: () => (editing = !editing) },
+  ]);
+</script>
+
+<div class="p-5 pt-4">
+  {#if !inputs || !target}
+    <h2 class="mb-2 text-xl">No target yet</h2>
+    <p class="text-ink2 mb-4">A plan needs the part that comes off or goes on.</p>
+    <button class="button button-main" onclick={() => goto(`/jobs/${view.ticket.id}/diagnose`)}>Choose the suspect</button>
+  {:else}
+    {#if stale}
+      <div role="status" class="border-caution bg-caution-soft mb-3 flex items-center gap-3 border-l-[3px] px-3 py-2">
+        <p class="text-caution flex-1 font-semibold"><span aria-hidden="true">◆</span> Stale: the inputs changed after this plan was computed.</p>
+        <button class="button button-main" onclick={compute}>Compute again</button>
+      </div>
+    {:else if oldEngine}
+      <p class="text-caution mb-3 font-semibold"><span aria-hidden="true">◆</span> Computed by an older version of the model; compute again for today's.</p>
+    {/if}
+    {#if problem}<p role="alert" class="border-stop text-stop mb-3 border-l-[3px] px-3 py-2 font-semibold">{problem}</p>{/if}
+    {#if planner.error}
+      <p role="alert" class="border-stop text-stop mb-3 border-l-[3px] px-3 py-2 font-semibold">The computation stopped: {planner.error}</p>
+    {/if}
+
+    <div class={stale ? 'opacity-60' : ''} aria-live="polite">
+      {#if planner.running && !result}
+        <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
+        <p class="text-ink2 mb-3">Each method four times: as set, station hotter, station cooler, more copper.</p>
+      {:else if result && chosen}
+        <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
+        <p class="text-ink2 mb-3">{explanation(result, view.board, units)}</p>
+      {:else if cancelled}
+        <h2 class="mb-1 text-xl">Cancelled</h2>
+        <p class="text-ink2 mb-3">Nothing was stored.</p>
+      {:else}
+        <h2 class="mb-1 text-xl">Plan for {nameOf(view.board, inputs.target)}</h2>
+        <p class="text-ink2 mb-3">Not computed yet.</p>
+      {/if}
+    </div>
+
+    <LiftRows board={view.board} methods={inputs.methods} {results} progress={planner.progress} bind:chosen {units} {stale} />
+
+    {#if !result?.calibrated}
+      <p class="text-caution mt-1 mb-3 text-[13px]">
+        <span class="font-semibold"><span aria-hidden="true">◆</span> {inputs.kit.station.name}: uncalibrated.</span>
+        Trust the order and the risks; take the seconds as ranges.
+      </p>
+    {/if}
+
+    <div class="mb-1 flex flex-wrap gap-2">
+      {#if planner.running}
+        <button class="button button-main" onclick={cancel}>Cancel</button>
+      {:else if Object.keys(results).length === 0}
+        <button class="button button-main" onclick={compute}>Compute</button>
+      {:else}
+        <button class="button button-main" onclick={use} disabled={stale || !result || inUse === chosen}>
+          {inUse === chosen ? 'In use' : 'Use this plan'}
+        </button>
+      {/if}
+      <button class="button" onclick={() => (editing = !editing)} disabled={!method || planner.running} aria-expanded={editing}>Change settings</button>
+    </div>
+    {#if editing && method}
+      {#key method.label}
+        <MethodSettings {method} {units} onSave={saveSettings} onClose={() => (editing = false)} />
+      {/key}
+    {/if}
+
+    {#if result}
+      <h3 class="text-ink2 mt-5 mb-1 text-[13px]">Neighbours until the joints are wet</h3>
+      {#if shownNeighbours.length === 0}
+        <p class="text-ink2 border-faint border-t py-2">None comes within 90 K of its limit.</p>
+      {/if}
+      <table class="w-full">
+        <tbody>
+          {#each shownNeighbours as n (n.partId)}
+            {@const left = n.limit_C - n.atWet_C}
+            <tr class="border-faint border-t">
+              <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
+              <td class="text-ink2 truncate">{neighbourKind(view.board, n.partId)}</td>
+              <td class="text-right text-base font-bold">{formatTemperature(n.atWet_C, units)}</td>
+              <td class="text-ink2 pl-2">of {Math.round(n.limit_C)} ± {n.limitPlusMinus_C}</td>
+              <td class="w-24 pl-3 font-semibold {left < 0 ? 'text-stop' : left < n.limitPlusMinus_C ? 'text-caution' : 'text-good'}">
+                <span aria-hidden="true">{left < 0 ? '▲' : left < n.limitPlusMinus_C ? '◆' : '●'}</span>
+                {left < 0 ? 'over' : left < n.limitPlusMinus_C ? 'near' : 'clear'}
+              </td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <h3 class="text-ink2 mt-4 mb-1 text-[13px]">What matters most</h3>
+      <ul class="border-faint border-t pt-1">
+        {#each result.matters as m (m.input)}
+          <li class="flex justify-between py-0.5">
+            <span>{m.input}</span>
+            <span class="font-semibold">{m.shift_s === null ? 'decides whether it melts' : `${m.shift_s >= 0 ? '+' : '−'}${Math.abs(Math.round(m.shift_s))} s`}</span>
+          </li>
+        {/each}
+      </ul>
+      <p class="text-ink2 mt-2">
+        Body up to <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to <strong>{formatTemperature(result.pads_C, units)}</strong>.
+        <span class="text-ink3">{result.cells.toLocaleString('en')} cells, {result.steps.toLocaleString('en')} steps.</span>
+      </p>
+    {/if}
+    {#if unfit.length > 0}
+      <h3 class="text-ink2 mt-4 mb-1 text-[13px]">Not on this job</h3>
+      {#each unfit as u (u.method.label)}<p><strong>{u.method.label}</strong>: {u.unfit}.</p>{/each}
+    {/if}
+    <p class="text-ink3 mt-4 text-[13px]">Hot surfaces and fumes: extraction on, eyes covered, cells out before heat. Wash hands after lead.</p>
+  {/if}
+</div>

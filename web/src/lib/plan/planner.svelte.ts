@@ -1,0 +1,92 @@
+/** Computes the methods of a plan one after the other in the worker pool; cancellable, shows what is done so far. */
+import { runInPool } from '$lib/compute/pool';
+import type { PlanInputs } from '$lib/server/jobView';
+import type { BoardModel, FieldFrames, Method, PlanInput, PlanResult, PlanRun } from '@orthos/core';
+
+export class Planner {
+  running = $state(false);
+  error = $state<string | null>(null);
+  /** Fraction done per method label. */
+  progress = $state<Record<string, number>>({});
+  results = $state.raw<Record<string, PlanResult>>({});
+  frames = $state.raw<Record<string, FieldFrames>>({});
+  /** Milliseconds until the first picture and until everything was there. */
+  timing = $state<{ first: number | null; all: number | null }>({ first: null, all: null });
+  private abort: AbortController | null = null;
+
+  private input(board: BoardModel, inputs: PlanInputs, method: Method): PlanInput {
+    const { target, station, settings } = inputs;
+    return { board, target, method, station, ambient_C: settings.ambient_C, quality: 'plan', frames: true };
+  }
+
+  /** Computes all methods that fit; resolves true when every one is done, false when cancelled or failed. */
+  async compute(board: BoardModel, inputs: PlanInputs): Promise<boolean> {
+    this.cancel();
+    const abort = new AbortController();
+    this.abort = abort;
+    this.running = true;
+    this.error = null;
+    this.results = {};
+    this.frames = {};
+    this.timing = { first: null, all: null };
+    const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
+    this.progress = Object.fromEntries(methods.map((m) => [m.label, 0]));
+    const start = performance.now();
+    const one = async (method: Method) => {
+      const result = await runInPool<PlanResult>('plan.heat', this.input(board, inputs, method), {
+        signal: abort.signal,
+        onProgress: (done, partial) => {
+          if (this.abort !== abort) return;
+          this.progress = { ...this.progress, [method.label]: done };
+          const frames = framesOf(partial);
+          if (frames) {
+            this.timing.first ??= performance.now() - start;
+            this.frames = { ...this.frames, [method.label]: frames };
+          }
+        },
+      });
+      if (this.abort !== abort) return;
+      const { frames, ...rest } = result;
+      this.results = { ...this.results, [method.label]: rest };
+      if (frames) this.frames = { ...this.frames, [method.label]: frames };
+      this.progress = { ...this.progress, [method.label]: 1 };
+    };
+    try {
+      await Promise.all(methods.map(one));
+      this.timing.all = performance.now() - start;
+      return this.abort === abort;
+    } catch (e) {
+      if (this.abort === abort && (e as Error).name !== 'AbortError') this.error = (e as Error).message;
+      abort.abort();
+      return false;
+    } finally {
+      if (this.abort === abort) this.running = false;
+    }
+  }
+
+  /** The field of one method of a stored plan, computed again from the same inputs. */
+  async fetchFrames(board: BoardModel, inputs: PlanInputs, method: Method): Promise<void> {
+    if (this.frames[method.label] || this.running) return;
+    const abort = new AbortController();
+    this.abort = abort;
+    try {
+      const run = await runInPool<PlanRun>('plan.run', this.input(board, inputs, method), { signal: abort.signal });
+      if (run.frames && this.abort === abort) this.frames = { ...this.frames, [method.label]: run.frames };
+    } catch (e) {
+      if ((e as Error).name !== 'AbortError') this.error = (e as Error).message;
+    }
+  }
+
+  cancel(): void {
+    this.abort?.abort();
+    this.abort = null;
+    this.running = false;
+  }
+}
+
+/** Progress carries either early frames or the nominal run. */
+function framesOf(partial: unknown): FieldFrames | undefined {
+  if (!partial || typeof partial !== 'object') return undefined;
+  if ('values' in partial) return partial as FieldFrames;
+  return (partial as { frames?: FieldFrames }).frames;
+}

@@ -1,0 +1,29 @@
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import * as schema from './schema.ts';
+
+export type Database = NodePgDatabase<typeof schema>;
+
+/** Any number; all Orthos processes take the same lock while they migrate. */
+const MIGRATION_LOCK = 7_148_201;
+
+/** Connects a pool to PostgreSQL 15 or later. */
+export function connect(url: string): { db: Database; close: () => Promise<void> } {
+  const pool = new pg.Pool({ connectionString: url, max: 8 });
+  // a backend that goes away while idle must not take the process with it
+  pool.on('error', (error) => console.error(`database connection lost: ${error.message}`));
+  return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() };
+}
+
+/** Brings the schema up to date; several processes may try at once. */
+export async function migrateDatabase(url: string, folder: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    await migrate(drizzle(client, { casing: 'snake_case' }), { migrationsFolder: folder });
+  } finally {
+    await client.end();
+  }
+}

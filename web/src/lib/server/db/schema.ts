@@ -1,0 +1,191 @@
+/**
+ * The database. Keys are UUIDv7 made by whoever creates the row; every edited table has `version` for
+ * optimistic locking; jsonb documents carry their own `v` and are checked on read by the repositories.
+ */
+import type { BoardModel, JobEventBody, Method, PlanResult, StationModel } from '@orthos/core';
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  customType,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgSequence,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const id = () => uuid().primaryKey();
+const moment = () => timestamp({ withTimezone: true, mode: 'date' });
+const created = () => moment().notNull().defaultNow();
+const version = () => integer().notNull().default(1);
+
+export const customers = pgTable('customers', {
+  id: id(),
+  name: text().notNull(),
+  contact: text().notNull().default(''),
+  createdAt: created(),
+  version: version(),
+});
+
+/** A kind of board: one editable draft, immutable published versions. */
+export const boardModels = pgTable('board_models', {
+  id: id(),
+  name: text().notNull(),
+  field: text().notNull().default(''),
+  /** Made from an express job's answers; not listed among the boards. */
+  express: boolean().notNull().default(false),
+  draft: jsonb().$type<BoardModel>().notNull(),
+  createdAt: created(),
+  updatedAt: created(),
+  version: version(),
+});
+
+export const boardVersions = pgTable(
+  'board_versions',
+  {
+    id: id(),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+    number: integer().notNull(),
+    hash: text().notNull(),
+    doc: jsonb().$type<BoardModel>().notNull(),
+    publishedAt: created(),
+  },
+  (t) => [unique().on(t.modelId, t.number)],
+);
+
+/** A physical board. */
+export const boards = pgTable('boards', {
+  id: id(),
+  modelId: uuid()
+    .notNull()
+    .references(() => boardModels.id),
+  customerId: uuid().references(() => customers.id),
+  serial: text().notNull().default(''),
+  createdAt: created(),
+});
+
+export const ticketNumbers = pgSequence('ticket_numbers', { startWith: 101 });
+
+export interface PlanSettings {
+  v: 1;
+  stationId: string;
+  ironId: string;
+  ambient_C: number;
+  methods: Method[];
+}
+
+export const tickets = pgTable(
+  'tickets',
+  {
+    id: id(),
+    number: integer()
+      .notNull()
+      .unique()
+      .default(sql`nextval('ticket_numbers')`),
+    kind: text({ enum: ['repair', 'fit-only', 'express'] }).notNull(),
+    customerId: uuid()
+      .notNull()
+      .references(() => customers.id),
+    boardId: uuid()
+      .notNull()
+      .references(() => boards.id),
+    boardVersionId: uuid()
+      .notNull()
+      .references(() => boardVersions.id),
+    device: text().notNull(),
+    complaint: text().notNull(),
+    inBox: text().notNull().default(''),
+    waitsFor: text().notNull().default(''),
+    promisedOn: date({ mode: 'string' }),
+    planSettings: jsonb().$type<PlanSettings>(),
+    createdAt: created(),
+    closedAt: moment(),
+    version: version(),
+  },
+  (t) => [index().on(t.closedAt, t.number)],
+);
+
+/** The append-only log of a job; `seq` is the order of writing. */
+export const jobEvents = pgTable(
+  'job_events',
+  {
+    id: id(),
+    ticketId: uuid()
+      .notNull()
+      .references(() => tickets.id),
+    seq: integer().generatedAlwaysAsIdentity().notNull(),
+    at: moment().notNull(),
+    actor: text().notNull(),
+    v: integer().notNull(),
+    body: jsonb().$type<JobEventBody>().notNull(),
+  },
+  (t) => [index().on(t.ticketId, t.seq)],
+);
+
+export interface KitSnapshot {
+  station: StationModel & { id: string; name: string };
+  iron: { id: string; name: string };
+}
+
+export const plans = pgTable(
+  'plans',
+  {
+    id: id(),
+    ticketId: uuid()
+      .notNull()
+      .references(() => tickets.id),
+    target: text().notNull(),
+    inputHash: text().notNull(),
+    engineVersion: integer().notNull(),
+    kit: jsonb().$type<KitSnapshot>().notNull(),
+    methods: jsonb().$type<Method[]>().notNull(),
+    /** Results by method label. */
+    results: jsonb().$type<Record<string, PlanResult>>().notNull(),
+    createdAt: created(),
+  },
+  (t) => [index().on(t.ticketId, t.createdAt)],
+);
+
+export const photos = pgTable('photos', {
+  id: id(),
+  ticketId: uuid()
+    .notNull()
+    .references(() => tickets.id),
+  caption: text().notNull().default(''),
+  side: text({ enum: ['top', 'bottom'] }),
+  width: integer().notNull(),
+  height: integer().notNull(),
+  createdAt: created(),
+});
+
+/** Kept apart so that listing photos never reads pictures. */
+export const photoBlobs = pgTable('photo_blobs', {
+  photoId: uuid()
+    .primaryKey()
+    .references(() => photos.id, { onDelete: 'cascade' }),
+  image: bytea().notNull(),
+  thumbnail: bytea().notNull(),
+});
+
+export const kitItems = pgTable('kit_items', {
+  id: id(),
+  kind: text({ enum: ['air', 'iron'] }).notNull(),
+  name: text().notNull(),
+  bench: text().notNull().default(''),
+  doc: jsonb().$type<StationModel>().notNull(),
+  version: version(),
+});
+
+export const settings = pgTable('settings', {
+  key: text().primaryKey(),
+  value: jsonb().$type<unknown>().notNull(),
+  version: version(),
+});

@@ -1,0 +1,72 @@
+import type { BoardModel } from '@orthos/core';
+import { names, part, roundedOutline, row } from './place.ts';
+
+/** E-bike display: thin two-layer board, coin cell beside the driver, 0402s packed round a QFN-24. */
+export const ternT2: BoardModel = {
+  v: 1,
+  name: 'Tern T2',
+  outline_mm: roundedOutline(64, 44, 3),
+  thickness_mm: 0.8,
+  stack: [
+    { name: 'top', foil_um: 35, coverage: 0.35 },
+    { name: 'bottom', foil_um: 35, coverage: 0.55 },
+  ],
+  copper: [
+    { x_mm: 31, y_mm: 19, w_mm: 6, h_mm: 6, layer: 0, coverage: 0.85 },
+    { x_mm: 42, y_mm: 3, w_mm: 12, h_mm: 13, layer: 0, coverage: 0.8 },
+    { x_mm: 24, y_mm: 12, w_mm: 20, h_mm: 20, layer: 1, coverage: 0.9 },
+  ],
+  vias: [{ x_mm: 32.8, y_mm: 20.8, w_mm: 2.4, h_mm: 2.4, per_mm2: 1 }],
+  holes: [
+    { x_mm: 3.5, y_mm: 3.5, d_mm: 2.7 },
+    { x_mm: 60.5, y_mm: 3.5, d_mm: 2.7 },
+    { x_mm: 3.5, y_mm: 40.5, d_mm: 2.7 },
+    { x_mm: 60.5, y_mm: 40.5, d_mm: 2.7 },
+  ],
+  landmarks: [
+    { id: 'hole-nw', x_mm: 3.5, y_mm: 3.5, label: 'hole by the cell' },
+    { id: 'hole-se', x_mm: 60.5, y_mm: 40.5, label: 'hole by J2' },
+  ],
+  flipAxis_mm: 32,
+  jointAlloy: 'SAC305',
+  powerSources: [
+    { id: 'battery', label: '36 V plug' },
+    { id: 'cell', label: 'coin cell BT1' },
+  ],
+  parts: [
+    part('BT1', 'CELL-16', 14.5, 12.5, { what: 'coin cell' }),
+    part('U1', 'TSSOP-20', 14.5, 28.2, { what: 'display driver', nets: { '1': '3V3', '10': 'GND', '20': 'VLED' } }),
+    part('U2', 'QFN-24', 34, 22, { what: 'controller', nets: { '1': '3V3', '6': 'RESET', EP: 'GND' } }),
+    part('U3', 'SOT-23-5', 47, 29, { what: '3.3 V regulator', nets: { '1': '5V', '2': 'GND', '5': '3V3' } }),
+    part('U4', 'SOT-23-6', 39.6, 8.4, { what: 'step-down driver', nets: { '1': '36V', '6': 'SW' } }),
+    part('U5', 'SOIC-8', 46, 22, { side: 'bottom', what: 'settings memory' }),
+    part('Y1', 'XTAL-3225', 40.8, 16.4, { what: 'crystal 16 MHz' }),
+    part('L1', 'IND-5', 48, 8.2, { what: 'coil 22 µH', nets: { '1': 'SW', '2': '5V' } }),
+    part('D1', 'SOD-123', 40, 12.4, { rotation_deg: 180, what: 'flyback Schottky' }),
+    part('D2', 'SMB', 54.2, 24.4, { rotation_deg: 90, what: 'input TVS' }),
+    part('LG1', 'GUIDE-12', 30, 37.2, { what: 'light guide' }),
+    part('J1', 'CONN-LCP-6', 58.6, 14, { rotation_deg: 90, what: 'sensor plug' }),
+    part('J2', 'CONN-PA66-4', 57.6, 33, { rotation_deg: 90, what: 'battery plug' }),
+    part('Q1', 'SOT-23', 24.4, 33.2, { what: 'backlight switch' }),
+    ...row(names('D', 3, 5), 'LED-0603', [25.6, 40.6], [4.4, 0], { what: 'backlight LED' }),
+    // eleven ceramics on the 3.3 V rail
+    ...row(names('C', 1, 6), 'C0402', [29.4, 19.4], [0, 1.05], { value: '100 nF', nets: { '1': '3V3', '2': 'GND' } }),
+    ...row(names('C', 7, 9), 'C0402', [32.6, 27], [1.4, 0], { rotation_deg: 90, value: '100 nF', nets: { '1': '3V3', '2': 'GND' } }),
+    part('C10', 'C0805', 47, 33, { value: '10 µF', nets: { '1': '3V3', '2': 'GND' } }),
+    part('C11', 'C0805', 21.4, 26, { rotation_deg: 90, value: '10 µF', nets: { '1': '3V3', '2': 'GND' } }),
+    part('C12', 'C0402', 43.6, 15.7, { rotation_deg: 90, value: '12 pF' }),
+    part('C13', 'C0402', 43.6, 17.4, { rotation_deg: 90, value: '12 pF' }),
+    part('C14', 'C1206', 33.6, 7, { rotation_deg: 90, value: '4.7 µF 100 V', nets: { '1': '36V', '2': 'GND' } }),
+    part('C15', 'C1206', 53, 8.2, { rotation_deg: 90, value: '22 µF', nets: { '1': '5V', '2': 'GND' } }),
+    part('C16', 'C0603', 50.6, 29, { rotation_deg: 90, value: '1 µF', nets: { '1': '5V', '2': 'GND' } }),
+    ...row(names('R', 1, 5), 'R0402', [38.6, 19.9], [0, 1.05], { value: '10 kΩ' }),
+    ...row(names('R', 6, 9), 'R0402', [32, 17], [1.2, 0], { rotation_deg: 90, value: '33 Ω' }),
+    ...row(names('R', 10, 13), 'R0402', [20.2, 31.6], [0, 1.2], { value: '1 kΩ' }),
+    ...row(names('R', 14, 17), 'R0603', [36, 31.6], [2.4, 0], { rotation_deg: 90, value: '120 Ω' }),
+    part('R18', 'R0603', 38.4, 5.2, { value: '100 kΩ' }),
+    part('R19', 'R0603', 42.6, 5.2, { value: '22 kΩ' }),
+    ...row(names('R', 20, 23), 'R0603', [18, 30], [3, 0], { side: 'bottom', rotation_deg: 90, value: '4.7 kΩ' }),
+    ...row(names('C', 17, 20), 'C0603', [36, 30], [3, 0], { side: 'bottom', rotation_deg: 90, value: '1 µF' }),
+    part('J3', 'CONN-LCP-6', 12, 15, { side: 'bottom', rotation_deg: 90, what: 'glass plug', limit: 'lcd' }),
+  ],
+};

@@ -1,0 +1,138 @@
+/** One job as its pages and endpoints see it: ticket, board, log, gates, plan and whether it is stale. */
+import {
+  contentHash,
+  currentAttempt,
+  DEFAULT_STATION,
+  ENGINE_VERSION,
+  foldJob,
+  judgeGates,
+  methodsFor,
+  packageById,
+  stepAt,
+  type BoardModel,
+  type JobState,
+  type Method,
+  type StationModel,
+} from '@orthos/core';
+import { error } from '@sveltejs/kit';
+import type { Database } from './db/connect';
+import type { KitSnapshot, PlanSettings } from './db/schema';
+import { boardVersionById } from './repositories/boardModels';
+import { eventsOf } from './repositories/jobEvents';
+import { listKit } from './repositories/kit';
+import { latestPlan, type Plan } from './repositories/plans';
+import { ticketById } from './repositories/tickets';
+
+const AMBIENT_C = 22;
+
+export interface PlanInputs {
+  target: string;
+  settings: PlanSettings;
+  kit: KitSnapshot;
+  station: StationModel;
+  methods: { method: Method; unfit?: string }[];
+  hash: string;
+}
+
+/** What a plan for this job would be computed from now; null without a target. */
+async function planInputs(
+  db: Database,
+  boardHash: string,
+  board: BoardModel,
+  target: string | undefined,
+  stored: PlanSettings | null,
+): Promise<PlanInputs | null> {
+  const part = board.parts.find((p) => p.partId === target);
+  if (!part || packageById(part.package).terminals.length === 0) return null;
+  const kit = await listKit(db);
+  const choose = (kind: 'air' | 'iron', id: string | undefined) =>
+    kit.find((k) => k.id === id) ?? kit.find((k) => k.kind === kind);
+  const station = choose('air', stored?.stationId);
+  const iron = choose('iron', stored?.ironId);
+  const choices = methodsFor(part.package);
+  const methods = choices.map((c) => ({
+    ...c,
+    method: stored?.methods.find((m) => m.label === c.method.label) ?? c.method,
+  }));
+  const model: StationModel = {
+    ...(station?.doc ?? DEFAULT_STATION),
+    ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
+  };
+  const settings: PlanSettings = {
+    v: 1,
+    stationId: station?.id ?? '',
+    ironId: iron?.id ?? '',
+    ambient_C: stored?.ambient_C ?? AMBIENT_C,
+    methods: methods.map((m) => m.method),
+  };
+  return {
+    target: part.partId,
+    settings,
+    kit: {
+      station: { ...model, id: settings.stationId, name: station?.name ?? 'unknown station' },
+      iron: { id: settings.ironId, name: iron?.name ?? 'unknown iron' },
+    },
+    station: model,
+    methods,
+    hash: contentHash({ board: boardHash, target: part.partId, station: model, settings }),
+  };
+}
+
+export type Freshness = 'fresh' | 'stale' | 'older-engine';
+
+/** A plan against today's inputs. Once removal has begun, nothing makes it stale. */
+function freshnessOf(plan: Plan, inputs: PlanInputs | null, state: JobState): Freshness {
+  const attempt = currentAttempt(state);
+  if (attempt.allWet || attempt.lifted) return 'fresh';
+  if (plan.inputHash !== inputs?.hash) return 'stale';
+  return plan.engineVersion < ENGINE_VERSION ? 'older-engine' : 'fresh';
+}
+
+/** Neighbours over their limit before the joints are wet, by the plan's chosen method. */
+function hotNeighbours(plan: Plan, label: string): string[] {
+  const result = plan.results[label];
+  return result
+    ? result.neighbours.filter((n) => n.atWet_C + n.limitPlusMinus_C >= n.limit_C).map((n) => n.partId)
+    : [];
+}
+
+/** Loads the whole view; 404 when there is no such job. */
+export async function jobView(db: Database, id: string) {
+  const found = await ticketById(db, id);
+  if (!found) error(404, 'There is no such job.');
+  const { ticket, customer, serial } = found;
+  const version = await boardVersionById(db, ticket.boardVersionId);
+  if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
+  const events = await eventsOf(db, id);
+  const state = foldJob(events);
+  const attempt = currentAttempt(state);
+  const inputs = await planInputs(db, version.hash, version.doc, attempt.suspect?.partId, ticket.planSettings);
+  const plan = await latestPlan(db, id);
+  const mine = plan && plan.target === attempt.suspect?.partId ? plan : undefined;
+  const freshness = mine && freshnessOf(mine, inputs, state);
+  const chosen = mine && attempt.plan?.planId === mine.id ? mine : undefined;
+  const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
+  const fitOnly = ticket.kind === 'fit-only';
+  const gates = judgeGates(state, {
+    complaint: ticket.complaint,
+    fitOnly,
+    powerSources: version.doc.powerSources,
+    planFresh: chosen ? freshness !== 'stale' : mine ? false : null,
+    hotNeighbours: chosen && attempt.plan ? hotNeighbours(chosen, attempt.plan.label) : null,
+    targetPolarised: target ? packageById(target.package).polarity !== 'none' : null,
+  });
+  return {
+    ticket,
+    customer,
+    serial,
+    board: version.doc,
+    boardVersion: { number: version.number, hash: version.hash },
+    events,
+    gates,
+    step: stepAt(gates, fitOnly),
+    inputs,
+    plan: mine ?? null,
+    freshness: freshness ?? null,
+  };
+}
+export type JobView = Awaited<ReturnType<typeof jobView>>;

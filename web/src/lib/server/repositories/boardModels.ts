@@ -1,0 +1,95 @@
+import { boardModelSchema, contentHash, type BoardModel } from '@orthos/core';
+import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import type { Database } from '../db/connect.ts';
+import { boardModels, boards, boardVersions, tickets } from '../db/schema.ts';
+import { ConflictError } from './conflict.ts';
+
+export type BoardVersion = typeof boardVersions.$inferSelect;
+
+/** Makes a model and publishes its first version. */
+export async function createBoardModel(
+  db: Database,
+  { doc, field = '', express = false }: { doc: BoardModel; field?: string; express?: boolean },
+): Promise<{ modelId: string; versionId: string }> {
+  const modelId = v7();
+  await db.insert(boardModels).values({ id: modelId, name: doc.name, field, express, draft: doc });
+  const version = await publishBoardModel(db, modelId);
+  return { modelId, versionId: version.id };
+}
+
+/** Replaces the draft; `version` is the one it was edited from. */
+export async function saveDraft(
+  db: Database,
+  modelId: string,
+  version: number,
+  draft: BoardModel,
+): Promise<number> {
+  const [saved] = await db
+    .update(boardModels)
+    .set({ draft, name: draft.name, updatedAt: new Date(), version: sql`${boardModels.version} + 1` })
+    .where(and(eq(boardModels.id, modelId), eq(boardModels.version, version)))
+    .returning({ version: boardModels.version });
+  if (!saved) throw new ConflictError('The board model', (await boardModelById(db, modelId))?.draft);
+  return saved.version;
+}
+
+/** Turns the draft into an immutable version; an unchanged draft gives the last version again. */
+export async function publishBoardModel(db: Database, modelId: string): Promise<BoardVersion> {
+  return db.transaction(async (tx) => {
+    const [model] = await tx.select().from(boardModels).where(eq(boardModels.id, modelId)).for('update');
+    if (!model) throw new Error(`No board model ${modelId}`);
+    const doc = boardModelSchema.parse(model.draft);
+    const hash = contentHash(doc);
+    const [last] = await tx
+      .select()
+      .from(boardVersions)
+      .where(eq(boardVersions.modelId, modelId))
+      .orderBy(desc(boardVersions.number))
+      .limit(1);
+    if (last?.hash === hash) return last;
+    const [made] = await tx
+      .insert(boardVersions)
+      .values({ id: v7(), modelId, number: (last?.number ?? 0) + 1, hash, doc })
+      .returning();
+    return made;
+  });
+}
+
+export async function boardModelById(db: Database, id: string) {
+  const [row] = await db.select().from(boardModels).where(eq(boardModels.id, id));
+  return row;
+}
+
+/** A published version with its document checked; undefined when there is none. */
+export async function boardVersionById(db: Database, id: string): Promise<BoardVersion | undefined> {
+  const [row] = await db.select().from(boardVersions).where(eq(boardVersions.id, id));
+  return row && { ...row, doc: boardModelSchema.parse(row.doc) };
+}
+
+export async function latestVersion(db: Database, modelId: string): Promise<BoardVersion | undefined> {
+  const [row] = await db
+    .select()
+    .from(boardVersions)
+    .where(eq(boardVersions.modelId, modelId))
+    .orderBy(desc(boardVersions.number))
+    .limit(1);
+  return row && { ...row, doc: boardModelSchema.parse(row.doc) };
+}
+
+/** Models that people made (not those of express jobs), with their newest version and jobs so far. */
+export async function listBoardModels(db: Database) {
+  return db
+    .select({
+      id: boardModels.id,
+      name: boardModels.name,
+      field: boardModels.field,
+      parts: sql<number>`jsonb_array_length(${boardModels.draft} -> 'parts')`,
+      layers: sql<number>`jsonb_array_length(${boardModels.draft} -> 'stack')`,
+      version: sql<number>`(select ${max(boardVersions.number)} from ${boardVersions} where ${boardVersions.modelId} = ${boardModels.id})`,
+      jobs: sql<number>`(select count(*)::int from ${tickets} join ${boards} on ${boards.id} = ${tickets.boardId} where ${boards.modelId} = ${boardModels.id})`,
+    })
+    .from(boardModels)
+    .where(eq(boardModels.express, false))
+    .orderBy(asc(boardModels.name));
+}

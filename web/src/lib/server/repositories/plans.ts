@@ -1,0 +1,34 @@
+import { methodSchema, planResultSchema } from '@orthos/core';
+import { desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Database } from '../db/connect.ts';
+import { plans } from '../db/schema.ts';
+
+export type Plan = typeof plans.$inferSelect;
+
+const toPlan = (row: Plan): Plan => ({
+  ...row,
+  methods: z.array(methodSchema).parse(row.methods),
+  results: z.record(z.string(), planResultSchema).parse(row.results),
+});
+
+/** Stores a computed plan; the same id sent twice changes nothing. */
+export async function storePlan(db: Database, plan: Omit<Plan, 'createdAt'>): Promise<void> {
+  await db.insert(plans).values(plan).onConflictDoNothing();
+}
+
+export async function planById(db: Database, id: string): Promise<Plan | undefined> {
+  const [row] = await db.select().from(plans).where(eq(plans.id, id));
+  return row && toPlan(row);
+}
+
+/** The plan computed last for a job. */
+export async function latestPlan(db: Database, ticketId: string): Promise<Plan | undefined> {
+  const [row] = await db
+    .select()
+    .from(plans)
+    .where(eq(plans.ticketId, ticketId))
+    .orderBy(desc(plans.createdAt), desc(plans.id))
+    .limit(1);
+  return row && toPlan(row);
+}

@@ -1,0 +1,44 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Database } from '../db/connect.ts';
+import { settings } from '../db/schema.ts';
+import { ConflictError } from './conflict.ts';
+
+/** How the shop reads and writes values. */
+export const shopSettingsSchema = z.strictObject({
+  v: z.literal(1),
+  name: z.string().trim().min(1, 'give the shop a name').max(100),
+  temperature: z.enum(['C', 'F']),
+  length: z.enum(['mm', 'mil', 'in']),
+  timeZone: z.string().refine(isTimeZone, { error: 'is not a time zone, e.g. Europe/Lisbon' }),
+});
+export type ShopSettings = z.infer<typeof shopSettingsSchema>;
+
+function isTimeZone(zone: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }) !== undefined;
+  } catch {
+    return false;
+  }
+}
+
+const DEFAULTS: ShopSettings = { v: 1, name: 'My bench', temperature: 'C', length: 'mm', timeZone: 'UTC' };
+const KEY = 'shop';
+
+/** The shop's settings and the version to save against (0: never saved). */
+export async function shopSettings(db: Database): Promise<{ value: ShopSettings; version: number }> {
+  const [row] = await db.select().from(settings).where(eq(settings.key, KEY));
+  return row ? { value: shopSettingsSchema.parse(row.value), version: row.version } : { value: DEFAULTS, version: 0 };
+}
+
+export async function saveShopSettings(db: Database, value: ShopSettings, version: number): Promise<void> {
+  const saved =
+    version === 0
+      ? await db.insert(settings).values({ key: KEY, value }).onConflictDoNothing().returning()
+      : await db
+          .update(settings)
+          .set({ value, version: sql`${settings.version} + 1` })
+          .where(and(eq(settings.key, KEY), eq(settings.version, version)))
+          .returning();
+  if (saved.length === 0) throw new ConflictError('The settings', (await shopSettings(db)).value);
+}

@@ -1,0 +1,134 @@
+import { and, count, desc, eq, ilike, isNotNull, isNull, or, sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import type { Database } from '../db/connect.ts';
+import { boards, boardVersions, customers, tickets, type PlanSettings } from '../db/schema.ts';
+import { ConflictError } from './conflict.ts';
+
+export type Ticket = typeof tickets.$inferSelect;
+
+export interface NewTicket {
+  kind: Ticket['kind'];
+  customer: string;
+  contact?: string;
+  device: string;
+  serial?: string;
+  complaint: string;
+  inBox?: string;
+  modelId: string;
+  boardVersionId: string;
+  waitsFor?: string;
+  promisedOn?: string | null;
+  createdAt?: Date;
+}
+
+/** Takes a board in: customer (known by name or new), physical board and ticket in one transaction. */
+export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> {
+  return db.transaction(async (tx) => {
+    const [known] = await tx.select().from(customers).where(eq(customers.name, t.customer)).limit(1);
+    const customerId = known?.id ?? v7();
+    if (!known) await tx.insert(customers).values({ id: customerId, name: t.customer, contact: t.contact ?? '' });
+    const boardId = v7();
+    await tx.insert(boards).values({ id: boardId, modelId: t.modelId, customerId, serial: t.serial ?? '' });
+    const [ticket] = await tx
+      .insert(tickets)
+      .values({
+        id: v7(),
+        kind: t.kind,
+        customerId,
+        boardId,
+        boardVersionId: t.boardVersionId,
+        device: t.device,
+        complaint: t.complaint,
+        inBox: t.inBox ?? '',
+        waitsFor: t.waitsFor ?? '',
+        promisedOn: t.promisedOn ?? null,
+        ...(t.createdAt ? { createdAt: t.createdAt } : {}),
+      })
+      .returning();
+    return ticket;
+  });
+}
+
+export async function ticketById(db: Database, id: string) {
+  const [row] = await db
+    .select({ ticket: tickets, customer: customers, serial: boards.serial })
+    .from(tickets)
+    .innerJoin(customers, eq(customers.id, tickets.customerId))
+    .innerJoin(boards, eq(boards.id, tickets.boardId))
+    .where(eq(tickets.id, id));
+  return row;
+}
+
+export const PAGE_SIZE = 50;
+
+/** Jobs as rows, newest first, `PAGE_SIZE` a page; `search` looks at number, device, customer and complaint. */
+export async function listTickets(
+  db: Database,
+  { search = '', closed = false, page = 1 }: { search?: string; closed?: boolean; page?: number },
+) {
+  const like = `%${search.replace(/[%_\\]/g, '\\$&')}%`;
+  const where = and(
+    closed ? isNotNull(tickets.closedAt) : isNull(tickets.closedAt),
+    search
+      ? or(
+          ilike(tickets.device, like),
+          ilike(customers.name, like),
+          ilike(tickets.complaint, like),
+          ilike(sql`${tickets.number}::text`, like),
+        )
+      : undefined,
+  );
+  const joined = db
+    .select({
+      id: tickets.id,
+      number: tickets.number,
+      kind: tickets.kind,
+      device: tickets.device,
+      complaint: tickets.complaint,
+      customer: customers.name,
+      board: sql<string>`${boardVersions.doc} ->> 'name'`,
+      waitsFor: tickets.waitsFor,
+      promisedOn: tickets.promisedOn,
+      createdAt: tickets.createdAt,
+      closedAt: tickets.closedAt,
+    })
+    .from(tickets)
+    .innerJoin(customers, eq(customers.id, tickets.customerId))
+    .innerJoin(boardVersions, eq(boardVersions.id, tickets.boardVersionId));
+  const rows = await joined
+    .where(where)
+    .orderBy(desc(tickets.number))
+    .limit(PAGE_SIZE)
+    .offset((page - 1) * PAGE_SIZE);
+  const [{ total }] = await db
+    .select({ total: count() })
+    .from(tickets)
+    .innerJoin(customers, eq(customers.id, tickets.customerId))
+    .where(where);
+  return { rows, total };
+}
+
+export async function countTickets(db: Database): Promise<number> {
+  const [{ total }] = await db.select({ total: count() }).from(tickets);
+  return total;
+}
+
+/** Stores the settings plans are computed from; refused when the ticket changed since `version`. */
+export async function savePlanSettings(
+  db: Database,
+  id: string,
+  version: number,
+  planSettings: PlanSettings,
+): Promise<number> {
+  const [saved] = await db
+    .update(tickets)
+    .set({ planSettings, version: sql`${tickets.version} + 1` })
+    .where(and(eq(tickets.id, id), eq(tickets.version, version)))
+    .returning({ version: tickets.version });
+  if (!saved) throw new ConflictError('The job', (await ticketById(db, id))?.ticket.planSettings);
+  return saved.version;
+}
+
+export async function closeTicket(db: Database, id: string, at: Date): Promise<void> {
+  await db.update(tickets).set({ closedAt: at }).where(eq(tickets.id, id));
+}

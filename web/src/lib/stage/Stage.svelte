@@ -1,0 +1,357 @@
+<script lang="ts">
+  import { boardBounds, boardScene, boxOnBoard, cornersOnBoard, formatLength, formatTemperature, packageById, partAt, partName, terminalAt, type BoardModel, type UnitSettings } from '@orthos/core';
+  import type { Desk, Lens } from '$lib/jobs/desk.svelte';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import { useCommands } from '$lib/ui/palette.svelte';
+  import { onThemeChange } from '$lib/ui/theme';
+  import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
+  import Ruler from '@lucide/svelte/icons/ruler';
+  import Scan from '@lucide/svelte/icons/scan';
+  import { onMount } from 'svelte';
+  import { evenField, fieldAt, heatColour, paintHeat } from './heatLayer';
+  import { batchScene, readPalette, type Palette } from './painter';
+  import { placeCallouts } from './placeCallouts';
+  import { PAINT_AT_ONCE, Raster } from './raster';
+  import { fitView, flipped, scaleBar, toBoardPoint, toScreen, zoomAt, type StageView } from './view';
+
+  interface Props {
+    board: BoardModel;
+    desk: Desk;
+    units: UnitSettings;
+    lenses?: Lens[];
+  }
+  let { board, desk, units, lenses = ['parts'] }: Props = $props();
+
+  let host = $state<HTMLElement>();
+  let groundCanvas = $state<HTMLCanvasElement>();
+  let heatCanvas = $state<HTMLCanvasElement>();
+  let partsCanvas = $state<HTMLCanvasElement>();
+  let size = $state({ w: 0, h: 0 });
+  let view = $state.raw<StageView>({ scale: 8, ox: 0, oy: 0, mirrored: false, axis: 0 });
+  let palette = $state.raw<Palette>();
+  let hovered = $state<string | null>(null);
+  let pointer = $state.raw<[number, number] | null>(null);
+  let measuring = $state(false);
+  let measured = $state.raw<{ from: [number, number]; to: [number, number] } | null>(null);
+
+  const LENS_NAMES: Record<Lens, string> = { parts: 'Parts', readings: 'Readings', heat: 'Heat' };
+  const scene = $derived(boardScene(board, desk.side));
+  const batches = $derived(batchScene(scene));
+  const bounds = $derived(boardBounds(board));
+  const here = $derived(
+    board.parts.filter((p) => p.side === desk.side).sort((a, b) => Math.round(a.y_mm / 4) - Math.round(b.y_mm / 4) || a.x_mm - b.x_mm),
+  );
+  const partOf = (id: string | null) => board.parts.find((p) => p.partId === id);
+  const selectedPart = $derived(partOf(desk.selected));
+  const heatShown = $derived(desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null);
+  const field = $derived(heatShown ? evenField(heatShown.frames, desk.time) : null);
+  const bar = $derived(scaleBar(view, 160));
+  const underPointer = $derived.by(() => {
+    if (!field || !pointer) return null;
+    return fieldAt(field, ...toBoardPoint(view, ...pointer));
+  });
+
+  function fit() {
+    if (size.w > 0) view = fitView(bounds, size.w, size.h, 34, desk.side === 'bottom', board.flipAxis_mm);
+  }
+  function flip() {
+    desk.side = desk.side === 'top' ? 'bottom' : 'top';
+  }
+  // the side may also be changed by a panel: the view follows
+  $effect(() => {
+    const mirrored = desk.side === 'bottom';
+    if (view.mirrored !== mirrored) view = flipped(view, size.w);
+  });
+  const zoom = (factor: number) => (view = zoomAt(view, size.w / 2, size.h / 2, factor));
+  const pan = (dx: number, dy: number) => (view = { ...view, ox: view.ox + dx, oy: view.oy + dy });
+
+  function select(id: string | null) {
+    const from = partOf(desk.selected);
+    const to = partOf(id);
+    if (measuring && from && to && from !== to)
+      measured = { from: [from.x_mm, from.y_mm], to: [to.x_mm, to.y_mm] };
+    desk.selected = id;
+    if (to) {
+      desk.place = { x_mm: to.x_mm, y_mm: to.y_mm, side: to.side, partId: to.partId };
+      reveal(to.x_mm, to.y_mm);
+    }
+  }
+  function reveal(x: number, y: number) {
+    const [px, py] = toScreen(view, x, y);
+    if (px < 20 || py < 20 || px > size.w - 20 || py > size.h - 20)
+      view = { ...view, ox: view.ox + size.w / 2 - px, oy: view.oy + size.h / 2 - py };
+  }
+  function step(by: number) {
+    if (here.length === 0) return;
+    const at = here.findIndex((p) => p.partId === desk.selected);
+    const next = at < 0 ? (by > 0 ? 0 : here.length - 1) : (at + by + here.length) % here.length;
+    select(here[next].partId);
+  }
+
+  useKeys('Stage', () => [
+    ...lenses.map((lens, i) => ({ keys: [String(i + 1)], label: `${LENS_NAMES[lens].toLowerCase()} lens`, run: () => (desk.lens = lens) })),
+    { keys: ['f'], label: 'flip side', run: flip, line: true },
+    { keys: [',', '.'], label: 'next part', run: () => {}, line: true },
+    { keys: ['+', '='], shown: ['+'], label: 'closer', run: () => zoom(1.25) },
+    { keys: ['-'], label: 'further', run: () => zoom(0.8) },
+    { keys: ['0'], label: 'whole board', run: fit },
+    { keys: ['h', 'j', 'k', 'l'], label: 'move left, down, up, right', run: () => {} },
+    { keys: ['r'], label: 'ruler', run: () => toggleRuler() },
+    { keys: ['Escape'], label: 'let go of the part', run: () => select(null) },
+  ]);
+  useCommands(() =>
+    board.parts.map((p) => ({
+      title: `${partName(p)} ${p.what ?? p.value ?? ''}`.trim(),
+      hint: `part, ${p.side}`,
+      run: () => {
+        desk.side = p.side;
+        select(p.partId);
+      },
+    })),
+  );
+  function onkeydown(event: KeyboardEvent) {
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [role="dialog"]')) return;
+    const by = { ',': -1, '.': 1 }[event.key];
+    if (by) step(by);
+    const way = { h: [60, 0], l: [-60, 0], k: [0, 60], j: [0, -60] }[event.key];
+    if (way) pan(way[0], way[1]);
+  }
+  function toggleRuler() {
+    measuring = !measuring;
+    measured = null;
+  }
+
+  let drag: { x: number; y: number; moved: boolean; ruler: boolean } | null = null;
+  const local = (e: PointerEvent | WheelEvent): [number, number] => {
+    const box = (host as HTMLElement).getBoundingClientRect();
+    return [e.clientX - box.left, e.clientY - box.top];
+  };
+  function onpointerdown(e: PointerEvent) {
+    const [x, y] = local(e);
+    drag = { x, y, moved: false, ruler: measuring };
+    if (measuring) measured = { from: toBoardPoint(view, x, y), to: toBoardPoint(view, x, y) };
+    (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
+  }
+  function onpointermove(e: PointerEvent) {
+    const [x, y] = local(e);
+    pointer = [x, y];
+    if (drag) {
+      if (Math.hypot(x - drag.x, y - drag.y) > 3) drag.moved = true;
+      if (drag.ruler && measured) measured = { ...measured, to: toBoardPoint(view, x, y) };
+      else if (drag.moved) {
+        pan(x - drag.x, y - drag.y);
+        drag = { ...drag, x, y };
+      }
+      return;
+    }
+    hovered = partAt(board, desk.side, ...toBoardPoint(view, x, y), 2 / view.scale)?.partId ?? null;
+  }
+  function onpointerup(e: PointerEvent) {
+    const was = drag;
+    drag = null;
+    if (!was || was.moved || was.ruler) return;
+    const [bx, by] = toBoardPoint(view, ...local(e));
+    const part = partAt(board, desk.side, bx, by, 2 / view.scale);
+    select(part?.partId ?? null);
+    const round = (n: number) => Math.round(n * 1000) / 1000;
+    desk.place = {
+      x_mm: round(bx),
+      y_mm: round(by),
+      side: desk.side,
+      ...(part ? { partId: part.partId, ...(terminalAt(part, bx, by) ? { terminal: terminalAt(part, bx, by) as string } : {}) } : {}),
+    };
+  }
+  function onwheel(e: WheelEvent) {
+    e.preventDefault();
+    view = zoomAt(view, ...local(e), Math.exp(-e.deltaY * 0.0015));
+  }
+
+  let grounds: Raster | undefined;
+  let parts: Raster | undefined;
+  $effect(() => {
+    if (!palette || !groundCanvas || !partsCanvas || size.w === 0) return;
+    grounds ??= new Raster(groundCanvas);
+    parts ??= new Raster(partsCanvas);
+    const large = batches.shapeCount > PAINT_AT_ONCE;
+    const common = { view, palette, large };
+    grounds.draw({ ...common, batches: batches.ground, labels: [], clearness: 1 });
+    parts.draw({ ...common, batches: batches.parts, labels: batches.labels, clearness: field ? 0.45 : 1 });
+  });
+  $effect(() => {
+    const ctx = heatCanvas?.getContext('2d');
+    if (!ctx || !palette || size.w === 0) return;
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.clearRect(0, 0, ctx.canvas.width, ctx.canvas.height);
+    if (field && heatShown)
+      paintHeat(ctx, field, view, devicePixelRatio, palette.scope, palette.ink, palette.fill.board, heatShown.isotherms);
+  });
+
+  onMount(() => {
+    palette = readPalette();
+    const off = onThemeChange(() => (palette = readPalette()));
+    // labels are painted with the shop's font once it is there
+    void document.fonts.ready.then(() => (palette = readPalette()));
+    const observer = new ResizeObserver(([entry]) => {
+      const { width, height } = entry.contentRect;
+      const first = size.w === 0;
+      size = { w: width, h: height };
+      for (const canvas of [groundCanvas, heatCanvas, partsCanvas])
+        if (canvas) {
+          canvas.width = Math.round(width * devicePixelRatio);
+          canvas.height = Math.round(height * devicePixelRatio);
+        }
+      if (first) fit();
+      else view = { ...view };
+    });
+    observer.observe(host as HTMLElement);
+    return () => {
+      off();
+      observer.disconnect();
+      grounds?.stop();
+      parts?.stop();
+    };
+  });
+
+  const polygon = (points: [number, number][]) => points.map(([x, y]) => toScreen(view, x, y).join(',')).join(' ');
+  const outlineOf = (id: string) => {
+    const part = partOf(id);
+    if (!part || part.side !== desk.side) return '';
+    const { body } = packageById(part.package);
+    return polygon(cornersOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w }));
+  };
+  const markedLand = $derived.by(() => {
+    const part = partOf(desk.marked?.partId ?? null);
+    const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.marked?.terminal);
+    return part && terminal && part.side === desk.side && desk.lens === 'heat' ? polygon(cornersOnBoard(part, terminal.land)) : '';
+  });
+  const callouts = $derived.by(() => {
+    const shown = desk.callouts.filter((c) => c.side === desk.side);
+    const boxes = shown.map((c) => {
+      const [x, y] = toScreen(view, c.x_mm, c.y_mm);
+      return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.6) + 18, h: c.detail ? 40 : 24 };
+    });
+    const places = placeCallouts(boxes, size.w, size.h);
+    return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
+  });
+  const distance = $derived(measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0);
+  const describe = (id: string | null) => {
+    const part = partOf(id);
+    if (!part) return '';
+    const pkg = packageById(part.package);
+    return [partName(part), part.ref ? part.what : undefined, part.value, pkg.label].filter(Boolean).join(', ');
+  };
+  const gap = $derived.by(() => {
+    const [a, b] = [partOf(desk.selected), partOf(hovered)];
+    if (!a || !b || a === b) return '';
+    const box = (p: typeof a) => boxOnBoard(p, { x: 0, y: 0, w: packageById(p.package).body.l, h: packageById(p.package).body.w });
+    const [p, q] = [box(a), box(b)];
+    const d = Math.hypot(Math.max(0, p.x0 - q.x1, q.x0 - p.x1), Math.max(0, p.y0 - q.y1, q.y0 - p.y1));
+    return `, ${formatLength(d, units)} from ${partName(a)}`;
+  });
+  const status = $derived(
+    hovered ? describe(hovered) + gap : desk.selected ? describe(desk.selected) : `${board.name}, ${desk.side} side, ${here.length} parts`,
+  );
+</script>
+
+<svelte:window {onkeydown} />
+
+<section class="flex h-full min-h-0 flex-col" aria-label="Board">
+  <div class="flex h-11 shrink-0 items-center gap-1 px-3.5">
+    {#if lenses.length > 1}
+      <div role="group" aria-label="Lens" class="flex">
+        {#each lenses as lens, i (lens)}
+          <button
+            type="button"
+            aria-pressed={desk.lens === lens}
+            title="{LENS_NAMES[lens]} lens ({i + 1})"
+            class="h-10 border-b-2 px-2.5 {desk.lens === lens ? 'border-evidence font-semibold' : 'text-ink2 border-transparent'}"
+            onclick={() => (desk.lens = lens)}>{LENS_NAMES[lens]}</button
+          >
+        {/each}
+      </div>
+    {/if}
+    <button type="button" class="ml-2 flex h-10 items-center gap-1.5 px-2" onclick={flip} title="Turn the board over (F)">
+      <FlipHorizontal2 size={18} aria-hidden="true" />
+      {desk.side === 'top' ? 'Top' : 'Bottom, mirrored'}
+    </button>
+    <button type="button" class="flex h-10 items-center gap-1.5 px-2 {measuring ? 'text-evidence font-semibold' : ''}" aria-pressed={measuring} onclick={toggleRuler} title="Ruler (R): drag, or step from part to part">
+      <Ruler size={18} aria-hidden="true" /> Ruler
+    </button>
+    <button type="button" class="grid h-10 w-10 place-items-center" onclick={fit} title="Whole board (0)" aria-label="Whole board">
+      <Scan size={18} aria-hidden="true" />
+    </button>
+    <p class="text-ink2 ml-auto truncate pl-3 text-[13px]" aria-live="polite">{status}</p>
+  </div>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -- the board is the control: parts are stepped through by keys, named in the live line above -->
+  <div
+    bind:this={host}
+    role="application"
+    aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
+    tabindex="0"
+    class="relative min-h-0 flex-1 touch-none overflow-hidden {measuring ? 'cursor-crosshair' : hovered ? 'cursor-pointer' : ''}"
+    {onpointerdown}
+    {onpointermove}
+    {onpointerup}
+    onpointerleave={() => {
+      hovered = null;
+      pointer = null;
+    }}
+    {onwheel}
+  >
+    <canvas bind:this={groundCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
+    <canvas bind:this={heatCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
+    <canvas bind:this={partsCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true" data-testid="stage-parts"></canvas>
+    <svg class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+      {#if hovered && hovered !== desk.selected}
+        <polygon points={outlineOf(hovered)} fill="none" stroke="var(--evidence)" stroke-width="1.5" />
+      {/if}
+      {#if desk.selected}
+        <polygon points={outlineOf(desk.selected)} fill="var(--evidence)" fill-opacity="0.12" stroke="var(--evidence)" stroke-width="2.5" />
+      {/if}
+      {#if markedLand}<polygon points={markedLand} fill="var(--hot)" stroke="var(--hot)" stroke-width="2" />{/if}
+      {#each board.landmarks as mark (mark.id)}
+        {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
+        <text {x} y={y + 1.3 * view.scale + 14} text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'} class="fill-ink2 text-[12px]">{mark.label}</text>
+      {/each}
+      {#if desk.place && !desk.place.partId && desk.place.side === desk.side}
+        {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
+        <path d="M{x - 8} {y}H{x + 8}M{x} {y - 8}V{y + 8}" stroke="var(--evidence)" stroke-width="2" />
+      {/if}
+      {#each callouts as c (c.id)}
+        {@const colour = `var(--${c.tone})`}
+        <line x1={c.x} y1={c.y} x2={Math.min(Math.max(c.x, c.left), c.left + c.w)} y2={Math.min(Math.max(c.y, c.top), c.top + c.h)} stroke={colour} stroke-width="1.5" />
+        <circle cx={c.x} cy={c.y} r="4" fill={colour} />
+        <rect x={c.left} y={c.top} width={c.w} height={c.h} fill="var(--sheet)" stroke={colour} stroke-width="1.5" />
+        <text x={c.left + 8} y={c.top + 16} class="fill-ink text-[14px] font-bold">{c.title}</text>
+        <text x={c.left + 8} y={c.top + 33} class="fill-ink2 text-[12.5px]">{c.detail}</text>
+      {/each}
+      {#if measured}
+        {@const [x1, y1] = toScreen(view, ...measured.from)}
+        {@const [x2, y2] = toScreen(view, ...measured.to)}
+        <line {x1} {y1} {x2} {y2} stroke="var(--evidence)" stroke-width="2" />
+        <circle cx={x1} cy={y1} r="3.5" fill="var(--evidence)" />
+        <circle cx={x2} cy={y2} r="3.5" fill="var(--evidence)" />
+        <text x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 8} text-anchor="middle" class="fill-ink text-[15px] font-bold" stroke="var(--bench)" stroke-width="3" paint-order="stroke">{formatLength(distance, units)}</text>
+      {/if}
+      <g transform="translate(16 {size.h - 14})">
+        <path d="M0 -5V0H{bar.px}V-5" fill="none" stroke="var(--ink2)" stroke-width="1.2" />
+        <text x={bar.px + 8} y="1" class="fill-ink2 text-[12px]">{formatLength(bar.mm, units)}</text>
+      </g>
+      {#if heatShown && palette}
+        {@const colour = heatColour(palette.scope)}
+        <g transform="translate({size.w - 196} {size.h - 26})">
+          {#each [50, 75, 100, 125, 150, 175, 200, 225, 250, 275] as c, i (c)}
+            <rect x={i * 18} width="18" height="9" fill={colour(c + 12)} />
+          {/each}
+          {#each [50, 150, 250] as c (c)}
+            <text x={((c - 50) / 25) * 18} y="21" class="fill-ink2 text-[11px]" text-anchor="middle">{formatTemperature(c, units)}</text>
+          {/each}
+        </g>
+      {/if}
+    </svg>
+    {#if underPointer !== null && pointer}
+      <p class="bg-sheet border-line pointer-events-none absolute top-2 right-3 border px-2 py-0.5 font-semibold">{formatTemperature(underPointer, units)} here</p>
+    {/if}
+  </div>
+</section>

@@ -1,0 +1,94 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Command, Dialog } from 'bits-ui';
+  import { offeredCommands } from './palette.svelte';
+
+  interface FoundJob {
+    id: string;
+    number: number;
+    device: string;
+    customer: string;
+    complaint: string;
+  }
+
+  let { open = $bindable() }: { open: boolean } = $props();
+  let search = $state('');
+  let jobs = $state<FoundJob[]>([]);
+
+  $effect(() => {
+    if (!open) return;
+    const abort = new AbortController();
+    const query = search;
+    // a short wait, so that typing does not ask for every letter
+    const timer = setTimeout(async () => {
+      try {
+        const answer = await fetch(`/api/find?q=${encodeURIComponent(query)}`, { signal: abort.signal });
+        if (answer.ok) jobs = await answer.json();
+      } catch {
+        // offline or overtaken by the next letter: the other commands still work
+      }
+    }, 120);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  });
+
+  function choose(run: () => void) {
+    open = false;
+    search = '';
+    run();
+  }
+</script>
+
+<Dialog.Root bind:open>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
+    <Dialog.Content
+      class="border-line bg-sheet fixed top-[12vh] left-1/2 z-50 w-[min(640px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border"
+    >
+      <Dialog.Title class="sr-only">Find</Dialog.Title>
+      <Dialog.Description class="sr-only">Places, jobs, parts of this board, actions</Dialog.Description>
+      <Command.Root>
+        <Command.Input
+          bind:value={search}
+          placeholder="Go to a place, a job, a part, an action"
+          class="border-line h-12 w-full border-b bg-transparent px-4 text-base outline-none"
+        />
+        <Command.List class="max-h-[50vh] overflow-auto p-2">
+          <Command.Empty class="text-ink2 p-4">Nothing by that name.</Command.Empty>
+          {#each offeredCommands() as command (command.title)}
+            <Command.Item value={command.title} onSelect={() => choose(command.run)} class="item">
+              <span>{command.title}</span>
+              <span class="text-ink3">{command.hint ?? ''}</span>
+            </Command.Item>
+          {/each}
+          {#each jobs as job (job.id)}
+            <Command.Item
+              value={`${job.number} ${job.device} ${job.customer} ${job.complaint}`}
+              onSelect={() => choose(() => goto(`/jobs/${job.id}`))}
+              class="item"
+            >
+              <span>No. {job.number} {job.device}</span>
+              <span class="text-ink3">{job.customer}</span>
+            </Command.Item>
+          {/each}
+        </Command.List>
+      </Command.Root>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>
+
+<style>
+  :global(.item) {
+    display: flex;
+    justify-content: space-between;
+    gap: 1rem;
+    padding: 0.55rem 0.75rem;
+    border-radius: 2px;
+    cursor: pointer;
+  }
+  :global(.item[data-selected]) {
+    background: var(--evidence-soft);
+  }
+</style>

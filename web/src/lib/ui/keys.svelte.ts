@@ -1,0 +1,70 @@
+/**
+ * Keys of the place one is in. A component offers its keys with `useKeys`; the frame dispatches them,
+ * shows the important ones in the key line and all of them in the `?` sheet. (Own code instead of a
+ * shortcut package: the list with its labels is needed anyway, the dispatch is a dozen lines.)
+ */
+import { onDestroy } from 'svelte';
+
+export interface Key {
+  /** `KeyboardEvent.key`, lower-case letters; several for the same action. */
+  keys: string[];
+  label: string;
+  run: () => void;
+  /** Shown in the key line at the bottom. */
+  line?: boolean;
+  /** How the keys are written; otherwise as they are. */
+  shown?: string[];
+}
+
+interface Group {
+  title: string;
+  keys: () => Key[];
+}
+
+const groups = $state<Group[]>([]);
+
+/** Offers keys while the calling component lives. Later ones win over earlier ones. */
+export function useKeys(title: string, keys: () => Key[]): void {
+  const group: Group = { title, keys };
+  groups.push(group);
+  onDestroy(() => {
+    const at = groups.findIndex((g) => g.title === title && g.keys === keys);
+    if (at >= 0) groups.splice(at, 1);
+  });
+}
+
+export function offeredKeys(): { title: string; keys: Key[] }[] {
+  return groups.map((g) => ({ title: g.title, keys: g.keys() }));
+}
+
+function takesText(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement) return true;
+  return target instanceof HTMLInputElement && !['checkbox', 'radio', 'button', 'range'].includes(target.type);
+}
+
+/** Runs what a key press means here; true when something took it. */
+export function dispatchKey(event: KeyboardEvent): boolean {
+  if (event.ctrlKey || event.metaKey || event.altKey || takesText(event.target)) return false;
+  const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  const onControl = event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement;
+  // Enter and Space on a focused button are the button's own
+  if (onControl && (name === 'Enter' || name === ' ')) return false;
+  if (event.target instanceof HTMLInputElement && ['radio', 'range'].includes(event.target.type) && name.startsWith('Arrow')) return false;
+  for (let i = groups.length - 1; i >= 0; i--) {
+    const key = groups[i].keys().find((k) => k.keys.includes(name));
+    if (key) {
+      event.preventDefault();
+      key.run();
+      return true;
+    }
+  }
+  return false;
+}
+
+const NAMES: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', ' ': 'Space', Escape: 'Esc' };
+
+/** Key names as printed on key caps. */
+export function shownKeys(key: Key): string[] {
+  return key.shown ?? key.keys.map((k) => NAMES[k] ?? (k.length === 1 ? k.toUpperCase() : k));
+}

@@ -1,0 +1,79 @@
+<script lang="ts">
+  import '../app.css';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import KeyLine from '$lib/ui/KeyLine.svelte';
+  import KeySheet from '$lib/ui/KeySheet.svelte';
+  import Palette from '$lib/ui/Palette.svelte';
+  import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
+  import { useCommands } from '$lib/ui/palette.svelte';
+  import { currentTheme, setTheme } from '$lib/ui/theme';
+  import CircuitBoard from '@lucide/svelte/icons/circuit-board';
+  import ListTodo from '@lucide/svelte/icons/list-todo';
+  import Settings2 from '@lucide/svelte/icons/settings-2';
+  import Sigma from '@lucide/svelte/icons/sigma';
+  import Wrench from '@lucide/svelte/icons/wrench';
+
+  let { children } = $props();
+  let palette = $state(false);
+  let sheet = $state(false);
+
+  const places = [
+    { href: '/jobs', label: 'Jobs', icon: ListTodo },
+    { href: '/boards', label: 'Boards', icon: CircuitBoard },
+    { href: '/kit', label: 'Kit', icon: Wrench },
+    { href: '/calculate', label: 'Calculate', icon: Sigma },
+    { href: '/settings', label: 'Settings', icon: Settings2 },
+  ];
+  const toggleTheme = () => setTheme(currentTheme() === 'day' ? 'scope' : 'day');
+
+  useKeys('Everywhere', () => [
+    { keys: ['/'], label: 'find a place, job, part', run: () => (palette = true), line: true },
+    { keys: ['?'], label: 'all keys', run: () => (sheet = true) },
+    { keys: ['d'], label: 'day or scope theme', run: toggleTheme },
+  ]);
+  useCommands(() => [
+    ...places.map((p) => ({ title: p.label, hint: 'place', run: () => void goto(p.href) })),
+    { title: 'New job', hint: 'place', run: () => void goto('/jobs/new') },
+    { title: 'Express job', hint: 'place', run: () => void goto('/jobs/express') },
+    { title: 'Joint volume', hint: 'calculator', run: () => void goto('/calculate') },
+    { title: 'Change day or scope theme', hint: 'action', run: toggleTheme },
+  ]);
+
+  function onkeydown(event: KeyboardEvent) {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+      event.preventDefault();
+      palette = true;
+      return;
+    }
+    if (!palette && !sheet && !event.defaultPrevented) dispatchKey(event);
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+<div class="grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+  <nav class="border-line bg-bench row-span-2 flex flex-col border-r print:hidden" aria-label="Places">
+    <a href="/jobs" class="grid h-10 place-items-center pt-1 text-[15px] font-bold [font-stretch:115%]">Orthos</a>
+    {#each places as place (place.href)}
+      {@const here = page.url.pathname.startsWith(place.href)}
+      <a
+        href={place.href}
+        aria-current={here ? 'page' : undefined}
+        class="flex h-[58px] flex-col items-center justify-center gap-1 border-l-[3px] text-[13px] {here
+          ? 'border-hot text-ink font-semibold'
+          : 'text-ink2 hover:text-ink border-transparent'}"
+      >
+        <place.icon size={20} strokeWidth={1.75} aria-hidden="true" />
+        {place.label}
+      </a>
+    {/each}
+  </nav>
+  <main class="min-h-0 min-w-0 overflow-hidden">
+    {@render children()}
+  </main>
+  <KeyLine onHelp={() => (sheet = true)} />
+</div>
+
+<Palette bind:open={palette} />
+<KeySheet bind:open={sheet} />

@@ -1,0 +1,32 @@
+import { orConflict, readBody } from '$lib/server/body';
+import { jobView } from '$lib/server/jobView';
+import { listKit } from '$lib/server/repositories/kit';
+import { savePlanSettings } from '$lib/server/repositories/tickets';
+import { methodSchema } from '@orthos/core';
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+
+const bodySchema = z.strictObject({
+  version: z.int().positive(),
+  settings: z.strictObject({
+    v: z.literal(1),
+    stationId: z.uuid(),
+    ironId: z.uuid(),
+    ambient_C: z.number().min(-20).max(60),
+    methods: z.array(methodSchema).min(1).max(10),
+  }),
+});
+
+/** Changes what plans of this job are computed from; a plan already stored becomes stale. */
+export const PUT = async ({ locals, params, request }) => {
+  const { version, settings } = await readBody(request, bodySchema);
+  await jobView(locals.db, params.id);
+  const kit = await listKit(locals.db);
+  for (const [key, kind] of [
+    ['stationId', 'air'],
+    ['ironId', 'iron'],
+  ] as const)
+    if (!kit.some((k) => k.id === settings[key] && k.kind === kind))
+      error(400, { message: `settings.${key}: is not a tool of this shop` });
+  return json({ version: await orConflict(savePlanSettings(locals.db, params.id, version, settings)) });
+};

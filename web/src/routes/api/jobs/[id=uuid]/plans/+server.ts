@@ -1,0 +1,37 @@
+import { readBody } from '$lib/server/body';
+import { jobView } from '$lib/server/jobView';
+import { storePlan } from '$lib/server/repositories/plans';
+import { ENGINE_VERSION, planResultSchema } from '@orthos/core';
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+
+const bodySchema = z.strictObject({
+  id: z.uuidv7(),
+  inputHash: z.string().length(64),
+  engineVersion: z.int().positive(),
+  results: z.record(z.string().max(60), planResultSchema.omit({ frames: true })),
+});
+
+/** Stores a plan the browser has computed, if its inputs are still those of the database. */
+export const POST = async ({ locals, params, request }) => {
+  const plan = await readBody(request, bodySchema);
+  const { inputs } = await jobView(locals.db, params.id);
+  if (!inputs) error(409, { message: 'This job has no target to plan for.' });
+  if (inputs.hash !== plan.inputHash || plan.engineVersion !== ENGINE_VERSION)
+    error(409, { message: 'The inputs changed while the plan was computed: compute it again.' });
+  const labels = inputs.methods.filter((m) => !m.unfit).map((m) => m.method.label);
+  const strange = Object.keys(plan.results).find((label) => !labels.includes(label));
+  if (strange !== undefined || Object.keys(plan.results).length === 0)
+    error(400, { message: `results: name the methods ${labels.join(', ')}` });
+  await storePlan(locals.db, {
+    id: plan.id,
+    ticketId: params.id,
+    target: inputs.target,
+    inputHash: plan.inputHash,
+    engineVersion: plan.engineVersion,
+    kit: inputs.kit,
+    methods: inputs.settings.methods,
+    results: plan.results,
+  });
+  return json({ id: plan.id }, { status: 201 });
+};

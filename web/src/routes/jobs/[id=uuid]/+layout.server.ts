@@ -1,0 +1,6 @@
+import { jobView } from '$lib/server/jobView';
+
+export const load = async ({ locals, params, depends }) => {
+  depends('job:view');
+  return { view: await jobView(locals.db, params.id) };
+};

@@ -1,0 +1,38 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
+  import StepStrip from '$lib/jobs/StepStrip.svelte';
+  import Stage from '$lib/stage/Stage.svelte';
+  import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import { STEPS } from '@orthos/core';
+
+  let { data, children } = $props();
+  const desk = provideDesk();
+  const view = $derived(data.view);
+  const at = $derived(STEPS.findIndex((s) => s === page.params.step));
+  const lenses = $derived<Lens[]>(['parts', 'readings', 'heat']);
+
+  function go(by: number) {
+    const next = STEPS[at + by];
+    if (next) void goto(`/jobs/${view.ticket.id}/${next}`);
+  }
+  useKeys('Job', () => [
+    { keys: ['['], label: 'step before', run: () => go(-1) },
+    { keys: [']'], label: 'next step', run: () => go(1), line: true },
+  ]);
+</script>
+
+<div class="grid h-full grid-cols-[minmax(0,1fr)_minmax(380px,452px)] grid-rows-[auto_minmax(0,1fr)]">
+  <StepStrip {view} step={page.params.step ?? ''} />
+  <div class="flex min-h-0 min-w-0 flex-col">
+    <div class="min-h-0 flex-1">
+      <Stage board={view.board} {desk} units={data.shop} {lenses} />
+    </div>
+    {#if desk.lens === 'heat' && desk.heat}<MeltScrubber {desk} />{/if}
+  </div>
+  <aside class="border-line bg-sheet min-h-0 overflow-auto border-l" aria-label="Step">
+    {@render children()}
+  </aside>
+</div>

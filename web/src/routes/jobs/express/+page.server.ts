@@ -1,0 +1,53 @@
+import { now } from '$lib/server/clock';
+import { formIssues } from '$lib/server/forms';
+import { createBoardModel } from '$lib/server/repositories/boardModels';
+import { appendEvents } from '$lib/server/repositories/jobEvents';
+import { addKitItem, listKit } from '$lib/server/repositories/kit';
+import { createTicket, savePlanSettings } from '$lib/server/repositories/tickets';
+import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor, packageById, parseDecimal } from '@orthos/core';
+import { fail, redirect } from '@sveltejs/kit';
+import { v7 } from 'uuid';
+
+export const load = async ({ locals }) => ({
+  stations: (await listKit(locals.db)).filter((k) => k.kind === 'air').map(({ id, name, bench }) => ({ id, name, bench })),
+});
+
+export const actions = {
+  default: async ({ request, locals }) => {
+    const { station, ...values } = Object.fromEntries(await request.formData());
+    const parsed = expressSchema.safeParse({
+      ...values,
+      distance_mm: values.plastic === 'none' ? 30 : (parseDecimal(String(values.distance_mm)) ?? undefined),
+    });
+    if (!parsed.success) return fail(400, { values: { ...values, station }, issues: formIssues(parsed.error) });
+    const kit = await listKit(locals.db);
+    const stationId =
+      kit.find((k) => k.id === station && k.kind === 'air')?.id ??
+      (await addKitItem(locals.db, { kind: 'air', name: 'Air station', bench: '', doc: DEFAULT_STATION }));
+    const ironId =
+      kit.find((k) => k.kind === 'iron')?.id ??
+      (await addKitItem(locals.db, { kind: 'iron', name: 'Iron', bench: '', doc: DEFAULT_STATION }));
+    const doc = expressBoard(parsed.data);
+    const { modelId, versionId } = await createBoardModel(locals.db, { doc, express: true });
+    const part = packageById(parsed.data.package);
+    const ticket = await createTicket(locals.db, {
+      kind: 'express',
+      customer: 'counter',
+      device: doc.name,
+      complaint: `Take off one ${part.label}`,
+      modelId,
+      boardVersionId: versionId,
+    });
+    await savePlanSettings(locals.db, ticket.id, ticket.version, {
+      v: 1,
+      stationId,
+      ironId,
+      ambient_C: 22,
+      methods: methodsFor(part.id).map((m) => m.method),
+    });
+    await appendEvents(locals.db, ticket.id, [
+      { id: v7(), at: now().getTime(), actor: 'unsigned', v: 1, body: { type: 'suspect', partId: 'target', why: 'express job: this part comes off' } },
+    ]);
+    redirect(303, `/jobs/${ticket.id}/plan`);
+  },
+};

@@ -1,0 +1,72 @@
+<script lang="ts">
+  import { enhance } from '$app/forms';
+  import Field from '$lib/ui/Field.svelte';
+  import { BOARD_KINDS, PACKAGES, PLASTICS } from '@orthos/core';
+
+  let { data, form } = $props();
+  const given = (name: string, otherwise: string) => String((form?.values as Record<string, unknown>)?.[name] ?? otherwise);
+  const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
+  const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
+  // svelte-ignore state_referenced_locally -- only the first value matters, the field is the user's afterwards
+  let plastic = $state(given('plastic', 'unknown'));
+  let busy = $state(false);
+</script>
+
+<svelte:head><title>Express job · Orthos</title></svelte:head>
+
+<div class="h-full overflow-auto px-8 py-7">
+  <h1 class="text-[26px]">Express job</h1>
+  <p class="text-ink2 mt-1 mb-6">Five answers and the plan is computed. No board model, no customer; both can be added later.</p>
+  <form
+    method="POST"
+    class="border-line bg-sheet grid max-w-3xl grid-cols-2 gap-x-8 gap-y-5 border p-7"
+    use:enhance={() => {
+      busy = true;
+      return async ({ update }) => {
+        await update({ reset: false });
+        busy = false;
+      };
+    }}
+  >
+    <Field label="Part to take off" name="package" issue={issue('package')} hint="type or choose a package">
+      {#snippet control(a)}
+        <!-- svelte-ignore a11y_autofocus -- the first field of a form the user asked for -->
+        <input {...a} class="field" list="packages" value={given('package', '')} required autofocus autocomplete="off" />
+        <datalist id="packages">
+          {#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}
+        </datalist>
+      {/snippet}
+    </Field>
+    <Field label="Kind of board" name="boardKind" issue={issue('boardKind')}>
+      {#snippet control(a)}
+        <select {...a} class="field" value={given('boardKind', 'two-layer')}>
+          {#each Object.entries(BOARD_KINDS) as [id, kind] (id)}<option value={id}>{kind.label}</option>{/each}
+        </select>
+      {/snippet}
+    </Field>
+    <Field label="Nearest plastic" name="plastic" issue={issue('plastic')}>
+      {#snippet control(a)}
+        <select {...a} class="field" bind:value={plastic}>
+          {#each Object.entries(PLASTICS) as [id, p] (id)}<option value={id}>{p.label}</option>{/each}
+        </select>
+      {/snippet}
+    </Field>
+    <Field label="Its distance, mm" name="distance_mm" issue={issue('distance_mm')} hint="from body to body">
+      {#snippet control(a)}
+        <input {...a} class="field" inputmode="decimal" value={given('distance_mm', '5')} disabled={plastic === 'none'} />
+      {/snippet}
+    </Field>
+    <Field label="Air station" name="station" issue={issue('station')}>
+      {#snippet control(a)}
+        <select {...a} class="field" value={given('station', data.stations[0]?.id ?? '')}>
+          {#each data.stations as s (s.id)}<option value={s.id}>{s.name}{s.bench ? `, ${s.bench}` : ''}</option>{/each}
+          {#if data.stations.length === 0}<option value="">a station nobody has measured</option>{/if}
+        </select>
+      {/snippet}
+    </Field>
+    <div class="col-span-2 flex items-center gap-3">
+      <button class="button button-main" disabled={busy}>{busy ? 'Making the board' : 'Plan it'}</button>
+      <a class="button" href="/jobs">Cancel</a>
+    </div>
+  </form>
+</div>

@@ -1,0 +1,49 @@
+import { formIssues } from '$lib/server/forms';
+import { ConflictError } from '$lib/server/repositories/conflict';
+import { addKitItem, listKit, saveKitItem } from '$lib/server/repositories/kit';
+import { DEFAULT_STATION, parseDecimal } from '@orthos/core';
+import { fail } from '@sveltejs/kit';
+import { z } from 'zod';
+
+const percent = (from: number, to: number) =>
+  z
+    .string()
+    .transform((s) => (parseDecimal(s) ?? NaN) / 100)
+    .refine((v) => v >= from / 100 && v <= to / 100, { error: `${from} to ${to} %` });
+const kelvin = z
+  .string()
+  .transform((s) => parseDecimal(s) ?? NaN)
+  .refine((v) => v >= 0 && v <= 80, { error: '0 to 80 K' });
+
+const common = {
+  name: z.string().trim().min(1, 'give it a name').max(100),
+  bench: z.string().trim().max(100),
+};
+const airSchema = z.object({ ...common, efficiency: percent(30, 100), efficiencyPlusMinus: percent(0, 30) });
+const ironSchema = z.object({ ...common, ironPlusMinus_K: kelvin });
+
+export const load = async ({ locals }) => ({ kit: await listKit(locals.db) });
+
+export const actions = {
+  save: async ({ request, locals }) => {
+    const { id, version, ...values } = Object.fromEntries(await request.formData());
+    const item = (await listKit(locals.db)).find((k) => k.id === id);
+    if (!item) return fail(404, { id, values, issues: { name: 'This tool is not there any more' } });
+    const parsed = (item.kind === 'air' ? airSchema : ironSchema).safeParse(values);
+    if (!parsed.success) return fail(400, { id, values, issues: formIssues(parsed.error) });
+    const { name, bench, ...numbers } = parsed.data;
+    try {
+      await saveKitItem(locals.db, item.id, Number(version) || 0, { name, bench, doc: { ...item.doc, ...numbers } });
+    } catch (e) {
+      if (!(e instanceof ConflictError)) throw e;
+      return fail(409, { id, values, issues: { name: `${e.message} Stored now: ${item.name}. Yours is still here; save again to keep it.` } });
+    }
+    return { id, saved: true };
+  },
+  add: async ({ request, locals }) => {
+    const kind = (await request.formData()).get('kind');
+    if (kind !== 'air' && kind !== 'iron') return fail(400, { id: '', values: {}, issues: { kind: 'air or iron' } });
+    await addKitItem(locals.db, { kind, name: kind === 'air' ? 'New air station' : 'New iron', bench: '', doc: DEFAULT_STATION });
+    return { id: '', saved: true };
+  },
+};

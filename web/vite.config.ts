@@ -1,0 +1,12 @@
+import { sveltekit } from '@sveltejs/kit/vite';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [tailwindcss(), sveltekit()],
+  worker: { format: 'es' },
+  build: {
+    // the content policy allows no data: fonts or wasm
+    assetsInlineLimit: (file) => (/\.(woff2?|wasm)$/.test(file) ? false : undefined),
+  },
+});
