@@ -27,7 +27,8 @@ export function hash(text) {
 export function run(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 2, 2], ...options });
   if (done.error) throw new Trouble(`${command}: ${done.error.message}`);
-  if (done.status !== 0) throw new Trouble(`${command} ${args.slice(0, 3).join(' ')} failed (${done.status ?? done.signal})`);
+  if (done.status !== 0)
+    throw new Trouble(`${command} ${args.slice(0, 3).join(' ')} failed (${done.status ?? done.signal})`);
 }
 
 /** Runs a program and gives back its exit code and output. */
@@ -95,7 +96,8 @@ export function hashTree(paths) {
     const full = join(ROOT, path);
     if (!existsSync(full)) return;
     if (statSync(full).isDirectory()) {
-      for (const name of readdirSync(full).sort()) if (!['node_modules', '.svelte-kit'].includes(name)) visit(join(path, name));
+      for (const name of readdirSync(full).sort())
+        if (!['node_modules', '.svelte-kit'].includes(name)) visit(join(path, name));
     } else {
       sum.update(path).update('\0').update(readFileSync(full)).update('\0');
     }

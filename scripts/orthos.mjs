@@ -12,7 +12,7 @@ const COMMANDS = {
   calc: 'run one calculation: calc NAME [FILE]',
   backup: 'write the database to a file: backup [FILE] [--demo]',
   restore: 'read a backup back: restore FILE --yes [--demo]',
-  reset: 'throw this clone\'s databases away: reset --yes',
+  reset: "throw this clone's databases away: reset --yes",
 };
 
 async function serve(name) {
@@ -76,7 +76,8 @@ async function stopAll() {
 async function openDatabase(args, work) {
   const { prepare } = await import('./setup.mjs');
   const { cluster, dataRoot } = await import('./postgres.mjs');
-  if (process.env.DATABASE_URL) throw new Trouble('With DATABASE_URL set, back up and restore with that server\'s own tools.');
+  if (process.env.DATABASE_URL)
+    throw new Trouble("With DATABASE_URL set, back up and restore with that server's own tools.");
   prepare({ debian: ['postgresql'], build: [] });
   const pg = cluster(dataRoot());
   const was = pg.running();
@@ -111,19 +112,24 @@ async function restore(args) {
   if (!named) throw new Trouble('Which file? restore FILE --yes');
   const file = resolve(process.cwd(), named);
   if (!existsSync(file)) throw new Trouble(`There is no ${file}.`);
-  if (!args.includes('--yes')) throw new Trouble('This replaces what is in the database now. Say --yes when you mean it.');
+  if (!args.includes('--yes'))
+    throw new Trouble('This replaces what is in the database now. Say --yes when you mean it.');
   const { runningApps } = await import('./server.mjs');
   if (runningApps().length) throw new Trouble('Stop Orthos first: ./orthos stop');
   const { readFileSync } = await import('node:fs');
   const input = readFileSync(file);
-  if (input.subarray(0, 5).toString() !== 'PGDMP') throw new Trouble(`${file} is not a backup made by ./orthos backup.`);
+  if (input.subarray(0, 5).toString() !== 'PGDMP')
+    throw new Trouble(`${file} is not a backup made by ./orthos backup.`);
   return openDatabase(args, (pg, name) => {
     // into a new database first: a damaged file must not cost what is there
     const fresh = `${name}_restoring`;
     const sql = (text) => pg.client('psql', ['-d', 'postgres', '-v', 'ON_ERROR_STOP=1', '-qc', text]);
     sql(`drop database if exists "${fresh}"`);
     pg.createDatabase(fresh);
-    const done = pg.client('pg_restore', ['--exit-on-error', '--no-owner', '-d', fresh], { input, stdio: ['pipe', 'pipe', 'pipe'] });
+    const done = pg.client('pg_restore', ['--exit-on-error', '--no-owner', '-d', fresh], {
+      input,
+      stdio: ['pipe', 'pipe', 'pipe'],
+    });
     if (done.status !== 0) {
       sql(`drop database if exists "${fresh}"`);
       throw new Trouble(`The backup could not be read; nothing was changed.\n${done.stderr}`);
@@ -136,11 +142,13 @@ async function restore(args) {
 }
 
 async function reset(args) {
-  if (!args.includes('--yes')) throw new Trouble('This deletes all databases of this clone. Say --yes when you mean it.');
+  if (!args.includes('--yes'))
+    throw new Trouble('This deletes all databases of this clone. Say --yes when you mean it.');
   await stopAll();
   const { dataRoot } = await import('./postgres.mjs');
   const root = dataRoot();
-  for (const name of ['pg', 'pg.init', 'pg.port', 'pg.password', 'pg.log', 'apps']) rmSync(join(root, name), { recursive: true, force: true });
+  for (const name of ['pg', 'pg.init', 'pg.port', 'pg.password', 'pg.log', 'apps'])
+    rmSync(join(root, name), { recursive: true, force: true });
   say('Databases removed.');
   return 0;
 }

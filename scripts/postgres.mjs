@@ -2,14 +2,27 @@
 // below /var/lib/orthos. As root its programs run as the user postgres, else as the current user.
 import { spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, readlinkSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readlinkSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { dirname, join } from 'node:path';
 import { alive, freePort, hash, isRoot, LOCAL, ROOT, secret, Trouble, wait } from './common.mjs';
 import { postgresBin } from './setup.mjs';
 
 function serverUser() {
   if (!isRoot) return {};
-  const entry = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+  const entry = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((l) => l.startsWith('postgres:'));
   if (!entry) throw new Trouble('There is no user "postgres" to run the database as.');
   const [, , uid, gid] = entry.split(':');
   return { uid: Number(uid), gid: Number(gid) };
@@ -59,7 +72,18 @@ export function cluster(root) {
       chownSync(fresh, uid, gid);
       chownSync(temporary, uid, gid);
     }
-    const made = pg('initdb', ['-D', fresh, '-U', 'app', '-E', 'UTF8', '--locale=C.UTF-8', '-A', 'scram-sha-256', `--pwfile=${temporary}`]);
+    const made = pg('initdb', [
+      '-D',
+      fresh,
+      '-U',
+      'app',
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '-A',
+      'scram-sha-256',
+      `--pwfile=${temporary}`,
+    ]);
     rmSync(temporary, { force: true });
     if (made.status !== 0) throw new Trouble(`The database could not be made: ${made.stderr}`);
     renameSync(fresh, data);
@@ -69,7 +93,9 @@ export function cluster(root) {
   function serving() {
     const file = join(data, 'postmaster.pid');
     if (!existsSync(file)) return undefined;
-    const [pid, , , onPort] = readFileSync(file, 'utf8').split('\n').map((l) => l.trim());
+    const [pid, , , onPort] = readFileSync(file, 'utf8')
+      .split('\n')
+      .map((l) => l.trim());
     if (!alive(Number(pid))) return undefined;
     try {
       if (readlinkSync(`/proc/${pid}/cwd`) !== data) return undefined;
@@ -100,7 +126,10 @@ export function cluster(root) {
       const { uid, gid } = serverUser();
       if (uid !== undefined) chownSync(log, uid, gid);
       const options = `-p ${onPort} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c logging_collector=off`;
-      const started = pg('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], { stdio: 'ignore', detached: true });
+      const started = pg('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], {
+        stdio: 'ignore',
+        detached: true,
+      });
       if (started.status === 0) return;
       last = readFileSync(log, 'utf8').split('\n').slice(-6).join('\n');
       await wait(500);
@@ -124,7 +153,12 @@ export function cluster(root) {
   function createDatabase(name, template) {
     const there = client('psql', ['-d', 'postgres', '-tAc', `select 1 from pg_database where datname = '${name}'`]);
     if (there.stdout.trim() === '1') return;
-    const made = client('psql', ['-d', 'postgres', '-qc', `create database "${name}"${template ? ` template "${template}"` : ''}`]);
+    const made = client('psql', [
+      '-d',
+      'postgres',
+      '-qc',
+      `create database "${name}"${template ? ` template "${template}"` : ''}`,
+    ]);
     if (made.status !== 0) throw new Trouble(`The database ${name} could not be made: ${made.stderr}`);
   }
 

@@ -42,7 +42,8 @@ export async function choosePort() {
   const wanted = process.env.PORT;
   if (wanted !== undefined) {
     const port = Number(wanted);
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Trouble(`PORT must be 1 to 65535, not "${wanted}".`);
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new Trouble(`PORT must be 1 to 65535, not "${wanted}".`);
     return freePort(port).catch(() => {
       throw new Trouble(`Port ${port} is taken. Give another PORT, or none and Orthos finds one.`);
     });

@@ -9,7 +9,9 @@ const PG_ROOT = '/usr/lib/postgresql';
 /** Folder of the newest PostgreSQL's programs, or undefined. */
 export function postgresBin() {
   if (!existsSync(PG_ROOT)) return undefined;
-  const versions = readdirSync(PG_ROOT).map(Number).filter((n) => n >= 15 && existsSync(join(PG_ROOT, String(n), 'bin/initdb')));
+  const versions = readdirSync(PG_ROOT)
+    .map(Number)
+    .filter((n) => n >= 15 && existsSync(join(PG_ROOT, String(n), 'bin/initdb')));
   return versions.length ? join(PG_ROOT, String(Math.max(...versions)), 'bin') : undefined;
 }
 
@@ -24,7 +26,9 @@ export function ensureDebian(wanted) {
   if (missing.length === 0) return;
   const options = ['-o', 'DPkg::Lock::Timeout=120', '-y', '--no-install-recommends'];
   if (!isRoot)
-    throw new Trouble(`Missing on this machine: ${missing.join(', ')}. Run:\n  sudo apt-get update && sudo apt-get install ${options.slice(2).join(' ')} ${missing.join(' ')}`);
+    throw new Trouble(
+      `Missing on this machine: ${missing.join(', ')}. Run:\n  sudo apt-get update && sudo apt-get install ${options.slice(2).join(' ')} ${missing.join(' ')}`,
+    );
   say(`Installing from Debian: ${missing.join(', ')}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['-o', 'DPkg::Lock::Timeout=120', '-qq', 'update'], { env });
@@ -39,7 +43,11 @@ export function ensureDebian(wanted) {
 
 /** Installs npm packages when the lock, a manifest or the Node version changed. */
 export function ensurePackages() {
-  const manifests = ['package.json', 'package-lock.json', ...['core', 'formats', 'instruments', 'web', 'e2e'].map((w) => `${w}/package.json`)];
+  const manifests = [
+    'package.json',
+    'package-lock.json',
+    ...['core', 'formats', 'instruments', 'web', 'e2e'].map((w) => `${w}/package.json`),
+  ];
   const wanted = hash(hashTree(manifests) + process.version);
   const stamp = join(ROOT, 'node_modules/.orthos-stamp');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
@@ -52,7 +60,15 @@ export function ensurePackages() {
 const SHARED_SOURCES = ['core/package.json', 'core/src', 'formats/src', 'package-lock.json', 'tsconfig.base.json'];
 const BUILDS = {
   app: {
-    sources: [...SHARED_SOURCES, 'web/src', 'web/static', 'web/package.json', 'web/svelte.config.js', 'web/vite.config.ts', 'web/tsconfig.json'],
+    sources: [
+      ...SHARED_SOURCES,
+      'web/src',
+      'web/static',
+      'web/package.json',
+      'web/svelte.config.js',
+      'web/vite.config.ts',
+      'web/tsconfig.json',
+    ],
     out: 'web/build',
     vite: ['build', '--logLevel', 'error'],
   },

@@ -13,6 +13,8 @@ export default {
         'default-src': ['self'],
         'script-src': ['self', 'wasm-unsafe-eval'],
         'style-src': ['self'],
+        // the one style attribute of SvelteKit's own page announcer
+        'style-src-attr': ['unsafe-hashes', 'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo='],
         'img-src': ['self', 'data:', 'blob:'],
         'font-src': ['self'],
         'connect-src': ['self'],

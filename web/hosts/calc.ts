@@ -22,7 +22,9 @@ function readInput(): unknown {
   try {
     text = readFileSync(file ?? 0, 'utf8');
   } catch (error) {
-    throw new CalcInputError([{ field: '', message: `cannot read ${file ?? 'standard input'}: ${(error as Error).message}` }]);
+    throw new CalcInputError([
+      { field: '', message: `cannot read ${file ?? 'standard input'}: ${(error as Error).message}` },
+    ]);
   }
   if (text.trim() === '') return {};
   try {

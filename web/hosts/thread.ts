@@ -9,19 +9,12 @@ export interface ThreadJob {
   maxCost_s: number;
 }
 export type ThreadAnswer =
-  | { ok: true; json: string }
-  | { ok: false; issues: CalcIssue[] }
-  | { ok: false; internal: string };
+  { ok: true; json: string } | { ok: false; issues: CalcIssue[] } | { ok: false; internal: string };
 
 const job = workerData as ThreadJob;
 const post = (answer: ThreadAnswer) => parentPort?.postMessage(answer);
 try {
-  const result = await runCalc(
-    job.name,
-    job.input,
-    { now: () => performance.now() },
-    { maxCost_s: job.maxCost_s },
-  );
+  const result = await runCalc(job.name, job.input, { now: () => performance.now() }, { maxCost_s: job.maxCost_s });
   post({ ok: true, json: resultJson(result) });
 } catch (error) {
   if (error instanceof CalcInputError) post({ ok: false, issues: error.issues });

@@ -31,7 +31,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     return Response.redirect(new URL(url.pathname + url.search, env.ORIGIN), 307);
   if (request.method !== 'GET' && request.method !== 'HEAD') {
     const origin = request.headers.get('origin');
-    if (origin !== url.origin) return json({ message: 'Refused: the request does not come from this page.' }, { status: 403 });
+    if (origin !== url.origin)
+      return json({ message: 'Refused: the request does not come from this page.' }, { status: 403 });
   }
   event.locals.db = db;
   const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';

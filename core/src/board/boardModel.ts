@@ -28,7 +28,12 @@ const partSchema = z.strictObject({
   nets: z.record(z.string(), z.string().max(60)).optional(),
 });
 
-const rectangle = z.strictObject({ x_mm: coordinate, y_mm: coordinate, w_mm: z.number().positive(), h_mm: z.number().positive() });
+const rectangle = z.strictObject({
+  x_mm: coordinate,
+  y_mm: coordinate,
+  w_mm: z.number().positive(),
+  h_mm: z.number().positive(),
+});
 
 export const boardModelSchema = z.strictObject({
   v: z.literal(1),
@@ -36,14 +41,21 @@ export const boardModelSchema = z.strictObject({
   outline_mm: z.array(point).min(3).max(5000),
   thickness_mm: z.number().min(0.2).max(6),
   /** Copper layers, top down: foil thickness and coverage outside the patches. */
-  stack: z.array(z.strictObject({ name: shortText, foil_um: z.number().positive().max(500), coverage: fraction })).min(1).max(16),
+  stack: z
+    .array(z.strictObject({ name: shortText, foil_um: z.number().positive().max(500), coverage: fraction }))
+    .min(1)
+    .max(16),
   /** Areas where one layer's coverage differs; later patches win. */
   copper: z.array(rectangle.extend({ layer: z.int().min(0).max(15), coverage: fraction })).max(5000),
   /** Areas with plated vias, per square millimetre. */
   vias: z.array(rectangle.extend({ per_mm2: z.number().nonnegative().max(20) })).max(5000),
-  holes: z.array(z.strictObject({ x_mm: coordinate, y_mm: coordinate, d_mm: z.number().positive().max(100) })).max(2000),
+  holes: z
+    .array(z.strictObject({ x_mm: coordinate, y_mm: coordinate, d_mm: z.number().positive().max(100) }))
+    .max(2000),
   parts: z.array(partSchema).max(5000),
-  landmarks: z.array(z.strictObject({ id: z.string().max(60), x_mm: coordinate, y_mm: coordinate, label: shortText })).max(50),
+  landmarks: z
+    .array(z.strictObject({ id: z.string().max(60), x_mm: coordinate, y_mm: coordinate, label: shortText }))
+    .max(50),
   /** The view of the bottom is mirrored about this upright line. */
   flipAxis_mm: coordinate,
   /** What can feed this board with power. */

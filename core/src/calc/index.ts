@@ -44,8 +44,17 @@ export async function runCalc(
     ]);
   const output = calc.output.safeParse(await calc.run(parsed, context));
   if (!output.success)
-    throw new Error(`${name} produced a bad result: ${output.error.issues[0].path.join('.')} ${output.error.issues[0].message}`);
+    throw new Error(
+      `${name} produced a bad result: ${output.error.issues[0].path.join('.')} ${output.error.issues[0].message}`,
+    );
   return output.data;
 }
 
-export { CancelledError, CalcInputError, issuesOf, parseInput, type CalcContext, type CalcIssue } from './defineCalc.ts';
+export {
+  CancelledError,
+  CalcInputError,
+  issuesOf,
+  parseInput,
+  type CalcContext,
+  type CalcIssue,
+} from './defineCalc.ts';

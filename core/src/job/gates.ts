@@ -5,7 +5,17 @@
  */
 import { currentAttempt, type Attempt, type JobState } from './jobState.ts';
 
-export const STEPS = ['intake', 'diagnose', 'plan', 'protect', 'remove', 'prepare', 'fit', 'verify', 'release'] as const;
+export const STEPS = [
+  'intake',
+  'diagnose',
+  'plan',
+  'protect',
+  'remove',
+  'prepare',
+  'fit',
+  'verify',
+  'release',
+] as const;
 export type Step = (typeof STEPS)[number];
 
 export interface GateResult {
@@ -77,7 +87,9 @@ const RULES: GateRule[] = [
     judge: (_, { plan }, facts) => {
       if (!plan) return unmet('no plan chosen');
       if (facts.planFresh === null) return unknown('the plan could not be compared with its inputs');
-      return facts.planFresh ? met(plan.label, [plan.planId]) : unmet('inputs changed since it was computed', [plan.planId]);
+      return facts.planFresh
+        ? met(plan.label, [plan.planId])
+        : unmet('inputs changed since it was computed', [plan.planId]);
     },
   },
   {
@@ -90,7 +102,10 @@ const RULES: GateRule[] = [
       const open = facts.powerSources.filter((s) => !state.powerGone.has(s.id));
       if (open.length === 0) return met('every source shown gone', [...state.powerGone.keys()]);
       const names = open.map((s) => s.label).join(', ');
-      return unmet(state.powerLapse ? `${names}: ${state.powerLapse}` : `${names} not shown gone`, open.map((s) => s.id));
+      return unmet(
+        state.powerLapse ? `${names}: ${state.powerLapse}` : `${names} not shown gone`,
+        open.map((s) => s.id),
+      );
     },
   },
   {
@@ -125,7 +140,8 @@ const RULES: GateRule[] = [
     id: 'surroundings',
     step: 'prepare',
     label: 'Surroundings scanned',
-    judge: (_, a) => checked(a.surroundings, 'compared with the photo before', 'something is amiss', 'not looked at yet'),
+    judge: (_, a) =>
+      checked(a.surroundings, 'compared with the photo before', 'something is amiss', 'not looked at yet'),
   },
   {
     id: 'lands',
@@ -180,7 +196,8 @@ const RULES: GateRule[] = [
     id: 'functions',
     step: 'verify',
     label: 'Complaint and functions tried',
-    judge: (_, a) => checked(a.functionsTried, 'complaint gone, functions as before', 'something does not work', 'not tried yet'),
+    judge: (_, a) =>
+      checked(a.functionsTried, 'complaint gone, functions as before', 'something does not work', 'not tried yet'),
   },
   {
     id: 'slips',
@@ -188,7 +205,12 @@ const RULES: GateRule[] = [
     label: 'Slips and bumps followed up',
     judge: (state) => {
       const open = state.slips.filter((s) => !s.checked);
-      return open.length === 0 ? met('none open') : unmet(`${open.length} not looked at`, open.map((s) => s.id));
+      return open.length === 0
+        ? met('none open')
+        : unmet(
+            `${open.length} not looked at`,
+            open.map((s) => s.id),
+          );
     },
   },
   {

@@ -41,9 +41,7 @@ export interface JobState {
 const freshAttempt = (): Attempt => ({ covered: [], allWet: false, lifted: false, fitted: false });
 
 export function foldJob(events: readonly JobEvent[]): JobState {
-  const withdrawn = new Set(
-    events.flatMap((e) => (e.body.type === 'withdrawn' ? [e.body.eventId] : [])),
-  );
+  const withdrawn = new Set(events.flatMap((e) => (e.body.type === 'withdrawn' ? [e.body.eventId] : [])));
   const state: JobState = {
     observations: [],
     readings: [],

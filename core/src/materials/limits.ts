@@ -11,7 +11,14 @@ export interface NeighbourLimit {
   why: string;
 }
 
-const row = (id: string, what: string, value: number, plusMinus: number, why: string, source: string): NeighbourLimit => ({
+const row = (
+  id: string,
+  what: string,
+  value: number,
+  plusMinus: number,
+  why: string,
+  source: string,
+): NeighbourLimit => ({
   id,
   what,
   why,

@@ -25,10 +25,38 @@ const melt = (value: number, plusMinus: number, source = 'published melting rang
   property(value, '°C', plusMinus, source);
 
 const rows: SolderAlloy[] = [
-  { id: 'Sn63Pb37', composition: 'Sn63 Pb37', lead: true, Ts: melt(183, 1), Tl: melt(183, 1), ...heats(8400, 176, 190, 42e3) },
-  { id: 'SAC305', composition: 'Sn96.5 Ag3 Cu0.5', lead: false, Ts: melt(217, 1), Tl: melt(220, 2), ...heats(7380, 232, 250, 60e3) },
-  { id: 'SnCu', composition: 'Sn99.3 Cu0.7', lead: false, Ts: melt(227, 1), Tl: melt(227, 1), ...heats(7300, 230, 250, 60e3) },
-  { id: 'SnBi', composition: 'Bi58 Sn42', lead: false, Ts: melt(138, 1), Tl: melt(140, 2), ...heats(8560, 167, 176, 45e3) },
+  {
+    id: 'Sn63Pb37',
+    composition: 'Sn63 Pb37',
+    lead: true,
+    Ts: melt(183, 1),
+    Tl: melt(183, 1),
+    ...heats(8400, 176, 190, 42e3),
+  },
+  {
+    id: 'SAC305',
+    composition: 'Sn96.5 Ag3 Cu0.5',
+    lead: false,
+    Ts: melt(217, 1),
+    Tl: melt(220, 2),
+    ...heats(7380, 232, 250, 60e3),
+  },
+  {
+    id: 'SnCu',
+    composition: 'Sn99.3 Cu0.7',
+    lead: false,
+    Ts: melt(227, 1),
+    Tl: melt(227, 1),
+    ...heats(7300, 230, 250, 60e3),
+  },
+  {
+    id: 'SnBi',
+    composition: 'Bi58 Sn42',
+    lead: false,
+    Ts: melt(138, 1),
+    Tl: melt(140, 2),
+    ...heats(8560, 167, 176, 45e3),
+  },
 ];
 
 export const SOLDER_ALLOYS: ReadonlyMap<string, SolderAlloy> = new Map(rows.map((r) => [r.id, r]));

@@ -46,13 +46,20 @@ export function formatReading(value: Measured, quantity: Quantity): string {
  * How far a reading is from the good one: 'same' within what two healthy boards differ, 'low', 'high',
  * or null without a reference. Ohms are compared by ratio (30 %), diode drops by 60 mV, volts by 8 %.
  */
-export function compareReading(value: Measured, good: Measured | null, quantity: Quantity): 'same' | 'low' | 'high' | null {
+export function compareReading(
+  value: Measured,
+  good: Measured | null,
+  quantity: Quantity,
+): 'same' | 'low' | 'high' | null {
   if (good === null) return null;
   if (value === 'OL' || good === 'OL') {
     if (value === good) return 'same';
     return value === 'OL' ? 'high' : 'low';
   }
-  const tolerance = quantity === 'diode' ? 0.06 : Math.abs(good) * (quantity === 'dcv' ? 0.08 : 0.3) + (quantity === 'ohm' ? 0.3 : 0.002);
+  const tolerance =
+    quantity === 'diode'
+      ? 0.06
+      : Math.abs(good) * (quantity === 'dcv' ? 0.08 : 0.3) + (quantity === 'ohm' ? 0.3 : 0.002);
   if (Math.abs(value - good) <= tolerance) return 'same';
   return value < good ? 'low' : 'high';
 }

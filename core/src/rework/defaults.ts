@@ -32,6 +32,7 @@ export function defaultLowMelt(): LowMeltMethod {
     set_C: 350,
     bead_ratio: 6,
     tip_mm: 3,
+    contact: 1,
     power_W: 70,
     stroke_s: 25,
     limit_s: 150,

@@ -7,12 +7,70 @@ import type { BoardModel } from '../board/boardModel.ts';
 import { PACKAGES, packageById } from '../packages/index.ts';
 
 export const BOARD_KINDS = {
-  thin: { label: 'thin two-layer, 0.8 mm', thickness_mm: 0.8, size_mm: 45, alloy: 'SAC305', stack: [['top', 35, 0.35], ['bottom', 35, 0.5]] },
-  'two-layer': { label: 'two-layer, 1.6 mm', thickness_mm: 1.6, size_mm: 60, alloy: 'SAC305', stack: [['top', 35, 0.35], ['bottom', 35, 0.5]] },
-  'two-layer-leaded': { label: 'two-layer, 1.6 mm, leaded', thickness_mm: 1.6, size_mm: 60, alloy: 'Sn63Pb37', stack: [['top', 35, 0.35], ['bottom', 35, 0.5]] },
-  'four-layer': { label: 'four-layer, 1.6 mm', thickness_mm: 1.6, size_mm: 70, alloy: 'SAC305', stack: [['top', 45, 0.4], ['inner 1', 35, 0.85], ['inner 2', 35, 0.85], ['bottom', 45, 0.4]] },
-  heavy: { label: 'thick with heavy copper', thickness_mm: 2, size_mm: 100, alloy: 'SAC305', stack: [['top', 50, 0.45], ['inner 1', 70, 0.85], ['inner 2', 70, 0.85], ['bottom', 50, 0.5]] },
-} as const satisfies Record<string, { label: string; thickness_mm: number; size_mm: number; alloy: string; stack: readonly (readonly [string, number, number])[] }>;
+  thin: {
+    label: 'thin two-layer, 0.8 mm',
+    thickness_mm: 0.8,
+    size_mm: 45,
+    alloy: 'SAC305',
+    stack: [
+      ['top', 35, 0.35],
+      ['bottom', 35, 0.5],
+    ],
+  },
+  'two-layer': {
+    label: 'two-layer, 1.6 mm',
+    thickness_mm: 1.6,
+    size_mm: 60,
+    alloy: 'SAC305',
+    stack: [
+      ['top', 35, 0.35],
+      ['bottom', 35, 0.5],
+    ],
+  },
+  'two-layer-leaded': {
+    label: 'two-layer, 1.6 mm, leaded',
+    thickness_mm: 1.6,
+    size_mm: 60,
+    alloy: 'Sn63Pb37',
+    stack: [
+      ['top', 35, 0.35],
+      ['bottom', 35, 0.5],
+    ],
+  },
+  'four-layer': {
+    label: 'four-layer, 1.6 mm',
+    thickness_mm: 1.6,
+    size_mm: 70,
+    alloy: 'SAC305',
+    stack: [
+      ['top', 45, 0.4],
+      ['inner 1', 35, 0.85],
+      ['inner 2', 35, 0.85],
+      ['bottom', 45, 0.4],
+    ],
+  },
+  heavy: {
+    label: 'thick with heavy copper',
+    thickness_mm: 2,
+    size_mm: 100,
+    alloy: 'SAC305',
+    stack: [
+      ['top', 50, 0.45],
+      ['inner 1', 70, 0.85],
+      ['inner 2', 70, 0.85],
+      ['bottom', 50, 0.5],
+    ],
+  },
+} as const satisfies Record<
+  string,
+  {
+    label: string;
+    thickness_mm: number;
+    size_mm: number;
+    alloy: string;
+    stack: readonly (readonly [string, number, number])[];
+  }
+>;
 
 /** Plastic kinds asked for, with the connector that stands for them. */
 export const PLASTICS = {
@@ -40,30 +98,50 @@ export function expressBoard(a: ExpressAnswers): BoardModel {
   const centre = size / 2;
   const plasticId = PLASTICS[a.plastic].package;
   const pad = target.terminals.find((t) => t.kind === 'pad' || t.kind === 'tab');
-  const under = pad && { x_mm: centre + pad.land.x - pad.land.w / 2 - 1, y_mm: centre + pad.land.y - pad.land.h / 2 - 1, w_mm: pad.land.w + 2, h_mm: pad.land.h + 2 };
+  const under = pad && {
+    x_mm: centre + pad.land.x - pad.land.w / 2 - 1,
+    y_mm: centre + pad.land.y - pad.land.h / 2 - 1,
+    w_mm: pad.land.w + 2,
+    h_mm: pad.land.h + 2,
+  };
   const plastic = plasticId ? packageById(plasticId) : undefined;
   return {
     v: 1,
     name: `${target.label} on ${kind.label}`,
-    outline_mm: [[0, 0], [size, 0], [size, size], [0, size]],
+    outline_mm: [
+      [0, 0],
+      [size, 0],
+      [size, size],
+      [0, size],
+    ],
     thickness_mm: kind.thickness_mm,
     stack: kind.stack.map(([name, foil_um, coverage]) => ({ name, foil_um, coverage })),
     copper: under ? [{ ...under, layer: 0, coverage: 1 }] : [],
     vias: under ? [{ ...under, per_mm2: 0.5 }] : [],
     holes: [],
     parts: [
-      { partId: 'target', package: target.id, x_mm: centre, y_mm: centre, rotation_deg: 0, side: 'top', what: target.label },
+      {
+        partId: 'target',
+        package: target.id,
+        x_mm: centre,
+        y_mm: centre,
+        rotation_deg: 0,
+        side: 'top',
+        what: target.label,
+      },
       ...(plastic
-        ? [{
-            partId: 'plastic',
-            package: plastic.id,
-            // turned upright, its long side facing the part
-            x_mm: centre + target.body.l / 2 + a.distance_mm + plastic.body.w / 2,
-            y_mm: centre,
-            rotation_deg: 90,
-            side: 'top' as const,
-            what: PLASTICS[a.plastic].label,
-          }]
+        ? [
+            {
+              partId: 'plastic',
+              package: plastic.id,
+              // turned upright, its long side facing the part
+              x_mm: centre + target.body.l / 2 + a.distance_mm + plastic.body.w / 2,
+              y_mm: centre,
+              rotation_deg: 90,
+              side: 'top' as const,
+              what: PLASTICS[a.plastic].label,
+            },
+          ]
         : []),
     ],
     landmarks: [],

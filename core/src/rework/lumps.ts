@@ -181,7 +181,12 @@ function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part: Placed
   }
 }
 
-function exposedBody(node: number, part: PlacedPart, pkg: PackageModel, rect: { x: number; y: number; w: number; h: number }): Exposed {
+function exposedBody(
+  node: number,
+  part: PlacedPart,
+  pkg: PackageModel,
+  rect: { x: number; y: number; w: number; h: number },
+): Exposed {
   const [x, y] = toBoard(part, rect.x, rect.y);
   const box = boxOnBoard(part, rect);
   const fill = pkg.shape === 'round' ? Math.PI / 4 : 1;
@@ -242,8 +247,7 @@ function addNeighbour(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, distance_
   const rects: { x: number; y: number; w: number; h: number }[] = [];
   for (let n = 0; n < count; n++) {
     const at = ((n + 0.5) / count - 0.5) * Math.max(l, w);
-    const rect =
-      along === 'x' ? { x: at, y: 0, w: l / count, h: w } : { x: 0, y: at, w: l, h: w / count };
+    const rect = along === 'x' ? { x: at, y: 0, w: l / count, h: w } : { x: 0, y: at, w: l, h: w / count };
     const node = lumps.nodes.push({ id: `${part.partId}:${n}`, type: 'body', C: pkg.C_J_K / count, T0 }) - 1;
     nodes.push(node);
     rects.push(rect);
@@ -259,7 +263,9 @@ function addNeighbour(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, distance_
   for (const t of pkg.terminals) {
     const nearest = rects.reduce(
       (best, r, i) =>
-        Math.hypot(r.x - t.land.x, r.y - t.land.y) < Math.hypot(rects[best].x - t.land.x, rects[best].y - t.land.y) ? i : best,
+        Math.hypot(r.x - t.land.x, r.y - t.land.y) < Math.hypot(rects[best].x - t.land.x, rects[best].y - t.land.y)
+          ? i
+          : best,
       0,
     );
     const land = t.land.w * t.land.h * 1e-6;

@@ -21,6 +21,8 @@ const ironSettings = z.strictObject({
   bead_ratio: z.number().min(0.2).max(20),
   /** Contact width of the tip along the row, mm. */
   tip_mm: z.number().min(0.5).max(10),
+  /** Contact of the tip against that of a well wetted film; the hand's part. */
+  contact: z.number().min(0.1).max(3),
   power_W: z.number().min(10).max(500),
   /** Seconds of stroking before the iron leaves. */
   stroke_s: z.number().min(2).max(120),

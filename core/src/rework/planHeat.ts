@@ -20,12 +20,19 @@ export const planResultSchema = planRunSchema.extend({
 });
 export type PlanResult = z.infer<typeof planResultSchema>;
 
+/** How much a hand's contact differs from a well wetted one (estimate). */
+const CONTACT_PLUS_MINUS = 0.35;
+
 /** The station (or iron) off by its uncertainty in one direction. */
 function shifted(input: PlanInput, sign: 1 | -1): PlanInput {
   const s = input.station;
   const method =
     input.method.kind === 'low-melt'
-      ? { ...input.method, set_C: input.method.set_C + sign * s.ironPlusMinus_K }
+      ? {
+          ...input.method,
+          set_C: input.method.set_C + sign * s.ironPlusMinus_K,
+          contact: input.method.contact * (1 + sign * CONTACT_PLUS_MINUS),
+        }
       : input.method;
   return {
     ...input,
@@ -70,11 +77,10 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
   const cool = await runPlan(shifted(input, -1), part(0.5, 0.25));
   const copper = await runPlan(moreCopper(input), part(0.75, 0.25));
   const wet = nominal.allWet_s;
-  const shift = (other: PlanRun) =>
-    wet === null || other.allWet_s === null ? null : other.allWet_s - wet;
+  const shift = (other: PlanRun) => (wet === null || other.allWet_s === null ? null : other.allWet_s - wet);
   const matters = [
     {
-      input: input.method.kind === 'air' ? 'station temperature and hand' : 'iron temperature',
+      input: input.method.kind === 'air' ? 'station temperature and hand' : 'iron temperature and contact',
       shift_s: shift(cool),
     },
     { input: 'copper 15 % denser than drawn', shift_s: shift(copper) },

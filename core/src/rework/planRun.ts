@@ -42,7 +42,13 @@ function radiative(surface_C: number, ambient_C: number): number {
   return GLOW * mean * mean * mean;
 }
 
-function airOver(method: AirMethod, input: PlanInput, mesh: BoardMesh, lumps: Lumps, at: { x: number; y: number }): AirOn {
+function airOver(
+  method: AirMethod,
+  input: PlanInput,
+  mesh: BoardMesh,
+  lumps: Lumps,
+  at: { x: number; y: number },
+): AirOn {
   const setting = {
     flow_L_min: method.flow_L_min,
     nozzle_mm: method.nozzle_mm,
@@ -59,7 +65,12 @@ function airOver(method: AirMethod, input: PlanInput, mesh: BoardMesh, lumps: Lu
   for (let j = 0; j < grid.dy.length; j++)
     for (let i = 0; i < grid.dx.length; i++) {
       const c = j * grid.stride + i;
-      const s = sweptJet(onBoard, sweep, (mesh.ex[i] + mesh.ex[i + 1]) / 2 - at.x, (mesh.ey[j] + mesh.ey[j + 1]) / 2 - at.y);
+      const s = sweptJet(
+        onBoard,
+        sweep,
+        (mesh.ex[i] + mesh.ex[i + 1]) / 2 - at.x,
+        (mesh.ey[j] + mesh.ey[j + 1]) / 2 - at.y,
+      );
       h[c] = s.h * (1 - (1 - UNDER_BODY) * (lumps.shaded.get(c) ?? 0));
       wall[c] = s.wall_C;
     }
@@ -91,7 +102,14 @@ function footprintMean(jet: Jet, sweep: number, e: Exposed, at: { x: number; y: 
 }
 
 /** Everything round the board and the lumps at their present temperatures. */
-function applySurroundings(run: HeatRun, mesh: BoardMesh, lumps: Lumps, air: AirOn | undefined, ambient_C: number, scratch: [Float64Array, Float64Array]): void {
+function applySurroundings(
+  run: HeatRun,
+  mesh: BoardMesh,
+  lumps: Lumps,
+  air: AirOn | undefined,
+  ambient_C: number,
+  scratch: [Float64Array, Float64Array],
+): void {
   const { grid, columns } = mesh;
   const kernel = run.kernel as NonNullable<HeatRun['kernel']>;
   const nl = grid.dz.length;
@@ -166,7 +184,7 @@ function strokeIron(run: HeatRun, lumps: Lumps, method: LowMeltMethod, t: number
   const place = (phase < 0.5 ? 2 * phase : 2 - 2 * phase) * (row.length - 1);
   const centre = row[Math.round(place)];
   const touched = row.filter((j) => Math.hypot(j.x - centre.x, j.y - centre.y) <= method.tip_mm / 2 + 1e-9);
-  const film = 0.06 * method.tip_mm;
+  const film = 0.06 * method.tip_mm * method.contact;
   const total = 1 / (1 / 1.0 + 1 / film);
   set(
     touched.map((j) => j.i),
@@ -193,7 +211,8 @@ function reasonFor(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number;
   const mean = (key: 'copper' | 'mass' | 'far') => others.reduce((s, f) => s + f[key], 0) / Math.max(1, others.length);
   const ratio = (key: 'copper' | 'mass' | 'far') => mine[key] / (mean(key) || 1);
   const times = (v: number) => `${v.toFixed(v < 10 ? 1 : 0)} ×`;
-  if (lumps.joints[last].terminal.kind === 'pad') return 'it lies hidden under the body and heats through it and the board';
+  if (lumps.joints[last].terminal.kind === 'pad')
+    return 'it lies hidden under the body and heats through it and the board';
   if (ratio('mass') > 2) return `it holds ${times(ratio('mass'))} the solder of the others`;
   if (ratio('copper') > 1.15) return `the copper under it carries ${times(ratio('copper'))} the heat away`;
   if (low) return 'the iron comes to it last';
@@ -211,7 +230,10 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   const mesh = meshBoard(input.board, target, quality.cells);
   const lumps = buildLumps(input, mesh, target);
   if (lumps.joints.length === 0) throw new Error(`${partName(target)} has no joints to melt.`);
-  const run = new HeatRun({ grid: mesh.grid, nodes: lumps.nodes, links: lumps.links, bookLosses: false }, input.ambient_C);
+  const run = new HeatRun(
+    { grid: mesh.grid, nodes: lumps.nodes, links: lumps.links, bookLosses: false },
+    input.ambient_C,
+  );
   const at = { x: target.x_mm / 1000, y: target.y_mm / 1000 };
   const air = method.kind === 'air' ? airOver(method, input, mesh, lumps, at) : undefined;
   const ownSolidus = SOLDER_ALLOYS.get(input.board.jointAlloy)?.Ts.value ?? 217;
@@ -234,7 +256,10 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   }));
   const kernel = run.kernel as NonNullable<HeatRun['kernel']>;
   const recorder = input.frames ? frameRecorder(mesh, method.limit_s) : undefined;
-  const scratch: [Float64Array, Float64Array] = [new Float64Array(mesh.grid.kx.length), new Float64Array(mesh.grid.kx.length)];
+  const scratch: [Float64Array, Float64Array] = [
+    new Float64Array(mesh.grid.kx.length),
+    new Float64Array(mesh.grid.kx.length),
+  ];
   let allWet: number | null = null;
   let freezes: number | null = null;
   let [body, pads] = [input.ambient_C, input.ambient_C];
@@ -337,8 +362,7 @@ function frameRecorder(mesh: BoardMesh, limit_s: number) {
       if (t < times.length * every - 1e-9) return;
       times.push(t);
       const frame = new Float32Array(nx * ny);
-      for (let j = 0; j < ny; j++)
-        for (let i = 0; i < nx; i++) frame[j * nx + i] = T[j * grid.stride + i];
+      for (let j = 0; j < ny; j++) for (let i = 0; i < nx; i++) frame[j * nx + i] = T[j * grid.stride + i];
       values.push(frame);
     },
     frames(): FieldFrames {

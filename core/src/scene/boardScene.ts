@@ -21,7 +21,18 @@ export type SceneStyle =
 
 /** Painting order. */
 const STYLE_ORDER: readonly SceneStyle[] = [
-  'board', 'copper', 'hole', 'landmark', 'land', 'lead', 'ceramic', 'glass', 'mould', 'metal', 'plastic', 'mark',
+  'board',
+  'copper',
+  'hole',
+  'landmark',
+  'land',
+  'lead',
+  'ceramic',
+  'glass',
+  'mould',
+  'metal',
+  'plastic',
+  'mark',
 ];
 
 export interface SceneShape {
@@ -63,12 +74,13 @@ export function boardScene(board: BoardModel, side: Side): Scene {
         ],
       });
   for (const h of board.holes) shapes.push({ style: 'hole', points: [[h.x_mm, h.y_mm]], r: h.d_mm / 2 });
-  for (const m of board.landmarks)
-    shapes.push({ style: 'landmark', points: [[m.x_mm, m.y_mm]], r: 0.9 });
+  for (const m of board.landmarks) shapes.push({ style: 'landmark', points: [[m.x_mm, m.y_mm]], r: 0.9 });
   const labels: SceneLabel[] = [];
   const here = board.parts.filter((p) => p.side === side);
   // tall parts cover low ones
-  const sorted = here.map((part) => ({ part, pkg: packageById(part.package) })).sort((a, b) => a.pkg.body.h - b.pkg.body.h);
+  const sorted = here
+    .map((part) => ({ part, pkg: packageById(part.package) }))
+    .sort((a, b) => a.pkg.body.h - b.pkg.body.h);
   for (const { part, pkg } of sorted) {
     for (const t of pkg.terminals) shapes.push(...terminalShapes(part, t));
     shapes.push(...bodyShapes(part, pkg));
@@ -160,6 +172,8 @@ function toLocal(part: PlacedPart, x: number, y: number): [number, number] {
 export function terminalAt(part: PlacedPart, x: number, y: number): string | null {
   const [lx, ly] = toLocal(part, x, y);
   const { terminals } = packageById(part.package);
-  const hit = terminals.find((t) => Math.abs(lx - t.land.x) <= t.land.w / 2 + 0.1 && Math.abs(ly - t.land.y) <= t.land.h / 2 + 0.1);
+  const hit = terminals.find(
+    (t) => Math.abs(lx - t.land.x) <= t.land.w / 2 + 0.1 && Math.abs(ly - t.land.y) <= t.land.h / 2 + 0.1,
+  );
   return hit?.id ?? null;
 }

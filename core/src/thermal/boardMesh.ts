@@ -8,8 +8,8 @@ import { packageById } from '../packages/index.ts';
 import { COPPER, LAMINATE, planeEfficiency } from '../materials/laminate.ts';
 import { cellEdges, emptyGrid, overlapRectangle, type BoardGrid } from './grid.ts';
 
-/** Board reaches this far from the target before it is cut off, m. */
-const REACH = 40e-3;
+/** Larger boards are cut off this far from the target, m. */
+const REACH = 70e-3;
 const FINE_MARGIN = 6e-3;
 const COARSEST = 2.5e-3;
 const GROWTH = 1.25;
@@ -37,7 +37,7 @@ export function gradedSpacing(from: number, to: number, f0: number, f1: number, 
     if (length < fine * 0.25) return [];
     const sizes: number[] = [];
     let sum = 0;
-    for (let d = fine; sum < length; ) {
+    for (let d = fine; sum < length;) {
       d = Math.min(d * GROWTH, COARSEST);
       sizes.push(d);
       sum += d;
@@ -49,11 +49,7 @@ export function gradedSpacing(from: number, to: number, f0: number, f1: number, 
   // a sliver too thin for a cell of its own goes to the fine part
   const left = west.length ? start : from;
   const right = east.length ? end : to;
-  return [
-    ...west.reverse(),
-    ...new Array<number>(middle).fill((right - left) / middle),
-    ...east,
-  ];
+  return [...west.reverse(), ...new Array<number>(middle).fill((right - left) / middle), ...east];
 }
 
 function targetBox(part: PlacedPart) {
@@ -146,8 +142,7 @@ function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): v
     y1: r.y_mm + r.h_mm,
   });
   const vias = new Float64Array(columns);
-  for (const v of board.vias)
-    overlapOnMesh(mesh, boxOf(v), (c, a) => (vias[c] += (v.per_mm2 * 1e6 * a) / area[c]));
+  for (const v of board.vias) overlapOnMesh(mesh, boxOf(v), (c, a) => (vias[c] += (v.per_mm2 * 1e6 * a) / area[c]));
   const kxy = new Float64Array(grid.kx.length).fill(LAMINATE.kInPlane.value);
   const copperPart = new Float64Array(grid.kx.length);
   for (const [i, foil] of board.stack.entries()) {
@@ -174,7 +169,6 @@ function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): v
 /** Heat that the board spreads sideways per kelvin at a column: Σ k·dz over the layers, W/K. */
 export function sheetConductance(mesh: BoardMesh, column: number): number {
   let sum = 0;
-  for (let l = 0; l < mesh.grid.dz.length; l++)
-    sum += mesh.grid.kx[column + l * mesh.columns] * mesh.grid.dz[l];
+  for (let l = 0; l < mesh.grid.dz.length; l++) sum += mesh.grid.kx[column + l * mesh.columns] * mesh.grid.dz[l];
   return sum;
 }

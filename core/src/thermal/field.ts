@@ -18,7 +18,10 @@ const rectangle = { x0: number, x1: number, y0: number, y1: number };
 const faceSchema = z.strictObject({
   ...exchange,
   surface_half_cell: z.boolean().optional(),
-  patches: z.array(z.strictObject({ ...rectangle, ...exchange })).max(200).optional(),
+  patches: z
+    .array(z.strictObject({ ...rectangle, ...exchange }))
+    .max(200)
+    .optional(),
 });
 const edgeSchema = faceSchema.omit({ patches: true });
 
@@ -53,8 +56,7 @@ const sourceSchema = z
     ...switching,
   })
   .superRefine((s, ctx) => {
-    const wanted =
-      s.flux === undefined ? (['P', 'x', 'y'] as const) : (['disc', 'layer'] as const);
+    const wanted = s.flux === undefined ? (['P', 'x', 'y'] as const) : (['disc', 'layer'] as const);
     for (const key of wanted)
       if (s[key] === undefined)
         ctx.addIssue({ code: 'custom', path: [key], message: 'is needed: P, x, y or flux, disc, layer' });
@@ -112,8 +114,7 @@ const linkSchema = z
     G_per_area: notNegative.optional(),
   })
   .superRefine((l, ctx) => {
-    const wanted =
-      l.region === undefined ? (['b', 'G'] as const) : (['layer', 'G_per_area'] as const);
+    const wanted = l.region === undefined ? (['b', 'G'] as const) : (['layer', 'G_per_area'] as const);
     for (const key of wanted)
       if (l[key] === undefined)
         ctx.addIssue({ code: 'custom', path: [key], message: 'is needed: b, G or region, layer, G_per_area' });
@@ -163,9 +164,7 @@ export const heatFieldInput = z.strictObject({
 export type HeatFieldInput = z.infer<typeof heatFieldInput>;
 
 export const heatFieldOutput = z.strictObject({
-  probes: z.array(
-    z.strictObject({ name: z.string(), t: z.number().nullable(), value: z.number().nullable() }),
-  ),
+  probes: z.array(z.strictObject({ name: z.string(), t: z.number().nullable(), value: z.number().nullable() })),
   energy: z.strictObject({ input_J: z.number(), stored_J: z.number(), lost_J: z.number() }),
   steps: z.number(),
   dt: z.number(),
@@ -193,8 +192,7 @@ function gridOf(board: z.infer<typeof boardSchema>): BoardGrid {
   );
   const plane = grid.stride * board.ny;
   for (const [l, layer] of board.layers.entries())
-    for (const key of ['kx', 'ky', 'kz', 'rhoc'] as const)
-      grid[key].fill(layer[key], l * plane, (l + 1) * plane);
+    for (const key of ['kx', 'ky', 'kz', 'rhoc'] as const) grid[key].fill(layer[key], l * plane, (l + 1) * plane);
   return grid;
 }
 
@@ -240,8 +238,7 @@ function boundaryOf(grid: BoardGrid, input: HeatFieldInput) {
           const c = (l * ny + j) * grid.stride + i;
           const sides = (i === 0 ? 1 : 0) + (i === nx - 1 ? 1 : 0);
           const ends = (j === 0 ? 1 : 0) + (j === ny - 1 ? 1 : 0);
-          if (sides)
-            add(c, sides * grid.dy[j] * grid.dz[l], edges, grid.dx[i] / (2 * grid.kx[c]));
+          if (sides) add(c, sides * grid.dy[j] * grid.dz[l], edges, grid.dx[i] / (2 * grid.kx[c]));
           if (ends) add(c, ends * grid.dx[i] * grid.dz[l], edges, grid.dy[j] / (2 * grid.ky[c]));
         }
   return { conductance, constant };
@@ -252,8 +249,7 @@ interface CellSource extends Switched {
 }
 
 function columnShares(grid: BoardGrid, x: number, y: number): { c: number; share: number }[] {
-  const column =
-    cellAt(cellEdges(grid.dy), y) * grid.stride + cellAt(cellEdges(grid.dx), x);
+  const column = cellAt(cellEdges(grid.dy), y) * grid.stride + cellAt(cellEdges(grid.dx), x);
   const plane = grid.stride * grid.dy.length;
   const weights = Array.from(grid.dz, (dz, l) => dz * grid.rhoc[column + l * plane]);
   const total = weights.reduce((a, b) => a + b, 0);
@@ -307,8 +303,7 @@ function nodesOf(input: HeatFieldInput): HeatNode[] {
   return input.nodes.map((n) => {
     if (n.type === 'fixed') return { type: 'fixed', id: n.id, T0: n.T };
     const common = { id: n.id, T0: n.T0 ?? input.initial, hA: n.hA, Tinf: n.Tinf };
-    if (n.type === 'iron')
-      return { ...common, type: 'iron', C: n.C, Pmax: n.Pmax, Tset: n.Tset, gain: n.gain };
+    if (n.type === 'iron') return { ...common, type: 'iron', C: n.C, Pmax: n.Pmax, Tset: n.Tset, gain: n.gain };
     if (n.type === 'joint') {
       const { Ts, Tl, cs, cl, L } = n.alloy;
       return {
@@ -323,8 +318,7 @@ function nodesOf(input: HeatFieldInput): HeatNode[] {
         },
       };
     }
-    const radiation =
-      n.eps && n.area_rad ? { epsA: n.eps * n.area_rad, Tsur: n.Tsur ?? n.Tinf } : undefined;
+    const radiation = n.eps && n.area_rad ? { epsA: n.eps * n.area_rad, Tsur: n.Tsur ?? n.Tinf } : undefined;
     return { ...common, type: 'body', C: n.C, radiation };
   });
 }
@@ -345,8 +339,7 @@ function linksOf(input: HeatFieldInput, grid: BoardGrid | undefined): HeatLink[]
     }
     if (!grid) throw refuse(`links.${n}.region`, 'needs a board');
     const layer = l.layer ?? 0;
-    if (layer >= grid.dz.length)
-      throw refuse(`links.${n}.layer`, `the board has layers 0 to ${grid.dz.length - 1}`);
+    if (layer >= grid.dz.length) throw refuse(`links.${n}.layer`, `the board has layers 0 to ${grid.dz.length - 1}`);
     const plane = grid.stride * grid.dy.length;
     const out: HeatLink[] = [];
     overlapRectangle(grid, cellEdges(grid.dx), cellEdges(grid.dy), l.region, (column, area) =>
@@ -376,8 +369,7 @@ function initialField(grid: BoardGrid, input: HeatFieldInput): number | Float64A
         const x = (ex[i] + ex[i + 1]) / 2;
         const y = (ey[j] + ey[j + 1]) / 2;
         const value = formula({ x, y, lx, ly });
-        if (!Number.isFinite(value))
-          throw refuse('initial_field', `is not a number at x = ${x}, y = ${y}`);
+        if (!Number.isFinite(value)) throw refuse('initial_field', `is not a number at x = ${x}, y = ${y}`);
         for (let l = 0; l < grid.dz.length; l++) T[j * grid.stride + i + l * plane] = value;
       }
   }
@@ -386,8 +378,7 @@ function initialField(grid: BoardGrid, input: HeatFieldInput): number | Float64A
     const shares = columnShares(grid, x, y);
     const column = shares[0].c;
     const area = grid.dx[column % grid.stride] * grid.dy[Math.floor(column / grid.stride)];
-    for (const [l, { c, share }] of shares.entries())
-      T[c] += (J * share) / (grid.rhoc[c] * area * grid.dz[l]);
+    for (const [l, { c, share }] of shares.entries()) T[c] += (J * share) / (grid.rhoc[c] * area * grid.dz[l]);
   }
   return T;
 }
@@ -395,7 +386,12 @@ function initialField(grid: BoardGrid, input: HeatFieldInput): number | Float64A
 /** Reads one probe at the current time. */
 type Reader = (run: HeatRun) => number;
 
-function readerOf(p: HeatFieldInput['probes'][number], field: string, input: HeatFieldInput, grid: BoardGrid | undefined): Reader {
+function readerOf(
+  p: HeatFieldInput['probes'][number],
+  field: string,
+  input: HeatFieldInput,
+  grid: BoardGrid | undefined,
+): Reader {
   if (p.what === 'stored_J') return (run) => run.stored_J();
   if (p.node !== undefined) {
     const i = input.nodes.findIndex((n) => n.id === p.node);
@@ -459,8 +455,7 @@ function stepFor(input: HeatFieldInput, tEnd: number): number {
 
 function endTime(input: HeatFieldInput): number {
   const tEnd = Math.max(input.t_end ?? 0, ...input.probes.map((p) => p.t ?? 0));
-  if (tEnd <= 0)
-    throw refuse('probes', 'at least one probe needs a time t > 0 (or give t_end, seconds)');
+  if (tEnd <= 0) throw refuse('probes', 'at least one probe needs a time t > 0 (or give t_end, seconds)');
   return tEnd;
 }
 
@@ -484,8 +479,7 @@ export async function runHeatField(input: HeatFieldInput, context: CalcContext):
   for (const [i, n] of input.nodes.entries()) {
     if (ids.has(n.id)) throw refuse(`nodes.${i}.id`, `"${n.id}" is used twice`);
     ids.add(n.id);
-    if (n.type === 'joint' && n.alloy.Tl < n.alloy.Ts)
-      throw refuse(`nodes.${i}.alloy.Tl`, 'must not be below Ts');
+    if (n.type === 'joint' && n.alloy.Tl < n.alloy.Ts) throw refuse(`nodes.${i}.alloy.Tl`, 'must not be below Ts');
   }
   if (!input.board && input.nodes.length === 0) throw refuse('board', 'give a board or nodes');
   if (!input.board)
@@ -520,9 +514,7 @@ export async function runHeatField(input: HeatFieldInput, context: CalcContext):
     const read = p.what === 'loss_W' ? () => lossAtLast : readerOf(p, `probes.${i}`, input, grid);
     return { t: p.t ?? 0, read, before: NaN, value: null as number | null };
   });
-  const pending = timed
-    .filter((p) => p !== undefined)
-    .sort((a, b) => a.t - b.t);
+  const pending = timed.filter((p) => p !== undefined).sort((a, b) => a.t - b.t);
   // what is lost at the start, for probes at t = 0
   if (grid) lossAtLast = initialLoss(run, grid, input);
   for (const p of pending) if (p.t === 0) p.value = p.read(run);
@@ -577,9 +569,8 @@ export async function runHeatField(input: HeatFieldInput, context: CalcContext):
     probes: input.probes.map((p, i) => {
       const value = timed[i]
         ? timed[i].value
-        : (melting.find((m) => input.nodes[m.node].id === p.node)?.[
-            p.what === 't_solidus' ? 'solidus' : 'liquidus'
-          ] ?? null);
+        : (melting.find((m) => input.nodes[m.node].id === p.node)?.[p.what === 't_solidus' ? 'solidus' : 'liquidus'] ??
+          null);
       return { name: p.name, t: timed[i] ? timed[i].t : value, value };
     }),
     energy: { input_J: run.input_J, stored_J: run.stored_J(), lost_J: run.lost_J },

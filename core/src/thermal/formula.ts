@@ -93,9 +93,7 @@ export function parseFormula(text: string, names: readonly string[]): Formula {
       const inner = bracket();
       return (v) => f(inner(v));
     }
-    throw new FormulaError(
-      `unexpected "${token}"; known: ${[...names, 'pi', ...Object.keys(FUNCTIONS)].join(', ')}`,
-    );
+    throw new FormulaError(`unexpected "${token}"; known: ${[...names, 'pi', ...Object.keys(FUNCTIONS)].join(', ')}`);
   }
 
   const formula = sum();

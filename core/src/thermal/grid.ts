@@ -73,10 +73,7 @@ export function overlapRectangle(
 }
 
 /** Makes a kernel with the grid's conductances (half cells in series) and its cell capacities, J/K. */
-export function assemble(
-  g: BoardGrid,
-  kind: KernelKind,
-): { kernel: GridKernel; capacity: Float64Array } {
+export function assemble(g: BoardGrid, kind: KernelKind): { kernel: GridKernel; capacity: Float64Array } {
   const [nx, ny, nl] = [g.dx.length, g.dy.length, g.dz.length];
   const kernel = createGridKernel(kind, nx, ny, nl);
   const { stride } = g;
@@ -88,12 +85,9 @@ export function assemble(
         const c = (l * ny + j) * stride + i;
         const [wx, wy, wz] = [g.dx[i], g.dy[j], g.dz[l]];
         capacity[c] = g.rhoc[c] * wx * wy * wz;
-        if (i < nx - 1)
-          kernel.GX[c] = (wy * wz) / (wx / (2 * g.kx[c]) + g.dx[i + 1] / (2 * g.kx[c + 1]));
-        if (j < ny - 1)
-          kernel.GY[c] = (wx * wz) / (wy / (2 * g.ky[c]) + g.dy[j + 1] / (2 * g.ky[c + stride]));
-        if (l < nl - 1)
-          kernel.GZ[c] = (wx * wy) / (wz / (2 * g.kz[c]) + g.dz[l + 1] / (2 * g.kz[c + plane]));
+        if (i < nx - 1) kernel.GX[c] = (wy * wz) / (wx / (2 * g.kx[c]) + g.dx[i + 1] / (2 * g.kx[c + 1]));
+        if (j < ny - 1) kernel.GY[c] = (wx * wz) / (wy / (2 * g.ky[c]) + g.dy[j + 1] / (2 * g.ky[c + stride]));
+        if (l < nl - 1) kernel.GZ[c] = (wx * wy) / (wz / (2 * g.kz[c]) + g.dz[l + 1] / (2 * g.kz[c + plane]));
       }
   return { kernel, capacity };
 }

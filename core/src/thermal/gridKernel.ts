@@ -19,24 +19,7 @@ import { kernelWasmBase64 } from './kernelWasm.generated.ts';
 
 export type KernelKind = 'wasm' | 'ts';
 
-const NAMES = [
-  'T',
-  'D',
-  'GX',
-  'GY',
-  'GZ',
-  'XM',
-  'XE',
-  'XC',
-  'YM',
-  'YE',
-  'YC',
-  'ZM',
-  'ZE',
-  'ZC',
-  'H',
-  'S',
-] as const;
+const NAMES = ['T', 'D', 'GX', 'GY', 'GZ', 'XM', 'XE', 'XC', 'YM', 'YE', 'YC', 'ZM', 'ZE', 'ZC', 'H', 'S'] as const;
 type ArrayName = (typeof NAMES)[number];
 
 export interface GridKernel extends Record<ArrayName, Float64Array> {
@@ -100,10 +83,7 @@ export function createGridKernel(kind: KernelKind, nx: number, ny: number, nl: n
     buffer = memory.buffer as ArrayBuffer;
   } else buffer = new ArrayBuffer(base + bytes);
   const arrays = Object.fromEntries(
-    NAMES.map((name, i) => [
-      name,
-      new Float64Array(buffer, base + (slot * i + GUARD) * 8, slot - GUARD),
-    ]),
+    NAMES.map((name, i) => [name, new Float64Array(buffer, base + (slot * i + GUARD) * 8, slot - GUARD)]),
   ) as Record<ArrayName, Float64Array>;
   const geometry = { kind, nx: even, ny, nl, ...arrays };
   if (wasm) {
@@ -208,12 +188,7 @@ function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
  * the cell capacities `capacity` (J/K, same layout). `only: 'z'` renews the vertical sweep alone,
  * for when nothing but H has changed.
  */
-export function factorise(
-  k: GridKernel,
-  capacity: Float64Array,
-  dt: number,
-  only: 'all' | 'z' = 'all',
-): void {
+export function factorise(k: GridKernel, capacity: Float64Array, dt: number, only: 'all' | 'z' = 'all'): void {
   const { nx, ny, nl } = k;
   const plane = nx * ny;
   for (let l = 0; l < nl; l++)
@@ -251,13 +226,7 @@ export function factorise(
  * Answer of the column through cell `c` to one watt put into `c` during the step:
  * v = (C/dt + A_z/2)^-1 e_c, K/W, one value per layer from the top.
  */
-export function columnResponse(
-  k: GridKernel,
-  capacity: Float64Array,
-  dt: number,
-  c: number,
-  out: Float64Array,
-): void {
+export function columnResponse(k: GridKernel, capacity: Float64Array, dt: number, c: number, out: Float64Array): void {
   const plane = k.nx * k.ny;
   const column = c % plane;
   for (let l = 0; l < k.nl; l++) {

@@ -124,8 +124,7 @@ export class HeatRun {
       this.initialGrid = kernel.T.slice(0, capacity.length);
     }
     const uses = new Map<number, number[]>();
-    for (const [i, l] of system.links.entries())
-      if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
+    for (const [i, l] of system.links.entries()) if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
     const strength = (links: number[]) => system.links[links[0]].G;
     const isWeak = (links: number[]) => strength(links) < WEAK_LINK;
     // in the order of memory within each group
@@ -157,9 +156,7 @@ export class HeatRun {
       inner.map((_, i) => [this.linkFrom[i], this.linkTo[i]] as const),
     );
     this.T = Float64Array.from(this.nodes, (node) => node.T0);
-    this.H = Float64Array.from(this.nodes, (node) =>
-      node.type === 'joint' ? enthalpyAt(node.enthalpy, node.T0) : 0,
-    );
+    this.H = Float64Array.from(this.nodes, (node) => (node.type === 'joint' ? enthalpyAt(node.enthalpy, node.T0) : 0));
     this.power = Float64Array.from(this.nodes, (node) => node.P ?? 0);
     this.hA = Float64Array.from(this.nodes, (node) => node.hA ?? 0);
     this.Tinf = Float64Array.from(this.nodes, (node) => node.Tinf ?? 0);
@@ -242,8 +239,7 @@ export class HeatRun {
     let sum = 0;
     if (this.kernel && this.capacity && this.initialGrid) {
       const { T } = this.kernel;
-      for (let c = 0; c < this.initialGrid.length; c++)
-        sum += this.capacity[c] * (T[c] - this.initialGrid[c]);
+      for (let c = 0; c < this.initialGrid.length; c++) sum += this.capacity[c] * (T[c] - this.initialGrid[c]);
     }
     const now = this.nodeEnergies();
     for (let i = 0; i < now.length; i++) sum += now[i] - this.initialNode[i];
@@ -271,11 +267,8 @@ export class HeatRun {
       const c = this.cells[i];
       this.beta[i] = 1 / (capacity[c] / dt + 0.5 * kernel.H[c]);
     }
-    for (let i = 0; i < this.singles; i++)
-      this.singleEff[i] = this.singleG[i] / (1 + this.singleG[i] * this.beta[i]);
+    for (let i = 0; i < this.singles; i++) this.singleEff[i] = this.singleG[i] / (1 + this.singleG[i] * this.beta[i]);
   }
-
-
 
   /** Sums up, per node, what its single cells mean to it. */
   private gatherCells(): void {
@@ -413,8 +406,7 @@ export class HeatRun {
       change.fill(0);
       for (let i = 0; i < this.singles; i++)
         change[i] =
-          this.singleEff[i] *
-          (x[this.singleNode[i]] - kernel.T[this.cells[i]] + this.beta[i] * this.cellQ[i]);
+          this.singleEff[i] * (x[this.singleNode[i]] - kernel.T[this.cells[i]] + this.beta[i] * this.cellQ[i]);
       for (let l = 0; l < linkG.length; l++) {
         const b = linkTo[l];
         if (b >= n) change[this.singles + b - n] += linkG[l] * (x[linkFrom[l]] - x[b]);

@@ -24,8 +24,7 @@ const PRANDTL = 0.7;
 const STAGNATION = 2.5;
 
 const meanShape = (x: number, kappa: number) => (x - 1.1) / (x * (x + kappa));
-const localShape = (x: number, kappa: number) =>
-  (x * x + 2 * kappa * x - 1.1 * kappa) / (2 * x * (x + kappa) ** 2);
+const localShape = (x: number, kappa: number) => (x * x + 2 * kappa * x - 1.1 * kappa) / (2 * x * (x + kappa) ** 2);
 
 /** The radial shape G(r/D) of the Nusselt number at one Re and H/D, with Martin's area means. */
 export function martinShape(Re: number, H_over_D: number, Pr: number = PRANDTL) {
@@ -42,8 +41,7 @@ export function martinShape(Re: number, H_over_D: number, Pr: number = PRANDTL) 
   return {
     /** Local Nusselt number at x = r/D. */
     local: (x: number) =>
-      scale *
-      (x < STAGNATION ? edge + (centre - edge) * (1 - (x / STAGNATION) ** 2) ** p : localShape(x, kappa)),
+      scale * (x < STAGNATION ? edge + (centre - edge) * (1 - (x / STAGNATION) ** 2) ** p : localShape(x, kappa)),
     /** Mean Nusselt number over a disc of radius x = r/D, exact for x ≥ 2.5. */
     mean: (x: number) => {
       if (x >= STAGNATION) return scale * meanShape(x, kappa);

@@ -18,10 +18,7 @@ export interface Elimination {
   readonly pairSlot: Int32Array;
 }
 
-export function planElimination(
-  size: number,
-  edges: ReadonlyArray<readonly [number, number]>,
-): Elimination {
+export function planElimination(size: number, edges: ReadonlyArray<readonly [number, number]>): Elimination {
   const adjacency: Map<number, number>[] = Array.from({ length: size }, () => new Map());
   let slots = 0;
   const slotFor = (a: number, b: number) => {
@@ -42,8 +39,7 @@ export function planElimination(
   const pairSlot: number[] = [];
   for (let n = 0; n < size; n++) {
     let pivot = -1;
-    for (let i = 0; i < size; i++)
-      if (!done[i] && (pivot < 0 || adjacency[i].size < adjacency[pivot].size)) pivot = i;
+    for (let i = 0; i < size; i++) if (!done[i] && (pivot < 0 || adjacency[i].size < adjacency[pivot].size)) pivot = i;
     done[pivot] = 1;
     order[n] = pivot;
     first[n] = neighbour.length;
@@ -87,12 +83,7 @@ export function factorSparse(e: Elimination, diagonal: Float64Array, values: Flo
 }
 
 /** Solves A x = b with the factors of `factorSparse`; `b` becomes x. */
-export function solveSparse(
-  e: Elimination,
-  diagonal: Float64Array,
-  values: Float64Array,
-  b: Float64Array,
-): void {
+export function solveSparse(e: Elimination, diagonal: Float64Array, values: Float64Array, b: Float64Array): void {
   const { order, first, neighbour, slot } = e;
   for (let n = 0; n < e.size; n++) {
     const p = order[n];

@@ -4,6 +4,6 @@
 
 <div class="p-10">
   <h1 class="text-2xl">{page.status === 404 ? 'Not here' : 'That did not work'}</h1>
-  <p class="text-ink2 mt-2 mb-6 max-w-prose">{page.error?.message}</p>
+  <p class="mt-2 mb-6 max-w-prose text-ink2">{page.error?.message}</p>
   <a class="button" href="/jobs">Back to the jobs</a>
 </div>

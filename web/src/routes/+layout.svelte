@@ -53,7 +53,7 @@
 <svelte:window {onkeydown} />
 
 <div class="grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
-  <nav class="border-line bg-bench row-span-2 flex flex-col border-r print:hidden" aria-label="Places">
+  <nav class="row-span-2 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
     <a href="/jobs" class="grid h-10 place-items-center pt-1 text-[15px] font-bold [font-stretch:115%]">Orthos</a>
     {#each places as place (place.href)}
       {@const here = page.url.pathname.startsWith(place.href)}
@@ -61,8 +61,8 @@
         href={place.href}
         aria-current={here ? 'page' : undefined}
         class="flex h-[58px] flex-col items-center justify-center gap-1 border-l-[3px] text-[13px] {here
-          ? 'border-hot text-ink font-semibold'
-          : 'text-ink2 hover:text-ink border-transparent'}"
+          ? 'border-hot font-semibold text-ink'
+          : 'border-transparent text-ink2 hover:text-ink'}"
       >
         <place.icon size={20} strokeWidth={1.75} aria-hidden="true" />
         {place.label}

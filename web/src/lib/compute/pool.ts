@@ -51,11 +51,19 @@ export async function runInPool<T>(
       };
       if (signal.aborted) return abort();
       signal.addEventListener('abort', abort, { once: true });
-      slot.worker.addEventListener('error', (e) => fail(new Error(e.message || 'The calculation stopped unexpectedly.')), {
-        once: true,
-      });
+      slot.worker.addEventListener(
+        'error',
+        (e) => fail(new Error(e.message || 'The calculation stopped unexpectedly.')),
+        {
+          once: true,
+        },
+      );
       slot.api
-        .run(name, input, proxy((d: number, p?: unknown) => onProgress?.(d, p)))
+        .run(
+          name,
+          input,
+          proxy((d: number, p?: unknown) => onProgress?.(d, p)),
+        )
         .then((result) => done(result as T), fail)
         .finally(() => signal.removeEventListener('abort', abort));
     });

@@ -50,7 +50,12 @@
         y_mm,
         side: r.place.side,
         title: formatReading(r.value, r.quantity),
-        detail: difference === 'same' ? 'as good' : r.good === null ? 'no reference' : `good: ${formatReading(r.good, r.quantity)}`,
+        detail:
+          difference === 'same'
+            ? 'as good'
+            : r.good === null
+              ? 'no reference'
+              : `good: ${formatReading(r.good, r.quantity)}`,
         tone: difference === 'low' || difference === 'high' ? 'hot' : 'evidence',
       };
     });
@@ -81,11 +86,13 @@
   async function addReading(event: SubmitEvent) {
     event.preventDefault();
     const place = placeTyped();
-    if (!place) return (problem = { field: 'where', message: 'Name a part (C7), a terminal (U4.25), or click on the board.' });
+    if (!place)
+      return (problem = { field: 'where', message: 'Name a part (C7), a terminal (U4.25), or click on the board.' });
     const measured = parseReading(value);
     if (measured === null) return (problem = { field: 'value', message: 'A number such as 4k7, .42, 12m, or OL.' });
     const reference = good.trim() === '' ? null : parseReading(good);
-    if (good.trim() !== '' && reference === null) return (problem = { field: 'good', message: 'A number such as 2k1, or leave it empty.' });
+    if (good.trim() !== '' && reference === null)
+      return (problem = { field: 'good', message: 'A number such as 2k1, or leave it empty.' });
     const powered = quantity === 'dcv' || quantity === 'current';
     const stored = await record({
       type: 'reading',
@@ -125,16 +132,26 @@
 </script>
 
 {#snippet complaint(field: string)}
-  {#if issue(field)}<p id="p-{field}" role="alert" class="text-stop mt-1 text-[13px] font-semibold">{issue(field)}</p>{/if}
+  {#if issue(field)}<p id="p-{field}" role="alert" class="mt-1 text-[13px] font-semibold text-stop">
+      {issue(field)}
+    </p>{/if}
 {/snippet}
 
 <div class="p-5">
-  {#if issue('server')}<p role="alert" class="border-stop text-stop mb-3 border px-3 py-2">{issue('server')}</p>{/if}
-  <form onsubmit={addReading} class="border-evidence bg-evidence-soft border-l-[3px] p-4" aria-label="Reading">
+  {#if issue('server')}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">{issue('server')}</p>{/if}
+  <form onsubmit={addReading} class="border-l-[3px] border-evidence bg-evidence-soft p-4" aria-label="Reading">
     <div class="grid grid-cols-[1fr_132px] gap-2">
       <div>
         <label class="label" for="r-where">Measured at</label>
-        <input id="r-where" class="field" bind:value={where} bind:this={whereInput} placeholder="C7, U4.25, or click" autocomplete="off" aria-describedby={issue('where') ? 'p-where' : undefined} />
+        <input
+          id="r-where"
+          class="field"
+          bind:value={where}
+          bind:this={whereInput}
+          placeholder="C7, U4.25, or click"
+          autocomplete="off"
+          aria-describedby={issue('where') ? 'p-where' : undefined}
+        />
       </div>
       <div>
         <label class="label" for="r-quantity">What</label>
@@ -150,39 +167,62 @@
     <div class="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
       <div>
         <label class="label" for="r-value">Reads, {UNITS[quantity]}</label>
-        <input id="r-value" class="field text-lg font-semibold" bind:value placeholder="4k7" autocomplete="off" aria-describedby={issue('value') ? 'p-value' : undefined} />
+        <input
+          id="r-value"
+          class="field text-lg font-semibold"
+          bind:value
+          placeholder="4k7"
+          autocomplete="off"
+          aria-describedby={issue('value') ? 'p-value' : undefined}
+        />
       </div>
       <div>
         <label class="label" for="r-good">Good board, {UNITS[quantity]}</label>
-        <input id="r-good" class="field text-lg" bind:value={good} autocomplete="off" aria-describedby={issue('good') ? 'p-good' : undefined} />
+        <input
+          id="r-good"
+          class="field text-lg"
+          bind:value={good}
+          autocomplete="off"
+          aria-describedby={issue('good') ? 'p-good' : undefined}
+        />
       </div>
       <button class="button button-main">Enter</button>
     </div>
     {@render complaint('value')}
     {@render complaint('good')}
     {#if quantity === 'dcv' || quantity === 'current'}
-      <p class="text-caution mt-2 text-[13px] font-semibold">▲ Under power: the power gate lapses with this reading.</p>
+      <p class="mt-2 text-[13px] font-semibold text-caution">▲ Under power: the power gate lapses with this reading.</p>
     {/if}
   </form>
 
-  <h3 class="text-ink2 mt-5 mb-1 text-[13px]">Readings</h3>
+  <h3 class="mt-5 mb-1 text-[13px] text-ink2">Readings</h3>
   {#if readings.length === 0}
-    <p class="text-ink2 border-faint border-t py-3">None yet. Click a joint on the board, type what the meter shows, press Enter.</p>
+    <p class="border-t border-faint py-3 text-ink2">
+      None yet. Click a joint on the board, type what the meter shows, press Enter.
+    </p>
   {:else}
     <table class="w-full">
-      <thead class="sr-only"><tr><th>Place</th><th>Reading</th><th>Good board</th><th>Difference</th><th>Take back</th></tr></thead>
+      <thead class="sr-only"
+        ><tr><th>Place</th><th>Reading</th><th>Good board</th><th>Difference</th><th>Take back</th></tr></thead
+      >
       <tbody>
         {#each readings as r (r.id)}
           {@const d = compareReading(r.value, r.good, r.quantity)}
-          <tr class="border-faint border-t">
+          <tr class="border-t border-faint">
             <td class="py-1.5 pr-2 font-semibold">{placeName(view.board, r.place)}</td>
             <td class="pr-2 text-right text-base font-bold">{formatReading(r.value, r.quantity)}</td>
-            <td class="text-ink2 pr-2 text-right">{r.good === null ? '' : formatReading(r.good, r.quantity)}</td>
-            <td class="w-20 {d === 'same' ? 'text-evidence' : d ? 'text-hot font-semibold' : 'text-ink3'}">
+            <td class="pr-2 text-right text-ink2">{r.good === null ? '' : formatReading(r.good, r.quantity)}</td>
+            <td class="w-20 {d === 'same' ? 'text-evidence' : d ? 'font-semibold text-hot' : 'text-ink3'}">
               {d === 'same' ? '= as good' : d === 'low' ? '▼ too low' : d === 'high' ? '▲ too high' : 'no reference'}
             </td>
             <td class="w-9">
-              <button type="button" class="text-ink3 hover:text-ink grid h-9 w-9 place-items-center" title="Take this reading back" aria-label="Take back the reading at {placeName(view.board, r.place)}" onclick={() => withdraw(r.id)}>
+              <button
+                type="button"
+                class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
+                title="Take this reading back"
+                aria-label="Take back the reading at {placeName(view.board, r.place)}"
+                onclick={() => withdraw(r.id)}
+              >
                 <Undo2 size={16} aria-hidden="true" />
               </button>
             </td>
@@ -192,37 +232,65 @@
     </table>
   {/if}
 
-  <h3 class="text-ink2 mt-5 mb-1 text-[13px]">Seen</h3>
+  <h3 class="mt-5 mb-1 text-[13px] text-ink2">Seen</h3>
   <ul>
     {#each job.observations as o (o.id)}
-      <li class="border-faint flex items-start border-t py-1.5">
-        <span class="flex-1">{#if o.place}<span class="font-semibold">{placeName(view.board, o.place)}</span>: {/if}{o.text}</span>
-        <button type="button" class="text-ink3 hover:text-ink grid h-9 w-9 place-items-center" title="Take it back" aria-label="Take back: {o.text}" onclick={() => withdraw(o.id)}>
+      <li class="flex items-start border-t border-faint py-1.5">
+        <span class="flex-1"
+          >{#if o.place}<span class="font-semibold">{placeName(view.board, o.place)}</span>:
+          {/if}{o.text}</span
+        >
+        <button
+          type="button"
+          class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
+          title="Take it back"
+          aria-label="Take back: {o.text}"
+          onclick={() => withdraw(o.id)}
+        >
           <Undo2 size={16} aria-hidden="true" />
         </button>
       </li>
     {/each}
   </ul>
   <form onsubmit={addNote} class="mt-1 flex gap-2" aria-label="Observation">
-    <input class="field" bind:value={note} placeholder={desk.place ? `at ${placeName(view.board, desk.place)}: burn, crust, missing part` : 'burn, crust, missing part'} aria-label="What you see" maxlength="2000" />
+    <input
+      class="field"
+      bind:value={note}
+      placeholder={desk.place
+        ? `at ${placeName(view.board, desk.place)}: burn, crust, missing part`
+        : 'burn, crust, missing part'}
+      aria-label="What you see"
+      maxlength="2000"
+    />
     <button class="button">Note</button>
   </form>
   {@render complaint('note')}
 
-  <h3 class="text-ink2 mt-6 mb-1 text-[13px]">Suspect</h3>
+  <h3 class="mt-6 mb-1 text-[13px] text-ink2">Suspect</h3>
   {#if suspect}
-    <div class="border-hot border-l-[3px] py-1 pl-3">
+    <div class="border-l-[3px] border-hot py-1 pl-3">
       <p class="text-lg font-bold">{nameOf(suspect.partId)}</p>
       <p class="text-ink2">{suspect.why}</p>
     </div>
   {/if}
   {#each earlier as a, i (i)}
-    {#if a.suspect}<p class="text-ink2 mt-2 text-[13px]">Attempt {i + 1}: {nameOf(a.suspect.partId)}, {a.suspect.why}. Was not it.</p>{/if}
+    {#if a.suspect}<p class="mt-2 text-[13px] text-ink2">
+        Attempt {i + 1}: {nameOf(a.suspect.partId)}, {a.suspect.why}. Was not it.
+      </p>{/if}
   {/each}
   <form onsubmit={convict} class="mt-3" aria-label="Suspect">
-    <label class="label" for="s-why">{target ? `Why ${partName(target)}` : 'Select a part on the board, then say why'}</label>
+    <label class="label" for="s-why"
+      >{target ? `Why ${partName(target)}` : 'Select a part on the board, then say why'}</label
+    >
     <div class="flex gap-2">
-      <input id="s-why" class="field" bind:value={why} placeholder="the reading that speaks against it" maxlength="2000" aria-describedby={issue('why') ? 'p-why' : undefined} />
+      <input
+        id="s-why"
+        class="field"
+        bind:value={why}
+        placeholder="the reading that speaks against it"
+        maxlength="2000"
+        aria-describedby={issue('why') ? 'p-why' : undefined}
+      />
       <button class="button button-main whitespace-nowrap">{target ? `${partName(target)} it is` : 'Suspect'}</button>
     </div>
     {@render complaint('why')}

@@ -9,7 +9,7 @@
   } as const;
 </script>
 
-<ul class="divide-faint divide-y">
+<ul class="divide-y divide-faint">
   {#each gates as gate (gate.id)}
     {@const w = WORDS[gate.state]}
     <li class="flex gap-3 py-2.5">
@@ -18,8 +18,10 @@
         {w.word}
       </span>
       <span>
-        <span class="font-semibold">{gate.label}</span>{#if gate.hard}<span class="text-ink2 text-[13px]"> · stops the work</span>{/if}
-        <span class="text-ink2 block">{gate.overridden ? `overridden: ${gate.overridden}` : gate.why}</span>
+        <span class="font-semibold">{gate.label}</span>{#if gate.hard}<span class="text-[13px] text-ink2">
+            · stops the work</span
+          >{/if}
+        <span class="block text-ink2">{gate.overridden ? `overridden: ${gate.overridden}` : gate.why}</span>
       </span>
     </li>
   {/each}

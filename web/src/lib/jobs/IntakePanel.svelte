@@ -9,13 +9,18 @@
   desk.callouts = [];
 
   const when = (d: Date | string | null) =>
-    d ? new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: shop.timeZone }).format(new Date(d)) : 'not promised';
+    d
+      ? new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: shop.timeZone }).format(new Date(d))
+      : 'not promised';
   const facts = $derived([
     ['Customer', [view.customer.name, view.customer.contact].filter(Boolean).join(', ')],
     ['Device', view.ticket.device],
     ['Serial', view.serial || 'none'],
     ['In the box', view.ticket.inBox || 'not noted'],
-    ['Board model', `${view.board.name}, version ${view.boardVersion.number}, ${view.board.stack.length} layers, ${view.board.thickness_mm} mm`],
+    [
+      'Board model',
+      `${view.board.name}, version ${view.boardVersion.number}, ${view.board.stack.length} layers, ${view.board.thickness_mm} mm`,
+    ],
     ['Joints', view.board.jointAlloy],
     ['Can feed it', view.board.powerSources.map((s) => s.label).join(', ') || 'not listed'],
     ['Taken in', when(view.ticket.createdAt)],
@@ -33,9 +38,9 @@
     {/each}
   </dl>
   <GateList gates={view.gates.filter((g) => g.step === 'intake')} />
-  <p class="text-ink2 mt-6 text-[13px]">
-    Wear eye protection, use extraction, wash hands after lead. Local rules and licensed practice come first where mains, vehicle safety or industrial
-    safety functions are concerned.
+  <p class="mt-6 text-[13px] text-ink2">
+    Wear eye protection, use extraction, wash hands after lead. Local rules and licensed practice come first where
+    mains, vehicle safety or industrial safety functions are concerned.
   </p>
   <a class="button button-main mt-5" href="/jobs/{view.ticket.id}/diagnose">Diagnose</a>
 </div>

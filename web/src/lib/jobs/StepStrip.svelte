@@ -9,24 +9,30 @@
   const power = $derived(view.gates.find((g) => g.id === 'power-gone'));
 </script>
 
-<header class="border-line col-span-2 flex h-[62px] items-stretch border-b">
+<header class="col-span-2 flex h-[62px] items-stretch border-b border-line">
   <div class="flex w-44 shrink-0 flex-col justify-center px-3.5 leading-tight">
     <p class="truncate text-base font-bold">No. {view.ticket.number} {view.board.name}</p>
-    <p class="text-ink2 truncate text-[13px]">{view.customer.name}{view.serial ? ` · ${view.serial}` : ''}</p>
+    <p class="truncate text-[13px] text-ink2">{view.customer.name}{view.serial ? ` · ${view.serial}` : ''}</p>
   </div>
   <nav class="grid min-w-0 flex-1 grid-cols-9" aria-label="Steps">
     {#each STEPS as s (s)}
-      {@const summary = stepSummary(view.gates.filter((g) => g.step === s))}
+      {@const summary = stepSummary(s, view)}
       <a
         href="/jobs/{view.ticket.id}/{s}"
         aria-current={s === step ? 'step' : undefined}
-        class="border-line flex min-w-0 flex-col justify-center gap-1 border-b-[3px] border-l px-2.5 {s === step
+        class="flex min-w-0 flex-col justify-center gap-1 border-b-[3px] border-l border-line px-2.5 {s === step
           ? 'border-b-hot bg-sheet'
-          : 'text-ink2 hover:bg-sheet border-b-transparent'}"
-        title="{stepLabel(s)}: {summary.text}"
+          : 'border-b-transparent text-ink2 hover:bg-sheet'}"
+        title="{stepLabel(s)}: {summary.full}"
       >
-        <span class="truncate {s === step ? 'text-ink font-bold' : ''}">{stepLabel(s)}</span>
-        <span class="truncate text-[12px] {summary.state === 'met' ? 'text-good' : summary.state === 'stop' ? 'text-stop' : 'text-ink3'}">
+        <span class="truncate {s === step ? 'font-bold text-ink' : ''}">{stepLabel(s)}</span>
+        <span
+          class="truncate text-[12px] {summary.state === 'met'
+            ? 'text-good'
+            : summary.state === 'stop'
+              ? 'text-stop'
+              : 'text-ink3'}"
+        >
           <span aria-hidden="true">{MARKS[summary.state]}</span>
           {summary.text}
         </span>
@@ -34,8 +40,11 @@
     {/each}
   </nav>
   {#if power && power.state !== 'met'}
-    <p class="border-line flex w-40 shrink-0 items-center border-l px-3">
-      <span class="border-stop text-stop flex items-center gap-2 rounded-sm border px-2 py-1 text-[13px] leading-tight font-semibold" title={power.why}>
+    <p class="flex w-40 shrink-0 items-center border-l border-line px-3">
+      <span
+        class="flex items-center gap-2 rounded-sm border border-stop px-2 py-1 text-[13px] leading-tight font-semibold text-stop"
+        title={power.why}
+      >
         <TriangleAlert size={16} class="shrink-0" aria-hidden="true" />
         {power.state === 'unknown' ? 'power sources not listed' : 'power not shown gone'}
       </span>

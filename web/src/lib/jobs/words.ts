@@ -1,15 +1,58 @@
-import type { GateResult, Step } from '@orthos/core';
+import type { JobView } from '$lib/server/jobView';
+import { partName, type Step } from '@orthos/core';
 
 export const stepLabel = (step: Step): string => step[0].toUpperCase() + step.slice(1);
 
+/** A gate that is not met, in a word or two for the narrow strip. */
+const SHORT: Record<string, string> = {
+  complaint: 'no complaint',
+  target: 'no target',
+  'plan-fresh': 'no plan',
+  'power-gone': 'power',
+  'target-marked': 'mark target',
+  'neighbours-covered': 'cover',
+  'all-wet': 'not begun',
+  surroundings: 'not looked',
+  lands: 'not clean',
+  'off-board': 'not tested',
+  'new-part': 'measure part',
+  orientation: 'orientation',
+  'short-check': 'short check',
+  'readings-back': 'readings',
+  functions: 'functions',
+  slips: 'slips open',
+  outcome: 'open',
+};
+
+export interface StepSummary {
+  state: 'met' | 'open' | 'stop' | 'unknown';
+  text: string;
+  /** The whole sentence, for the title. */
+  full: string;
+}
+
 /** One short line for a step in the strip, from its gates. */
-export function stepSummary(gates: GateResult[]): { state: 'met' | 'open' | 'stop' | 'unknown'; text: string } {
+export function stepSummary(step: Step, view: JobView): StepSummary {
+  const gates = view.gates.filter((g) => g.step === step);
   const open = gates.filter((g) => g.state !== 'met' && !g.overridden);
-  if (open.length === 0) return { state: 'met', text: gates.length === 1 ? gates[0].why : 'done' };
+  if (open.length === 0) return { state: 'met', text: metText(step, view), full: gates.map((g) => g.why).join('; ') };
   const hard = open.find((g) => g.hard);
   const first = hard ?? open[0];
+  const stale =
+    first.id === 'plan-fresh' && view.plan ? (view.freshness === 'stale' ? 'stale' : 'choose one') : undefined;
   return {
     state: first.state === 'unknown' ? 'unknown' : hard ? 'stop' : 'open',
-    text: first.label.toLowerCase(),
+    text: stale ?? SHORT[first.id] ?? first.label.toLowerCase(),
+    full: `${first.label}: ${first.why}`,
   };
+}
+
+function metText(step: Step, view: JobView): string {
+  if (step === 'diagnose') {
+    const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
+    return target ? partName(target) : 'target';
+  }
+  if (step === 'plan') return view.gates.find((g) => g.id === 'plan-fresh')?.why ?? 'done';
+  if (step === 'release') return view.gates.find((g) => g.id === 'outcome')?.why ?? 'done';
+  return 'done';
 }

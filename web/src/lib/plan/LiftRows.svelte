@@ -16,7 +16,7 @@
   }
   let { board, methods, results, progress, chosen = $bindable(), units, stale }: Props = $props();
 
-  const WIDTH = 232;
+  const WIDTH = 212;
   const fit = $derived(methods.filter((m) => !m.unfit));
   const end = $derived(Math.max(60, ...Object.values(results).map((r) => Math.min(r.ended_s, 150))));
   const x = $derived(scaleLinear([0, end], [0, WIDTH]));
@@ -51,33 +51,68 @@
   {#each fit as { method } (method.label)}
     {@const r = results[method.label]}
     {@const here = chosen === method.label}
-    <label class="row {here ? 'border-hot bg-hot-soft' : 'hover:bg-bench border-transparent'}">
+    <label class="row {here ? 'border-hot bg-hot-soft' : 'border-transparent hover:bg-bench'}">
       <input type="radio" name="method" value={method.label} bind:group={chosen} class="sr-only" />
       <span class="min-w-0">
         <span class="block font-semibold">{method.label}</span>
-        <span class="text-ink2 block text-[13px]">{settingLine(method, units)}</span>
+        <span class="block text-[13px] text-ink2">{settingLine(method, units)}</span>
         {#if r}
           {@const v = verdictOf(r)}
-          <span class="block text-[13px] font-semibold {v.kind === 'good' ? 'text-good' : v.kind === 'tight' ? 'text-caution' : 'text-stop'}">
+          <span
+            class="block text-[13px] font-semibold {v.kind === 'good'
+              ? 'text-good'
+              : v.kind === 'tight'
+                ? 'text-caution'
+                : 'text-stop'}"
+          >
             <span aria-hidden="true">{v.mark}</span>
             {v.word}{v.window_s !== null ? `, ${seconds(v.window_s)}` : ''}
           </span>
         {/if}
       </span>
-      <svg width={WIDTH + 8} height="44" viewBox="0 -2 {WIDTH + 8} 44" role="img" aria-label={r ? `${method.label}: all wet ${rangeText(r) || 'never'}${closedBy(board, r) ? `, then ${closedBy(board, r)}` : ''}` : `${method.label}: computing`}>
+      <svg
+        width={WIDTH + 8}
+        height="44"
+        viewBox="0 -2 {WIDTH + 8} 44"
+        role="img"
+        aria-label={r
+          ? `${method.label}: all wet ${rangeText(r) || 'never'}${closedBy(board, r) ? `, then ${closedBy(board, r)}` : ''}`
+          : `${method.label}: computing`}
+      >
         <line x1="0" x2={WIDTH} y1="20" y2="20" stroke="var(--line)" />
         {#if r}
           {@const b = bars(r)}
-          {#if b.first !== null}<rect x={x(b.first)} y="16" width={Math.max(1, x(b.last ?? end) - x(b.first))} height="8" fill="var(--ink3)" opacity="0.7" />{/if}
+          {#if b.first !== null}<rect
+              x={x(b.first)}
+              y="16"
+              width={Math.max(1, x(b.last ?? end) - x(b.first))}
+              height="8"
+              fill="var(--ink3)"
+              opacity="0.7"
+            />{/if}
           {#if b.green}
-            <rect x={x(b.green[0])} y="9" width={Math.max(0, Math.min(WIDTH, x(b.green[1])) - x(b.green[0]))} height="22" fill="var(--good-soft)" stroke="var(--good)" />
+            <rect
+              x={x(b.green[0])}
+              y="9"
+              width={Math.max(0, Math.min(WIDTH, x(b.green[1])) - x(b.green[0]))}
+              height="22"
+              fill="var(--good-soft)"
+              stroke="var(--good)"
+            />
           {/if}
           {#if b.from !== null && b.to !== null}
             <path d="M{x(b.from)} 32v6M{x(b.from)} 35H{x(b.to)}M{x(b.to)} 32v6" stroke="var(--ink2)" fill="none" />
           {/if}
           {#if b.closes !== null && b.closes < end}
             <rect x={x(b.closes)} y="9" width={WIDTH - x(b.closes)} height="22" fill="url(#stop-hatch)" />
-            <text x={Math.min(x(b.closes) + 4, WIDTH - 44)} y="24" class="fill-stop text-[12.5px] font-bold" stroke="var(--sheet)" stroke-width="3.5" paint-order="stroke">{closedBy(board, r)}</text>
+            <text
+              x={Math.min(x(b.closes) + 4, WIDTH - 44)}
+              y="24"
+              class="fill-stop text-[12.5px] font-bold"
+              stroke="var(--sheet)"
+              stroke-width="3.5"
+              paint-order="stroke">{closedBy(board, r)}</text
+            >
           {/if}
           {#if b.last !== null}<rect x={x(b.last) - 1.5} y="6" width="3" height="28" fill="var(--ink)" />{/if}
         {:else}
@@ -92,7 +127,9 @@
         <line x1="0" x2="0" y1="0" y2="7" stroke="var(--stop)" stroke-width="1.6" />
       </pattern>
     </defs>
-    {#each ticks as t (t)}<text x={x(t)} y="12" text-anchor={t === 0 ? 'start' : 'middle'} class="fill-ink2 text-[12px]">{t}</text>{/each}
+    {#each ticks as t (t)}<text x={x(t)} y="12" text-anchor={t === 0 ? 'start' : 'middle'} class="fill-ink2 text-[12px]"
+        >{t}</text
+      >{/each}
     <text x={WIDTH} y="28" text-anchor="end" class="fill-ink2 text-[12px]">seconds from cold</text>
   </svg>
 </div>

@@ -20,7 +20,7 @@
   ]);
 </script>
 
-<div class="border-line bg-sheet relative h-[86px] shrink-0 border-t" bind:clientWidth={width}>
+<div class="relative h-[86px] shrink-0 border-t border-line bg-sheet" bind:clientWidth={width}>
   <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
     <defs>
       <pattern id="over-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -38,25 +38,49 @@
       {#if m.allWet !== null}
         {@const until = Math.max(m.allWet, Math.min(end, m.closes ?? end))}
         <rect x={x(m.allWet)} y="26" width={x(until) - x(m.allWet)} height="28" fill="var(--good-soft)" />
-        {#if x(until) - x(m.allWet) > 80}<text x={x(m.allWet) + 10} y="44" class="fill-good text-[13px] font-bold">look now</text>{/if}
+        {#if x(until) - x(m.allWet) > 80}<text x={x(m.allWet) + 10} y="44" class="fill-good text-[13px] font-bold"
+            >look now</text
+          >{/if}
       {/if}
       {#if m.closes !== null && m.closes < end}
         <rect x={x(m.closes)} y="26" width={x(end) - x(m.closes)} height="28" fill="url(#over-hatch)" />
-        <text x={Math.min(x(m.closes) + 6, width - 70)} y="44" class="fill-stop text-[13px] font-bold" stroke="var(--sheet)" stroke-width="4" paint-order="stroke">{m.closedBy}</text>
+        <text
+          x={Math.min(x(m.closes) + 6, width - 70)}
+          y="44"
+          class="fill-stop text-[13px] font-bold"
+          stroke="var(--sheet)"
+          stroke-width="4"
+          paint-order="stroke">{m.closedBy}</text
+        >
       {/if}
       {#each m.joints as t, i (i)}
         <line x1={x(t)} x2={x(t)} y1="28" y2="54" stroke="var(--ink2)" stroke-width="1.2" />
       {/each}
       {#if m.allWet !== null}
         <rect x={x(m.allWet) - 1.5} y="22" width="3" height="32" fill="var(--hot)" />
-        <text x={Math.min(Math.max(x(m.allWet), 60), width - 60)} y="16" text-anchor="middle" class="fill-hot text-[13px] font-bold">
-          all wet {Math.round(m.allWet)} s{m.allWetRange.from !== null && m.allWetRange.to !== null ? `, ${Math.round(m.allWetRange.from)} to ${Math.round(m.allWetRange.to)}` : ''}
+        <text
+          x={x(m.allWet) > 190 ? x(m.allWet) - 9 : x(m.allWet) + 64}
+          y="16"
+          text-anchor={x(m.allWet) > 190 ? 'end' : 'start'}
+          class="fill-hot text-[13px] font-bold"
+        >
+          all wet {Math.round(m.allWet)} s{m.allWetRange.from !== null && m.allWetRange.to !== null
+            ? `, ${Math.round(m.allWetRange.from)} to ${Math.round(m.allWetRange.to)}`
+            : ''}
         </text>
       {/if}
     {/if}
     <line x1={x(desk.time)} x2={x(desk.time)} y1="10" y2="60" stroke="var(--ink)" stroke-width="2" />
     <circle cx={x(desk.time)} cy="10" r="5.5" fill="var(--ink)" />
-    <text x={x(desk.time) + (desk.time > end * 0.9 ? -10 : 10)} y="14" text-anchor={desk.time > end * 0.9 ? 'end' : 'start'} class="fill-ink text-[13px] font-bold" stroke="var(--sheet)" stroke-width="4" paint-order="stroke">{desk.time.toFixed(0)} s</text>
+    <text
+      x={x(desk.time) + (desk.time > end * 0.9 ? -10 : 10)}
+      y="14"
+      text-anchor={desk.time > end * 0.9 ? 'end' : 'start'}
+      class="fill-ink text-[13px] font-bold"
+      stroke="var(--sheet)"
+      stroke-width="4"
+      paint-order="stroke">{desk.time.toFixed(0)} s</text
+    >
   </svg>
   <input
     type="range"

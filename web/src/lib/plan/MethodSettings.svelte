@@ -17,9 +17,12 @@
     return unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value);
   };
   const unitName = (unit: string) => (unit === 'temperature' ? `°${units.temperature}` : unit);
-  const inUnits = (value: number, unit: string) => (unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value));
+  const inUnits = (value: number, unit: string) =>
+    unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value);
   // svelte-ignore state_referenced_locally -- the form starts from the method and is the user's afterwards
-  let texts = $state<Record<string, string>>(Object.fromEntries(KNOBS[method.kind].map((k) => [k.key, shown(k.key, k.unit)])));
+  let texts = $state<Record<string, string>>(
+    Object.fromEntries(KNOBS[method.kind].map((k) => [k.key, shown(k.key, k.unit)])),
+  );
   let issues = $state<Record<string, string>>({});
   let busy = $state(false);
 
@@ -32,7 +35,8 @@
       const value = typed === null ? NaN : k.unit === 'temperature' ? toCelsius(typed, units) : typed;
       // a value left as it was keeps its exact number
       if (texts[k.key] === shown(k.key, k.unit)) continue;
-      if (!(value >= k.min && value <= k.max)) found[k.key] = `${inUnits(k.min, k.unit)} to ${inUnits(k.max, k.unit)} ${unitName(k.unit)}`;
+      if (!(value >= k.min && value <= k.max))
+        found[k.key] = `${inUnits(k.min, k.unit)} to ${inUnits(k.max, k.unit)} ${unitName(k.unit)}`;
       next[k.key] = value;
     }
     issues = found;
@@ -43,7 +47,7 @@
   }
 </script>
 
-<form onsubmit={save} class="border-line my-3 border p-4" aria-label="Settings of {method.label}">
+<form onsubmit={save} class="my-3 border border-line p-4" aria-label="Settings of {method.label}">
   <div class="grid grid-cols-3 gap-3">
     {#each knobs as k (k.key)}
       <div>
@@ -56,7 +60,9 @@
           aria-invalid={issues[k.key] ? true : undefined}
           aria-describedby={issues[k.key] ? `k-${k.key}-note` : undefined}
         />
-        {#if issues[k.key]}<p id="k-{k.key}-note" class="text-stop mt-1 text-[13px] font-semibold">{issues[k.key]}</p>{/if}
+        {#if issues[k.key]}<p id="k-{k.key}-note" class="mt-1 text-[13px] font-semibold text-stop">
+            {issues[k.key]}
+          </p>{/if}
       </div>
     {/each}
   </div>

@@ -8,7 +8,9 @@
     ENGINE_VERSION,
     formatTemperature,
     LOW_MELT_MIX,
+    packageById,
     SOLDER_ALLOYS,
+    toBoard,
     windowEnd,
     type Method,
     type PlanResult,
@@ -32,12 +34,18 @@
   const target = $derived(view.board.parts.find((p) => p.partId === inputs?.target));
   /** Fresh results of this visit, else what is stored. */
   const computed = $derived(Object.keys(planner.results).length > 0);
-  const results = $derived<Record<string, PlanResult>>(planner.running || computed ? planner.results : (view.plan?.results ?? {}));
+  const results = $derived<Record<string, PlanResult>>(
+    planner.running || computed ? planner.results : (view.plan?.results ?? {}),
+  );
   const stale = $derived(!planner.running && view.plan !== null && view.freshness === 'stale');
   const oldEngine = $derived(!planner.running && view.freshness === 'older-engine');
   const result = $derived(chosen ? results[chosen] : undefined);
   const method = $derived(inputs?.methods.find((m) => m.method.label === chosen)?.method);
-  const inUse = $derived(view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met' ? view.gates.find((g) => g.id === 'plan-fresh')?.why : undefined);
+  const inUse = $derived(
+    view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met'
+      ? view.gates.find((g) => g.id === 'plan-fresh')?.why
+      : undefined,
+  );
   const unfit = $derived(inputs?.methods.filter((m) => m.unfit) ?? []);
 
   $effect(() => {
@@ -139,7 +147,7 @@
     if (planner.running && !result) desk.time = frames.times_s.at(-1) ?? 0;
   });
   $effect(() => {
-    if (!result || !target || stale) {
+    if (!result || !target || !inputs || stale) {
       desk.melt = null;
       desk.callouts = [];
       desk.marked = null;
@@ -155,7 +163,7 @@
     };
     desk.marked = result.last ? { partId: target.partId, terminal: result.last.terminal } : null;
     const close = result.neighbours
-      .filter((n) => n.limit_C - n.atWet_C < 40)
+      .filter((n) => n.limit_C - n.atWet_C < 40 && n.atWet_C > inputs.settings.ambient_C + 8)
       .sort((a, b) => a.limit_C - a.atWet_C - (b.limit_C - b.atWet_C))
       .slice(0, 2);
     desk.callouts = [
@@ -163,8 +171,7 @@
         ? [
             {
               id: 'last',
-              x_mm: target.x_mm,
-              y_mm: target.y_mm,
+              ...terminalPoint(result.last.terminal),
               side: target.side,
               title: `joint ${result.last.terminal} is last`,
               detail: result.allWet_s === null ? 'stays solid' : `${seconds(result.allWet_s)}, ${rangeText(result)}`,
@@ -191,54 +198,91 @@
     ];
   });
 
-  const shownNeighbours = $derived(result ? result.neighbours.filter((n) => n.limit_C - n.peak_C < 90).slice(0, 6) : []);
+  /** Where a joint of the target lies on the board. */
+  function terminalPoint(id: string): { x_mm: number; y_mm: number } {
+    if (!target) return { x_mm: 0, y_mm: 0 };
+    const terminal = packageById(target.package).terminals.find((t) => t.id === id);
+    const [x_mm, y_mm] = toBoard(target, terminal?.land.x ?? 0, terminal?.land.y ?? 0);
+    return { x_mm, y_mm };
+  }
+
+  const shownNeighbours = $derived(
+    result ? result.neighbours.filter((n) => n.limit_C - n.peak_C < 90).slice(0, 6) : [],
+  );
 
   useKeys('Plan actions', () => [
-    { keys: ['c'], label: planner.running ? 'cancel' : 'compute', run: () => (planner.running ? cancel() : void compute()), line: true },
+    {
+      keys: ['c'],
+      label: planner.running ? 'cancel' : 'compute',
+      run: () => (planner.running ? cancel() : void compute()),
+      line: true,
+    },
     { keys: ['u', 'Enter'], label: 'use this plan', run: () => void use(), line: view.plan !== null && !stale },
     { keys: ['s'], label: 'change settings', run: () => (editing = !editing) },
   ]);
 </script>
 
-<div class="p-5 pt-4">
+<div
+  class="p-5 pt-4"
+  data-first-picture-ms={planner.timing.first?.toFixed(0)}
+  data-all-ms={planner.timing.all?.toFixed(0)}
+>
   {#if !inputs || !target}
     <h2 class="mb-2 text-xl">No target yet</h2>
-    <p class="text-ink2 mb-4">A plan needs the part that comes off or goes on.</p>
-    <button class="button button-main" onclick={() => goto(`/jobs/${view.ticket.id}/diagnose`)}>Choose the suspect</button>
+    <p class="mb-4 text-ink2">A plan needs the part that comes off or goes on.</p>
+    <button class="button button-main" onclick={() => goto(`/jobs/${view.ticket.id}/diagnose`)}
+      >Choose the suspect</button
+    >
   {:else}
     {#if stale}
-      <div role="status" class="border-caution bg-caution-soft mb-3 flex items-center gap-3 border-l-[3px] px-3 py-2">
-        <p class="text-caution flex-1 font-semibold"><span aria-hidden="true">◆</span> Stale: the inputs changed after this plan was computed.</p>
+      <div role="status" class="mb-3 flex items-center gap-3 border-l-[3px] border-caution bg-caution-soft px-3 py-2">
+        <p class="flex-1 font-semibold text-caution">
+          <span aria-hidden="true">◆</span> Stale: the inputs changed after this plan was computed.
+        </p>
         <button class="button button-main" onclick={compute}>Compute again</button>
       </div>
     {:else if oldEngine}
-      <p class="text-caution mb-3 font-semibold"><span aria-hidden="true">◆</span> Computed by an older version of the model; compute again for today's.</p>
+      <p class="mb-3 font-semibold text-caution">
+        <span aria-hidden="true">◆</span> Computed by an older version of the model; compute again for today's.
+      </p>
     {/if}
-    {#if problem}<p role="alert" class="border-stop text-stop mb-3 border-l-[3px] px-3 py-2 font-semibold">{problem}</p>{/if}
+    {#if problem}<p role="alert" class="mb-3 border-l-[3px] border-stop px-3 py-2 font-semibold text-stop">
+        {problem}
+      </p>{/if}
     {#if planner.error}
-      <p role="alert" class="border-stop text-stop mb-3 border-l-[3px] px-3 py-2 font-semibold">The computation stopped: {planner.error}</p>
+      <p role="alert" class="mb-3 border-l-[3px] border-stop px-3 py-2 font-semibold text-stop">
+        The computation stopped: {planner.error}
+      </p>
     {/if}
 
     <div class={stale ? 'opacity-60' : ''} aria-live="polite">
       {#if planner.running && !result}
         <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
-        <p class="text-ink2 mb-3">Each method four times: as set, station hotter, station cooler, more copper.</p>
+        <p class="mb-3 text-ink2">Each method four times: as set, station hotter, station cooler, more copper.</p>
       {:else if result && chosen}
         <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
-        <p class="text-ink2 mb-3">{explanation(result, view.board, units)}</p>
+        <p class="mb-3 text-ink2">{explanation(result, view.board, units)}</p>
       {:else if cancelled}
         <h2 class="mb-1 text-xl">Cancelled</h2>
-        <p class="text-ink2 mb-3">Nothing was stored.</p>
+        <p class="mb-3 text-ink2">Nothing was stored.</p>
       {:else}
         <h2 class="mb-1 text-xl">Plan for {nameOf(view.board, inputs.target)}</h2>
-        <p class="text-ink2 mb-3">Not computed yet.</p>
+        <p class="mb-3 text-ink2">Not computed yet.</p>
       {/if}
     </div>
 
-    <LiftRows board={view.board} methods={inputs.methods} {results} progress={planner.progress} bind:chosen {units} {stale} />
+    <LiftRows
+      board={view.board}
+      methods={inputs.methods}
+      {results}
+      progress={planner.progress}
+      bind:chosen
+      {units}
+      {stale}
+    />
 
     {#if !result?.calibrated}
-      <p class="text-caution mt-1 mb-3 text-[13px]">
+      <p class="mt-1 mb-3 text-[13px] text-caution">
         <span class="font-semibold"><span aria-hidden="true">◆</span> {inputs.kit.station.name}: uncalibrated.</span>
         Trust the order and the risks; take the seconds as ranges.
       </p>
@@ -254,7 +298,12 @@
           {inUse === chosen ? 'In use' : 'Use this plan'}
         </button>
       {/if}
-      <button class="button" onclick={() => (editing = !editing)} disabled={!method || planner.running} aria-expanded={editing}>Change settings</button>
+      <button
+        class="button"
+        onclick={() => (editing = !editing)}
+        disabled={!method || planner.running}
+        aria-expanded={editing}>Change settings</button
+      >
     </div>
     {#if editing && method}
       {#key method.label}
@@ -263,20 +312,26 @@
     {/if}
 
     {#if result}
-      <h3 class="text-ink2 mt-5 mb-1 text-[13px]">Neighbours until the joints are wet</h3>
+      <h3 class="mt-5 mb-1 text-[13px] text-ink2">Neighbours until the joints are wet</h3>
       {#if shownNeighbours.length === 0}
-        <p class="text-ink2 border-faint border-t py-2">None comes within 90 K of its limit.</p>
+        <p class="border-t border-faint py-2 text-ink2">None comes within 90 K of its limit.</p>
       {/if}
       <table class="w-full">
         <tbody>
           {#each shownNeighbours as n (n.partId)}
             {@const left = n.limit_C - n.atWet_C}
-            <tr class="border-faint border-t">
+            <tr class="border-t border-faint">
               <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
-              <td class="text-ink2 truncate">{neighbourKind(view.board, n.partId)}</td>
+              <td class="truncate text-ink2">{neighbourKind(view.board, n.partId)}</td>
               <td class="text-right text-base font-bold">{formatTemperature(n.atWet_C, units)}</td>
-              <td class="text-ink2 pl-2">of {Math.round(n.limit_C)} ± {n.limitPlusMinus_C}</td>
-              <td class="w-24 pl-3 font-semibold {left < 0 ? 'text-stop' : left < n.limitPlusMinus_C ? 'text-caution' : 'text-good'}">
+              <td class="pl-2 text-ink2">of {Math.round(n.limit_C)} ± {n.limitPlusMinus_C}</td>
+              <td
+                class="w-24 pl-3 font-semibold {left < 0
+                  ? 'text-stop'
+                  : left < n.limitPlusMinus_C
+                    ? 'text-caution'
+                    : 'text-good'}"
+              >
                 <span aria-hidden="true">{left < 0 ? '▲' : left < n.limitPlusMinus_C ? '◆' : '●'}</span>
                 {left < 0 ? 'over' : left < n.limitPlusMinus_C ? 'near' : 'clear'}
               </td>
@@ -284,24 +339,33 @@
           {/each}
         </tbody>
       </table>
-      <h3 class="text-ink2 mt-4 mb-1 text-[13px]">What matters most</h3>
-      <ul class="border-faint border-t pt-1">
+      <h3 class="mt-4 mb-1 text-[13px] text-ink2">What matters most</h3>
+      <ul class="border-t border-faint pt-1">
         {#each result.matters as m (m.input)}
           <li class="flex justify-between py-0.5">
             <span>{m.input}</span>
-            <span class="font-semibold">{m.shift_s === null ? 'decides whether it melts' : `${m.shift_s >= 0 ? '+' : '−'}${Math.abs(Math.round(m.shift_s))} s`}</span>
+            <span class="font-semibold"
+              >{m.shift_s === null
+                ? 'decides whether it melts'
+                : `${m.shift_s >= 0 ? '+' : '−'}${Math.abs(Math.round(m.shift_s))} s`}</span
+            >
           </li>
         {/each}
       </ul>
-      <p class="text-ink2 mt-2">
-        Body up to <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to <strong>{formatTemperature(result.pads_C, units)}</strong>.
-        <span class="text-ink3">{result.cells.toLocaleString('en')} cells, {result.steps.toLocaleString('en')} steps.</span>
+      <p class="mt-2 text-ink2">
+        Body up to <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to
+        <strong>{formatTemperature(result.pads_C, units)}</strong>.
+        <span class="text-ink3"
+          >{result.cells.toLocaleString('en')} cells, {result.steps.toLocaleString('en')} steps.</span
+        >
       </p>
     {/if}
     {#if unfit.length > 0}
-      <h3 class="text-ink2 mt-4 mb-1 text-[13px]">Not on this job</h3>
+      <h3 class="mt-4 mb-1 text-[13px] text-ink2">Not on this job</h3>
       {#each unfit as u (u.method.label)}<p><strong>{u.method.label}</strong>: {u.unfit}.</p>{/each}
     {/if}
-    <p class="text-ink3 mt-4 text-[13px]">Hot surfaces and fumes: extraction on, eyes covered, cells out before heat. Wash hands after lead.</p>
+    <p class="mt-4 text-[13px] text-ink3">
+      Hot surfaces and fumes: extraction on, eyes covered, cells out before heat. Wash hands after lead.
+    </p>
   {/if}
 </div>

@@ -2,8 +2,8 @@ import { formatTemperature, type Method, type UnitSettings } from '@orthos/core'
 
 /** A method's settings in one line. */
 export function settingLine(m: Method, units: UnitSettings): string {
-  if (m.kind === 'air') return `${formatTemperature(m.set_C, units)} · ${m.flow_L_min} L/min · ${m.standoff_mm} mm up`;
-  return `${formatTemperature(m.set_C, units)} · ${m.bead_ratio} × its solder · ${m.stroke_s} s`;
+  if (m.kind === 'air') return `${formatTemperature(m.set_C, units)}, ${m.flow_L_min} L/min, ${m.standoff_mm} mm`;
+  return `${formatTemperature(m.set_C, units)}, ${m.bead_ratio} × alloy, ${m.stroke_s} s`;
 }
 
 interface Knob {

@@ -33,6 +33,8 @@ export function verdictOf(r: PlanResult): Verdict {
   const end = windowEnd(r) ?? r.ended_s;
   const window_s = end - r.allWet_s;
   if (window_s <= 0) return { kind: 'hurts', mark: '▲', word: 'hurts a neighbour first', window_s: null };
+  // a station that may be too cool to melt it at all is no safe choice
+  if (r.allWetRange_s.to === null) return { kind: 'tight', mark: '◆', word: 'may stay solid', window_s };
   const near = r.neighbours.some((n) => n.atWet_C > n.limit_C - n.limitPlusMinus_C);
   if (window_s < SHORT_WINDOW || near) return { kind: 'tight', mark: '◆', word: 'tight', window_s };
   return { kind: 'good', mark: '●', word: 'works', window_s };
@@ -73,6 +75,9 @@ export function explanation(r: PlanResult, board: BoardModel, units: UnitSetting
   const end = windowEnd(r);
   if (v.kind === 'hurts') {
     const early = Math.round((r.allWet_s ?? 0) - (end ?? 0));
+    const cell = r.closes && neighbourKind(board, r.closes.partId) === 'cell';
+    if (cell)
+      return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. Take the cell out first.`;
     return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. Cover it, turn the nozzle away from it, or take the method that spares it.`;
   }
   const window =

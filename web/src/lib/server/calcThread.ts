@@ -9,10 +9,7 @@ const MAX_AT_ONCE = 2;
 let running = 0;
 
 export type CalcAnswer =
-  | { kind: 'done'; json: string }
-  | { kind: 'refused'; issues: CalcIssue[] }
-  | { kind: 'busy' }
-  | { kind: 'too-long' };
+  { kind: 'done'; json: string } | { kind: 'refused'; issues: CalcIssue[] } | { kind: 'busy' } | { kind: 'too-long' };
 
 /** Runs one calculation in a thread of its own, so that the server keeps answering. */
 export async function calcInThread(name: string, input: unknown, signal: AbortSignal): Promise<CalcAnswer> {

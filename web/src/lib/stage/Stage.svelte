@@ -1,5 +1,18 @@
 <script lang="ts">
-  import { boardBounds, boardScene, boxOnBoard, cornersOnBoard, formatLength, formatTemperature, packageById, partAt, partName, terminalAt, type BoardModel, type UnitSettings } from '@orthos/core';
+  import {
+    boardBounds,
+    boardScene,
+    boxOnBoard,
+    cornersOnBoard,
+    formatLength,
+    formatTemperature,
+    packageById,
+    partAt,
+    partName,
+    terminalAt,
+    type BoardModel,
+    type UnitSettings,
+  } from '@orthos/core';
   import type { Desk, Lens } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
@@ -31,6 +44,8 @@
   let palette = $state.raw<Palette>();
   let hovered = $state<string | null>(null);
   let pointer = $state.raw<[number, number] | null>(null);
+  /** Once the user has zoomed or moved, a change of size no longer fits the board anew. */
+  let moved = false;
   let measuring = $state(false);
   let measured = $state.raw<{ from: [number, number]; to: [number, number] } | null>(null);
 
@@ -39,11 +54,15 @@
   const batches = $derived(batchScene(scene));
   const bounds = $derived(boardBounds(board));
   const here = $derived(
-    board.parts.filter((p) => p.side === desk.side).sort((a, b) => Math.round(a.y_mm / 4) - Math.round(b.y_mm / 4) || a.x_mm - b.x_mm),
+    board.parts
+      .filter((p) => p.side === desk.side)
+      .sort((a, b) => Math.round(a.y_mm / 4) - Math.round(b.y_mm / 4) || a.x_mm - b.x_mm),
   );
   const partOf = (id: string | null) => board.parts.find((p) => p.partId === id);
   const selectedPart = $derived(partOf(desk.selected));
-  const heatShown = $derived(desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null);
+  const heatShown = $derived(
+    desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null,
+  );
   const field = $derived(heatShown ? evenField(heatShown.frames, desk.time) : null);
   const bar = $derived(scaleBar(view, 160));
   const underPointer = $derived.by(() => {
@@ -52,6 +71,7 @@
   });
 
   function fit() {
+    moved = false;
     if (size.w > 0) view = fitView(bounds, size.w, size.h, 34, desk.side === 'bottom', board.flipAxis_mm);
   }
   function flip() {
@@ -62,14 +82,17 @@
     const mirrored = desk.side === 'bottom';
     if (view.mirrored !== mirrored) view = flipped(view, size.w);
   });
-  const zoom = (factor: number) => (view = zoomAt(view, size.w / 2, size.h / 2, factor));
-  const pan = (dx: number, dy: number) => (view = { ...view, ox: view.ox + dx, oy: view.oy + dy });
+  function change(next: StageView) {
+    moved = true;
+    view = next;
+  }
+  const zoom = (factor: number) => change(zoomAt(view, size.w / 2, size.h / 2, factor));
+  const pan = (dx: number, dy: number) => change({ ...view, ox: view.ox + dx, oy: view.oy + dy });
 
   function select(id: string | null) {
     const from = partOf(desk.selected);
     const to = partOf(id);
-    if (measuring && from && to && from !== to)
-      measured = { from: [from.x_mm, from.y_mm], to: [to.x_mm, to.y_mm] };
+    if (measuring && from && to && from !== to) measured = { from: [from.x_mm, from.y_mm], to: [to.x_mm, to.y_mm] };
     desk.selected = id;
     if (to) {
       desk.place = { x_mm: to.x_mm, y_mm: to.y_mm, side: to.side, partId: to.partId };
@@ -89,7 +112,11 @@
   }
 
   useKeys('Stage', () => [
-    ...lenses.map((lens, i) => ({ keys: [String(i + 1)], label: `${LENS_NAMES[lens].toLowerCase()} lens`, run: () => (desk.lens = lens) })),
+    ...lenses.map((lens, i) => ({
+      keys: [String(i + 1)],
+      label: `${LENS_NAMES[lens].toLowerCase()} lens`,
+      run: () => (desk.lens = lens),
+    })),
     { keys: ['f'], label: 'flip side', run: flip, line: true },
     { keys: [',', '.'], label: 'next part', run: () => {}, line: true },
     { keys: ['+', '='], shown: ['+'], label: 'closer', run: () => zoom(1.25) },
@@ -159,12 +186,14 @@
       x_mm: round(bx),
       y_mm: round(by),
       side: desk.side,
-      ...(part ? { partId: part.partId, ...(terminalAt(part, bx, by) ? { terminal: terminalAt(part, bx, by) as string } : {}) } : {}),
+      ...(part
+        ? { partId: part.partId, ...(terminalAt(part, bx, by) ? { terminal: terminalAt(part, bx, by) as string } : {}) }
+        : {}),
     };
   }
   function onwheel(e: WheelEvent) {
     e.preventDefault();
-    view = zoomAt(view, ...local(e), Math.exp(-e.deltaY * 0.0015));
+    change(zoomAt(view, ...local(e), Math.exp(-e.deltaY * 0.0015)));
   }
 
   let grounds: Raster | undefined;
@@ -184,7 +213,16 @@
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, ctx.canvas.width, ctx.canvas.height);
     if (field && heatShown)
-      paintHeat(ctx, field, view, devicePixelRatio, palette.scope, palette.ink, palette.fill.board, heatShown.isotherms);
+      paintHeat(
+        ctx,
+        field,
+        view,
+        devicePixelRatio,
+        palette.scope,
+        palette.ink,
+        palette.fill.board,
+        heatShown.isotherms,
+      );
   });
 
   onMount(() => {
@@ -194,14 +232,13 @@
     void document.fonts.ready.then(() => (palette = readPalette()));
     const observer = new ResizeObserver(([entry]) => {
       const { width, height } = entry.contentRect;
-      const first = size.w === 0;
       size = { w: width, h: height };
       for (const canvas of [groundCanvas, heatCanvas, partsCanvas])
         if (canvas) {
           canvas.width = Math.round(width * devicePixelRatio);
           canvas.height = Math.round(height * devicePixelRatio);
         }
-      if (first) fit();
+      if (!moved) fit();
       else view = { ...view };
     });
     observer.observe(host as HTMLElement);
@@ -223,18 +260,22 @@
   const markedLand = $derived.by(() => {
     const part = partOf(desk.marked?.partId ?? null);
     const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.marked?.terminal);
-    return part && terminal && part.side === desk.side && desk.lens === 'heat' ? polygon(cornersOnBoard(part, terminal.land)) : '';
+    return part && terminal && part.side === desk.side && desk.lens === 'heat'
+      ? polygon(cornersOnBoard(part, terminal.land))
+      : '';
   });
   const callouts = $derived.by(() => {
     const shown = desk.callouts.filter((c) => c.side === desk.side);
     const boxes = shown.map((c) => {
       const [x, y] = toScreen(view, c.x_mm, c.y_mm);
-      return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.6) + 18, h: c.detail ? 40 : 24 };
+      return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
     });
     const places = placeCallouts(boxes, size.w, size.h);
     return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
   });
-  const distance = $derived(measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0);
+  const distance = $derived(
+    measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0,
+  );
   const describe = (id: string | null) => {
     const part = partOf(id);
     if (!part) return '';
@@ -244,13 +285,18 @@
   const gap = $derived.by(() => {
     const [a, b] = [partOf(desk.selected), partOf(hovered)];
     if (!a || !b || a === b) return '';
-    const box = (p: typeof a) => boxOnBoard(p, { x: 0, y: 0, w: packageById(p.package).body.l, h: packageById(p.package).body.w });
+    const box = (p: typeof a) =>
+      boxOnBoard(p, { x: 0, y: 0, w: packageById(p.package).body.l, h: packageById(p.package).body.w });
     const [p, q] = [box(a), box(b)];
     const d = Math.hypot(Math.max(0, p.x0 - q.x1, q.x0 - p.x1), Math.max(0, p.y0 - q.y1, q.y0 - p.y1));
     return `, ${formatLength(d, units)} from ${partName(a)}`;
   });
   const status = $derived(
-    hovered ? describe(hovered) + gap : desk.selected ? describe(desk.selected) : `${board.name}, ${desk.side} side, ${here.length} parts`,
+    hovered
+      ? describe(hovered) + gap
+      : desk.selected
+        ? describe(desk.selected)
+        : `${board.name}, ${desk.side} side, ${here.length} parts`,
   );
 </script>
 
@@ -265,23 +311,42 @@
             type="button"
             aria-pressed={desk.lens === lens}
             title="{LENS_NAMES[lens]} lens ({i + 1})"
-            class="h-10 border-b-2 px-2.5 {desk.lens === lens ? 'border-evidence font-semibold' : 'text-ink2 border-transparent'}"
+            class="h-10 border-b-2 px-2.5 {desk.lens === lens
+              ? 'border-evidence font-semibold'
+              : 'border-transparent text-ink2'}"
             onclick={() => (desk.lens = lens)}>{LENS_NAMES[lens]}</button
           >
         {/each}
       </div>
     {/if}
-    <button type="button" class="ml-2 flex h-10 items-center gap-1.5 px-2" onclick={flip} title="Turn the board over (F)">
+    <button
+      type="button"
+      class="ml-2 flex h-10 items-center gap-1.5 px-2"
+      onclick={flip}
+      title="Turn the board over (F)"
+    >
       <FlipHorizontal2 size={18} aria-hidden="true" />
       {desk.side === 'top' ? 'Top' : 'Bottom, mirrored'}
     </button>
-    <button type="button" class="flex h-10 items-center gap-1.5 px-2 {measuring ? 'text-evidence font-semibold' : ''}" aria-pressed={measuring} onclick={toggleRuler} title="Ruler (R): drag, or step from part to part">
+    <button
+      type="button"
+      class="flex h-10 items-center gap-1.5 px-2 {measuring ? 'font-semibold text-evidence' : ''}"
+      aria-pressed={measuring}
+      onclick={toggleRuler}
+      title="Ruler (R): drag, or step from part to part"
+    >
       <Ruler size={18} aria-hidden="true" /> Ruler
     </button>
-    <button type="button" class="grid h-10 w-10 place-items-center" onclick={fit} title="Whole board (0)" aria-label="Whole board">
+    <button
+      type="button"
+      class="grid h-10 w-10 place-items-center"
+      onclick={fit}
+      title="Whole board (0)"
+      aria-label="Whole board"
+    >
       <Scan size={18} aria-hidden="true" />
     </button>
-    <p class="text-ink2 ml-auto truncate pl-3 text-[13px]" aria-live="polite">{status}</p>
+    <p class="ml-auto truncate pl-3 text-[13px] text-ink2" aria-live="polite">{status}</p>
   </div>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -- the board is the control: parts are stepped through by keys, named in the live line above -->
   <div
@@ -289,7 +354,11 @@
     role="application"
     aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
     tabindex="0"
-    class="relative min-h-0 flex-1 touch-none overflow-hidden {measuring ? 'cursor-crosshair' : hovered ? 'cursor-pointer' : ''}"
+    class="relative min-h-0 flex-1 touch-none overflow-hidden {measuring
+      ? 'cursor-crosshair'
+      : hovered
+        ? 'cursor-pointer'
+        : ''}"
     {onpointerdown}
     {onpointermove}
     {onpointerup}
@@ -301,18 +370,36 @@
   >
     <canvas bind:this={groundCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
     <canvas bind:this={heatCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
-    <canvas bind:this={partsCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true" data-testid="stage-parts"></canvas>
+    <canvas bind:this={partsCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true" data-testid="stage-parts"
+    ></canvas>
     <svg class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
       {#if hovered && hovered !== desk.selected}
         <polygon points={outlineOf(hovered)} fill="none" stroke="var(--evidence)" stroke-width="1.5" />
       {/if}
       {#if desk.selected}
-        <polygon points={outlineOf(desk.selected)} fill="var(--evidence)" fill-opacity="0.12" stroke="var(--evidence)" stroke-width="2.5" />
+        <polygon
+          points={outlineOf(desk.selected)}
+          fill="var(--evidence)"
+          fill-opacity="0.12"
+          stroke="var(--evidence)"
+          stroke-width="2.5"
+        />
       {/if}
-      {#if markedLand}<polygon points={markedLand} fill="var(--hot)" stroke="var(--hot)" stroke-width="2" />{/if}
+      {#if markedLand}<polygon
+          points={markedLand}
+          fill="var(--hot)"
+          fill-opacity="0.55"
+          stroke="var(--hot)"
+          stroke-width="2.5"
+        />{/if}
       {#each board.landmarks as mark (mark.id)}
         {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
-        <text {x} y={y + 1.3 * view.scale + 14} text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'} class="fill-ink2 text-[12px]">{mark.label}</text>
+        <text
+          {x}
+          y={y + 1.3 * view.scale + 14}
+          text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'}
+          class="fill-ink2 text-[12px]">{mark.label}</text
+        >
       {/each}
       {#if desk.place && !desk.place.partId && desk.place.side === desk.side}
         {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
@@ -320,7 +407,14 @@
       {/if}
       {#each callouts as c (c.id)}
         {@const colour = `var(--${c.tone})`}
-        <line x1={c.x} y1={c.y} x2={Math.min(Math.max(c.x, c.left), c.left + c.w)} y2={Math.min(Math.max(c.y, c.top), c.top + c.h)} stroke={colour} stroke-width="1.5" />
+        <line
+          x1={c.x}
+          y1={c.y}
+          x2={Math.min(Math.max(c.x, c.left), c.left + c.w)}
+          y2={Math.min(Math.max(c.y, c.top), c.top + c.h)}
+          stroke={colour}
+          stroke-width="1.5"
+        />
         <circle cx={c.x} cy={c.y} r="4" fill={colour} />
         <rect x={c.left} y={c.top} width={c.w} height={c.h} fill="var(--sheet)" stroke={colour} stroke-width="1.5" />
         <text x={c.left + 8} y={c.top + 16} class="fill-ink text-[14px] font-bold">{c.title}</text>
@@ -332,7 +426,15 @@
         <line {x1} {y1} {x2} {y2} stroke="var(--evidence)" stroke-width="2" />
         <circle cx={x1} cy={y1} r="3.5" fill="var(--evidence)" />
         <circle cx={x2} cy={y2} r="3.5" fill="var(--evidence)" />
-        <text x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 8} text-anchor="middle" class="fill-ink text-[15px] font-bold" stroke="var(--bench)" stroke-width="3" paint-order="stroke">{formatLength(distance, units)}</text>
+        <text
+          x={(x1 + x2) / 2}
+          y={(y1 + y2) / 2 - 8}
+          text-anchor="middle"
+          class="fill-ink text-[15px] font-bold"
+          stroke="var(--bench)"
+          stroke-width="3"
+          paint-order="stroke">{formatLength(distance, units)}</text
+        >
       {/if}
       <g transform="translate(16 {size.h - 14})">
         <path d="M0 -5V0H{bar.px}V-5" fill="none" stroke="var(--ink2)" stroke-width="1.2" />
@@ -345,13 +447,17 @@
             <rect x={i * 18} width="18" height="9" fill={colour(c + 12)} />
           {/each}
           {#each [50, 150, 250] as c (c)}
-            <text x={((c - 50) / 25) * 18} y="21" class="fill-ink2 text-[11px]" text-anchor="middle">{formatTemperature(c, units)}</text>
+            <text x={((c - 50) / 25) * 18} y="21" class="fill-ink2 text-[11px]" text-anchor="middle"
+              >{formatTemperature(c, units)}</text
+            >
           {/each}
         </g>
       {/if}
     </svg>
     {#if underPointer !== null && pointer}
-      <p class="bg-sheet border-line pointer-events-none absolute top-2 right-3 border px-2 py-0.5 font-semibold">{formatTemperature(underPointer, units)} here</p>
+      <p class="pointer-events-none absolute top-2 right-3 border border-line bg-sheet px-2 py-0.5 font-semibold">
+        {formatTemperature(underPointer, units)} here
+      </p>
     {/if}
   </div>
 </section>

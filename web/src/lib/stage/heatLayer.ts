@@ -127,7 +127,9 @@ export function paintHeat(
   ctx.globalAlpha = 1;
   ctx.font = "600 12px 'Archivo Variable', sans-serif";
   ctx.textAlign = 'center';
-  for (const [n, line] of contour.thresholds(isotherms.map((i) => i.celsius))(values).entries()) {
+  for (const [n, line] of contour
+    .thresholds(isotherms.map((i) => i.celsius))(values)
+    .entries()) {
     const ring = line.coordinates[0]?.[0];
     if (!ring) continue;
     tracePath(ctx, line.coordinates, f, v);

@@ -129,8 +129,7 @@ function hatch(colour: string): HTMLCanvasElement {
   return tile;
 }
 
-const outside = (box: Box, seen: Box) =>
-  box.x1 < seen.x0 || box.x0 > seen.x1 || box.y1 < seen.y0 || box.y0 > seen.y1;
+const outside = (box: Box, seen: Box) => box.x1 < seen.x0 || box.x0 > seen.x1 || box.y1 < seen.y0 || box.y0 > seen.y1;
 
 /** Paints one batch; `clearness` below 1 lets what lies under a part's body show through. */
 export function paintBatch(
@@ -183,7 +182,9 @@ export function paintLabels(
     const [w, h] = [label.w * v.scale, label.h * v.scale];
     const size = Math.min(15, Math.max(h, w) * 0.3, h * 0.85);
     const upright = h > w * 1.6 && h * 0.85 > 9;
-    const fitted = upright ? Math.min(15, w * 0.8, (h * 1.5) / label.text.length) : Math.min(size, (w * 1.5) / label.text.length);
+    const fitted = upright
+      ? Math.min(15, w * 0.8, (h * 1.5) / label.text.length)
+      : Math.min(size, (w * 1.5) / label.text.length);
     if (fitted < 8) continue;
     const [x, y] = toScreen(v, label.x, label.y);
     ctx.save();

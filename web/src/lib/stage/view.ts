@@ -11,6 +11,8 @@ export interface StageView {
 
 const MIN_SCALE = 0.5;
 const MAX_SCALE = 400;
+/** Room kept free below the board for scale bar and legend, pixels. */
+const FOOT = 52;
 
 const unfold = (v: StageView, x: number) => (v.mirrored ? 2 * v.axis - x : x);
 
@@ -37,12 +39,19 @@ export interface Box {
 }
 
 /** Fits `box` (board mm) into a width × height area with a margin, all in pixels. */
-export function fitView(box: Box, width: number, height: number, margin: number, mirrored: boolean, axis: number): StageView {
+export function fitView(
+  box: Box,
+  width: number,
+  height: number,
+  margin: number,
+  mirrored: boolean,
+  axis: number,
+): StageView {
   const scale = Math.min(
     MAX_SCALE,
     Math.max(
       MIN_SCALE,
-      Math.min((width - 2 * margin) / (box.x1 - box.x0), (height - 2 * margin) / (box.y1 - box.y0)),
+      Math.min((width - 2 * margin) / (box.x1 - box.x0), (height - margin - FOOT) / (box.y1 - box.y0)),
     ),
   );
   const centre = (box.x0 + box.x1) / 2;
@@ -50,7 +59,7 @@ export function fitView(box: Box, width: number, height: number, margin: number,
   return {
     scale,
     ox: width / 2 - scale * folded,
-    oy: height / 2 - (scale * (box.y0 + box.y1)) / 2,
+    oy: (height + margin - FOOT) / 2 - (scale * (box.y0 + box.y1)) / 2,
     mirrored,
     axis,
   };

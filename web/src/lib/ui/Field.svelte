@@ -7,7 +7,9 @@
     name: string;
     hint?: string;
     issue?: string;
-    control: Snippet<[{ id: string; name: string; 'aria-describedby': string | undefined; 'aria-invalid': true | undefined }]>;
+    control: Snippet<
+      [{ id: string; name: string; 'aria-describedby': string | undefined; 'aria-invalid': true | undefined }]
+    >;
   }
   let { label, name, hint, issue, control }: Props = $props();
   const note = $derived(issue ?? hint);
@@ -22,6 +24,6 @@
     'aria-invalid': issue ? true : undefined,
   })}
   {#if note}
-    <p id="f-{name}-note" class="mt-1 text-[13px] {issue ? 'text-stop font-semibold' : 'text-ink3'}">{note}</p>
+    <p id="f-{name}-note" class="mt-1 text-[13px] {issue ? 'font-semibold text-stop' : 'text-ink3'}">{note}</p>
   {/if}
 </div>

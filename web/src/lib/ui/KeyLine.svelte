@@ -9,7 +9,9 @@
   );
 </script>
 
-<footer class="border-line bg-bench text-ink2 flex h-8 items-center gap-5 overflow-hidden border-t px-3.5 text-[13px] whitespace-nowrap print:hidden">
+<footer
+  class="flex h-8 items-center gap-5 overflow-hidden border-t border-line bg-bench px-3.5 text-[13px] whitespace-nowrap text-ink2 print:hidden"
+>
   {#each line as key (key.label)}
     <span class="flex items-center gap-1.5">
       {#each shownKeys(key) as cap (cap)}<kbd class="keycap">{cap}</kbd>{/each}

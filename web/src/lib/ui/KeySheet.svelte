@@ -9,14 +9,16 @@
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
     <Dialog.Content
-      class="border-line bg-sheet fixed top-1/2 left-1/2 z-50 max-h-[80vh] w-[min(720px,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-md border p-6"
+      class="fixed top-1/2 left-1/2 z-50 max-h-[80vh] w-[min(720px,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-md border border-line bg-sheet p-6"
     >
       <Dialog.Title class="text-lg font-semibold">Keys here</Dialog.Title>
-      <Dialog.Description class="text-ink2 mb-4">They work while no text is being typed. Esc closes this sheet.</Dialog.Description>
+      <Dialog.Description class="mb-4 text-ink2"
+        >They work while no text is being typed. Esc closes this sheet.</Dialog.Description
+      >
       <div class="columns-2 gap-8">
         {#each offeredKeys() as group (group.title)}
           <section class="mb-5 break-inside-avoid">
-            <h3 class="border-faint text-ink2 mb-1 border-b pb-1 text-[13px]">{group.title}</h3>
+            <h3 class="mb-1 border-b border-faint pb-1 text-[13px] text-ink2">{group.title}</h3>
             <dl>
               {#each group.keys as key (key.label)}
                 <div class="flex items-center justify-between py-1">

@@ -45,7 +45,7 @@
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
     <Dialog.Content
-      class="border-line bg-sheet fixed top-[12vh] left-1/2 z-50 w-[min(640px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border"
+      class="fixed top-[12vh] left-1/2 z-50 w-[min(640px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border border-line bg-sheet"
     >
       <Dialog.Title class="sr-only">Find</Dialog.Title>
       <Dialog.Description class="sr-only">Places, jobs, parts of this board, actions</Dialog.Description>
@@ -53,10 +53,10 @@
         <Command.Input
           bind:value={search}
           placeholder="Go to a place, a job, a part, an action"
-          class="border-line h-12 w-full border-b bg-transparent px-4 text-base outline-none"
+          class="h-12 w-full border-b border-line bg-transparent px-4 text-base outline-none"
         />
         <Command.List class="max-h-[50vh] overflow-auto p-2">
-          <Command.Empty class="text-ink2 p-4">Nothing by that name.</Command.Empty>
+          <Command.Empty class="p-4 text-ink2">Nothing by that name.</Command.Empty>
           {#each offeredCommands() as command (command.title)}
             <Command.Item value={command.title} onSelect={() => choose(command.run)} class="item">
               <span>{command.title}</span>

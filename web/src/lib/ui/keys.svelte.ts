@@ -39,7 +39,8 @@ export function offeredKeys(): { title: string; keys: Key[] }[] {
 
 function takesText(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
-  if (target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement) return true;
+  if (target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement)
+    return true;
   return target instanceof HTMLInputElement && !['checkbox', 'radio', 'button', 'range'].includes(target.type);
 }
 
@@ -50,7 +51,12 @@ export function dispatchKey(event: KeyboardEvent): boolean {
   const onControl = event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement;
   // Enter and Space on a focused button are the button's own
   if (onControl && (name === 'Enter' || name === ' ')) return false;
-  if (event.target instanceof HTMLInputElement && ['radio', 'range'].includes(event.target.type) && name.startsWith('Arrow')) return false;
+  if (
+    event.target instanceof HTMLInputElement &&
+    ['radio', 'range'].includes(event.target.type) &&
+    name.startsWith('Arrow')
+  )
+    return false;
   for (let i = groups.length - 1; i >= 0; i--) {
     const key = groups[i].keys().find((k) => k.keys.includes(name));
     if (key) {
@@ -62,7 +68,14 @@ export function dispatchKey(event: KeyboardEvent): boolean {
   return false;
 }
 
-const NAMES: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', ' ': 'Space', Escape: 'Esc' };
+const NAMES: Record<string, string> = {
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ' ': 'Space',
+  Escape: 'Esc',
+};
 
 /** Key names as printed on key caps. */
 export function shownKeys(key: Key): string[] {

@@ -7,14 +7,17 @@
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="mb-4 text-[26px]">Boards</h1>
   {#if data.boards.length === 0}
-    <p class="border-line bg-sheet max-w-xl border p-8">
+    <p class="max-w-xl border border-line bg-sheet p-8">
       No board model yet. <a class="text-evidence underline" href="/jobs/express">An express job</a> needs none.
     </p>
   {:else}
-    <ul class="border-line bg-sheet divide-faint max-w-3xl divide-y border">
+    <ul class="max-w-3xl divide-y divide-faint border border-line bg-sheet">
       {#each data.boards as board (board.id)}
         <li>
-          <a class="hover:bg-bench grid grid-cols-[1fr_110px_90px_90px_80px] items-center px-4 py-3" href="/boards/{board.id}">
+          <a
+            class="grid grid-cols-[1fr_110px_90px_90px_80px] items-center px-4 py-3 hover:bg-bench"
+            href="/boards/{board.id}"
+          >
             <span class="text-lg font-semibold">{board.name}</span>
             <span class="text-ink2">{board.field}</span>
             <span>{board.parts} parts</span>

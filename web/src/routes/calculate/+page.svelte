@@ -35,7 +35,9 @@
   let kind = $state<Kind>(q.get('kind') === 'hole' ? 'hole' : 'paste');
   let alloy = $state(SOLDER_ALLOYS.has(q.get('alloy') ?? '') ? (q.get('alloy') as string) : 'SAC305');
   let texts = $state<Record<string, string>>(
-    Object.fromEntries(Object.values(FIELDS).flatMap((list) => list.map(([key, , start]) => [key, q.get(key) ?? start]))),
+    Object.fromEntries(
+      Object.values(FIELDS).flatMap((list) => list.map(([key, , start]) => [key, q.get(key) ?? start])),
+    ),
   );
   let answer = $state<{ volume_mm3: number; mass_mg: number } | null>(null);
   let problem = $state('');
@@ -44,9 +46,25 @@
     const n = (key: string) => parseDecimal(texts[key]) ?? NaN;
     const input =
       kind === 'paste'
-        ? { paste: { aperture_mm: [n('a'), n('b')], stencil_mm: n('stencil'), transferTimesCoverage: n('transfer'), metalVolumeFraction: n('metal') } }
+        ? {
+            paste: {
+              aperture_mm: [n('a'), n('b')],
+              stencil_mm: n('stencil'),
+              transferTimesCoverage: n('transfer'),
+              metalVolumeFraction: n('metal'),
+            },
+          }
         : {
-            hole: { drill_mm: n('drill'), lead_mm: n('lead'), board_mm: n('board'), fill: n('fill'), pad_mm: n('pad'), fillet_mm: n('fillet'), k: n('k'), fillets: n('fillets') },
+            hole: {
+              drill_mm: n('drill'),
+              lead_mm: n('lead'),
+              board_mm: n('board'),
+              fill: n('fill'),
+              pad_mm: n('pad'),
+              fillet_mm: n('fillet'),
+              k: n('k'),
+              fillets: n('fillets'),
+            },
           };
     runCalc('joint.volume', { ...input, wt: ALLOYS[alloy] }, { now: () => performance.now() }).then(
       (result) => {
@@ -69,12 +87,19 @@
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">Solder in one joint</h1>
-  <p class="text-ink2 mt-1 mb-5">The address holds the numbers: copy it to share the case. For a melt time ask an <a class="text-evidence underline" href="/jobs/express">express job</a>.</p>
+  <p class="mt-1 mb-5 text-ink2">
+    The address holds the numbers: copy it to share the case. For a melt time ask an <a
+      class="text-evidence underline"
+      href="/jobs/express">express job</a
+    >.
+  </p>
   <div class="grid max-w-4xl grid-cols-[1fr_280px] gap-6">
-    <div class="border-line bg-sheet grid grid-cols-2 content-start gap-x-6 gap-y-4 border p-6">
+    <div class="grid grid-cols-2 content-start gap-x-6 gap-y-4 border border-line bg-sheet p-6">
       <Field label="Joint" name="kind">
         {#snippet control(a)}
-          <select {...a} class="field" bind:value={kind}><option value="paste">printed paste</option><option value="hole">plated hole</option></select>
+          <select {...a} class="field" bind:value={kind}
+            ><option value="paste">printed paste</option><option value="hole">plated hole</option></select
+          >
         {/snippet}
       </Field>
       <Field label="Alloy" name="alloy">
@@ -90,15 +115,19 @@
         </Field>
       {/each}
     </div>
-    <div class="border-evidence border-l-[3px] py-2 pl-5" aria-live="polite">
+    <div class="border-l-[3px] border-evidence py-2 pl-5" aria-live="polite">
       {#if answer}
         <p class="text-ink2">Volume</p>
-        <p class="mb-4 text-4xl font-bold" data-testid="volume">{answer.volume_mm3.toPrecision(3)} <span class="text-lg font-normal">mm³</span></p>
+        <p class="mb-4 text-4xl font-bold" data-testid="volume">
+          {answer.volume_mm3.toPrecision(3)} <span class="text-lg font-normal">mm³</span>
+        </p>
         <p class="text-ink2">Mass</p>
         <p class="text-4xl font-bold">{answer.mass_mg.toPrecision(3)} <span class="text-lg font-normal">mg</span></p>
-        <p class="text-ink3 mt-4 text-[13px]">Printed joints, ± 40 %. Hand-soldered ones hold 1.5 to 2.5 times as much.</p>
+        <p class="mt-4 text-[13px] text-ink3">
+          Printed joints, ± 40 %. Hand-soldered ones hold 1.5 to 2.5 times as much.
+        </p>
       {:else}
-        <p role="alert" class="text-stop font-semibold">{problem}</p>
+        <p role="alert" class="font-semibold text-stop">{problem}</p>
       {/if}
     </div>
   </div>

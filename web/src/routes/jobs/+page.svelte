@@ -28,7 +28,9 @@
   const day = (iso: string | Date | null) =>
     iso === null
       ? ''
-      : new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: data.shop.timeZone }).format(new Date(iso));
+      : new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: data.shop.timeZone }).format(
+          new Date(iso),
+        );
   const query = (change: Record<string, string | number>) => {
     const q = new URLSearchParams({ q: data.search, closed: data.closed ? '1' : '', page: String(data.page) });
     for (const [k, v] of Object.entries(change)) q.set(k, String(v));
@@ -43,14 +45,24 @@
 <div class="flex h-full flex-col">
   <header class="flex items-end gap-4 px-8 pt-7 pb-4">
     <div>
-      <p class="text-ink2 text-[13px]">{data.shop.name}</p>
+      <p class="text-[13px] text-ink2">{data.shop.name}</p>
       <h1 class="text-[26px]">{data.closed ? 'Closed jobs' : 'Open jobs'}</h1>
     </div>
     <form class="ml-6 flex w-72" action="/jobs" role="search">
       {#if data.closed}<input type="hidden" name="closed" value="1" />{/if}
-      <input class="field" type="search" name="q" value={data.search} placeholder="Number, device, customer, complaint" aria-label="Search jobs" />
+      <input
+        class="field"
+        type="search"
+        name="q"
+        value={data.search}
+        placeholder="Number, device, customer, complaint"
+        aria-label="Search jobs"
+      />
     </form>
-    <a class="text-evidence self-center pt-4 underline underline-offset-2" href={query({ closed: data.closed ? '' : 1, page: 1 })}>
+    <a
+      class="self-center pt-4 text-evidence underline underline-offset-2"
+      href={query({ closed: data.closed ? '' : 1, page: 1 })}
+    >
       {data.closed ? 'Show open jobs' : 'Show closed jobs'}
     </a>
     <div class="ml-auto flex gap-2">
@@ -60,7 +72,7 @@
   </header>
   <div class="min-h-0 flex-1 overflow-auto px-8 pb-6" bind:this={list}>
     {#if data.jobs.length === 0}
-      <div class="border-line bg-sheet max-w-xl border p-8">
+      <div class="max-w-xl border border-line bg-sheet p-8">
         {#if data.search}
           <p class="mb-3">No {data.closed ? 'closed' : 'open'} job matches “{data.search}”.</p>
           <a class="button" href={query({ q: '', page: 1 })}>Show all</a>
@@ -73,22 +85,29 @@
         {/if}
       </div>
     {:else}
-      <div class="border-line bg-sheet border">
-        <div class="grid-row text-ink2 border-line border-b text-[13px]" aria-hidden="true">
-          <span>No.</span><span>Device and complaint</span><span>Customer</span><span>Stands at</span><span>Waits for</span><span class="text-right">{data.closed ? 'Closed' : 'Promised'}</span>
+      <div class="border border-line bg-sheet">
+        <div class="grid-row border-b border-line text-[13px] text-ink2" aria-hidden="true">
+          <span>No.</span><span>Device and complaint</span><span>Customer</span><span>Stands at</span><span
+            >Waits for</span
+          ><span class="text-right">{data.closed ? 'Closed' : 'Promised'}</span>
         </div>
         {#each data.jobs as job (job.id)}
-          <a class="row grid-row border-faint hover:bg-bench focus-visible:bg-evidence-soft border-b last:border-0" href="/jobs/{job.id}">
+          <a
+            class="row grid-row border-b border-faint last:border-0 hover:bg-bench focus-visible:bg-evidence-soft"
+            href="/jobs/{job.id}"
+          >
             <span class="text-lg font-semibold">{job.number}</span>
             <span class="min-w-0">
               <span class="font-semibold">{job.device}</span>
-              {#if job.kind !== 'repair'}<span class="text-ink2"> · {job.kind === 'express' ? 'express' : 'fit only'}</span>{/if}
-              <span class="text-ink2 block truncate">{job.complaint}</span>
+              {#if job.kind !== 'repair'}<span class="text-ink2">
+                  · {job.kind === 'express' ? 'express' : 'fit only'}</span
+                >{/if}
+              <span class="block truncate text-ink2">{job.complaint}</span>
             </span>
             <span class="truncate">{job.customer}</span>
             <span>
               <span class="font-semibold">{stepLabel(job.step)}</span>
-              <span class="text-ink2 block">{job.about}{job.attempt > 1 ? ` · attempt ${job.attempt}` : ''}</span>
+              <span class="block text-ink2">{job.about}{job.attempt > 1 ? ` · attempt ${job.attempt}` : ''}</span>
             </span>
             <span class="text-caution">{job.waitsFor}</span>
             <span class="text-right">{day(data.closed ? job.closedAt : job.promisedOn)}</span>
@@ -96,7 +115,7 @@
         {/each}
       </div>
       {#if data.pages > 1}
-        <p class="text-ink2 mt-4 flex items-center gap-4">
+        <p class="mt-4 flex items-center gap-4 text-ink2">
           {#if data.page > 1}<a class="button" href={query({ page: data.page - 1 })}>Newer</a>{/if}
           page {data.page} of {data.pages}, {data.total} jobs
           {#if data.page < data.pages}<a class="button" href={query({ page: data.page + 1 })}>Older</a>{/if}

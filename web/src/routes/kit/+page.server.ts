@@ -36,14 +36,23 @@ export const actions = {
       await saveKitItem(locals.db, item.id, Number(version) || 0, { name, bench, doc: { ...item.doc, ...numbers } });
     } catch (e) {
       if (!(e instanceof ConflictError)) throw e;
-      return fail(409, { id, values, issues: { name: `${e.message} Stored now: ${item.name}. Yours is still here; save again to keep it.` } });
+      return fail(409, {
+        id,
+        values,
+        issues: { name: `${e.message} Stored now: ${item.name}. Yours is still here; save again to keep it.` },
+      });
     }
     return { id, saved: true };
   },
   add: async ({ request, locals }) => {
     const kind = (await request.formData()).get('kind');
     if (kind !== 'air' && kind !== 'iron') return fail(400, { id: '', values: {}, issues: { kind: 'air or iron' } });
-    await addKitItem(locals.db, { kind, name: kind === 'air' ? 'New air station' : 'New iron', bench: '', doc: DEFAULT_STATION });
+    await addKitItem(locals.db, {
+      kind,
+      name: kind === 'air' ? 'New air station' : 'New iron',
+      bench: '',
+      doc: DEFAULT_STATION,
+    });
     return { id: '', saved: true };
   },
 };

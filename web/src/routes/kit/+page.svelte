@@ -2,7 +2,8 @@
   import { enhance } from '$app/forms';
 
   let { data, form } = $props();
-  const issue = (id: string, field: string) => (form?.id === id && form && 'issues' in form ? (form.issues as Record<string, string>)[field] : undefined);
+  const issue = (id: string, field: string) =>
+    form?.id === id && form && 'issues' in form ? (form.issues as Record<string, string>)[field] : undefined;
   const groups = $derived([
     { kind: 'air', title: 'Air stations', items: data.kit.filter((k) => k.kind === 'air') },
     { kind: 'iron', title: 'Irons', items: data.kit.filter((k) => k.kind === 'iron') },
@@ -16,14 +17,15 @@
   <div class={wide ? 'col-span-2' : ''}>
     <label class="label" for="{id}-{name}">{label}</label>
     <input id="{id}-{name}" {name} class="field" {value} aria-invalid={issue(id, name) ? true : undefined} />
-    {#if issue(id, name)}<p role="alert" class="text-stop mt-1 text-[13px] font-semibold">{issue(id, name)}</p>{/if}
+    {#if issue(id, name)}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{issue(id, name)}</p>{/if}
   </div>
 {/snippet}
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">Kit</h1>
-  <p class="text-ink2 mt-1 mb-5 max-w-prose">
-    What a plan knows about your tools. Until a station is calibrated its plans show wide ranges; a change here makes plans that used it stale.
+  <p class="mt-1 mb-5 max-w-prose text-ink2">
+    What a plan knows about your tools. Until a station is calibrated its plans show wide ranges; a change here makes
+    plans that used it stale.
   </p>
   {#each groups as group (group.kind)}
     <section class="mb-7 max-w-4xl">
@@ -34,22 +36,39 @@
           <button class="button">Add</button>
         </form>
       </div>
-      {#if group.items.length === 0}<p class="text-ink2 border-line bg-sheet border p-5">None yet. Plans use the figures of an average one.</p>{/if}
+      {#if group.items.length === 0}<p class="border border-line bg-sheet p-5 text-ink2">
+          None yet. Plans use the figures of an average one.
+        </p>{/if}
       {#each group.items as item (item.id)}
-        <form method="POST" action="?/save" use:enhance={() => ({ update }) => update({ reset: false })} class="border-line bg-sheet mb-2 grid grid-cols-[1fr_1fr_110px_110px_auto] items-start gap-3 border p-4">
+        <form
+          method="POST"
+          action="?/save"
+          use:enhance={() =>
+            ({ update }) =>
+              update({ reset: false })}
+          class="mb-2 grid grid-cols-[1fr_1fr_110px_110px_auto] items-start gap-3 border border-line bg-sheet p-4"
+        >
           <input type="hidden" name="id" value={item.id} />
           <input type="hidden" name="version" value={item.version} />
           {@render box(item.id, 'name', 'Name', item.name, false)}
           {@render box(item.id, 'bench', 'Bench', item.bench, false)}
           {#if item.kind === 'air'}
             {@render box(item.id, 'efficiency', 'Reaches, %', percent(item.doc.efficiency), false)}
-            {@render box(item.id, 'efficiencyPlusMinus', 'Give or take, %', percent(item.doc.efficiencyPlusMinus), false)}
+            {@render box(
+              item.id,
+              'efficiencyPlusMinus',
+              'Give or take, %',
+              percent(item.doc.efficiencyPlusMinus),
+              false,
+            )}
           {:else}
             {@render box(item.id, 'ironPlusMinus_K', 'Tip off by, K', String(item.doc.ironPlusMinus_K), true)}
           {/if}
           <div class="pt-[26px]"><button class="button">Save</button></div>
           <p class="col-span-5 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
-            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{form?.id === item.id && form && 'saved' in form ? ', saved' : ''}
+            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{form?.id === item.id && form && 'saved' in form
+              ? ', saved'
+              : ''}
           </p>
         </form>
       {/each}

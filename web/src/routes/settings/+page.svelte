@@ -4,7 +4,8 @@
   import { setTheme } from '$lib/ui/theme';
 
   let { data, form } = $props();
-  const issue = (name: string) => (form && 'issues' in form ? (form.issues as Record<string, string>)[name] : undefined);
+  const issue = (name: string) =>
+    form && 'issues' in form ? (form.issues as Record<string, string>)[name] : undefined;
   const zones = Intl.supportedValuesOf('timeZone');
 </script>
 
@@ -12,16 +13,30 @@
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="mb-5 text-[26px]">Settings</h1>
-  <form method="POST" use:enhance={() => ({ update }) => update({ reset: false })} class="border-line bg-sheet grid max-w-2xl grid-cols-2 gap-x-8 gap-y-5 border p-7">
+  <form
+    method="POST"
+    use:enhance={() =>
+      ({ update }) =>
+        update({ reset: false })}
+    class="grid max-w-2xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7"
+  >
     <input type="hidden" name="version" value={data.settings.version} />
     <div class="col-span-2">
       <Field label="Shop" name="name" issue={issue('name')}>
-        {#snippet control(a)}<input {...a} class="field" value={data.settings.value.name} required maxlength="100" />{/snippet}
+        {#snippet control(a)}<input
+            {...a}
+            class="field"
+            value={data.settings.value.name}
+            required
+            maxlength="100"
+          />{/snippet}
       </Field>
     </div>
     <Field label="Temperatures" name="temperature" issue={issue('temperature')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={data.settings.value.temperature}><option value="C">°C</option><option value="F">°F</option></select>
+        <select {...a} class="field" value={data.settings.value.temperature}
+          ><option value="C">°C</option><option value="F">°F</option></select
+        >
       {/snippet}
     </Field>
     <Field label="Lengths" name="length" issue={issue('length')}>
@@ -34,7 +49,9 @@
     <Field label="Time zone" name="timeZone" issue={issue('timeZone')}>
       {#snippet control(a)}
         <input {...a} class="field" list="zones" value={data.settings.value.timeZone} required />
-        <datalist id="zones">{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist>
+        <datalist id="zones"
+          >{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
+        >
       {/snippet}
     </Field>
     <div>
@@ -46,7 +63,7 @@
     </div>
     <div class="col-span-2 flex items-center gap-4">
       <button class="button button-main">Save</button>
-      <p role="status" class="text-good font-semibold">{form && 'saved' in form ? '● saved' : ''}</p>
+      <p role="status" class="font-semibold text-good">{form && 'saved' in form ? '● saved' : ''}</p>
     </div>
   </form>
 </div>

@@ -248,10 +248,15 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
           : new Date(now.getTime() + t.promisedInDays * DAY).toISOString().slice(0, 10),
       createdAt: new Date(created),
     });
-    const events = t.events.map(
-      (body, i): JobEvent => ({ id: v7(), at: created + (i + 1) * 240_000, actor: 'unsigned', v: 1, body }),
-    );
+    const events = t.events.map((body, i): JobEvent => ({
+      id: v7(),
+      at: created + (i + 1) * 240_000,
+      actor: 'unsigned',
+      v: 1,
+      body,
+    }));
     await appendEvents(db, ticket.id, events);
-    if (t.closedDaysAgo !== undefined) await closeTicket(db, ticket.id, new Date(now.getTime() - t.closedDaysAgo * DAY));
+    if (t.closedDaysAgo !== undefined)
+      await closeTicket(db, ticket.id, new Date(now.getTime() - t.closedDaysAgo * DAY));
   }
 }

@@ -51,7 +51,11 @@ export const ternT2: BoardModel = {
     ...row(names('D', 3, 5), 'LED-0603', [25.6, 40.6], [4.4, 0], { what: 'backlight LED' }),
     // eleven ceramics on the 3.3 V rail
     ...row(names('C', 1, 6), 'C0402', [29.4, 19.4], [0, 1.05], { value: '100 nF', nets: { '1': '3V3', '2': 'GND' } }),
-    ...row(names('C', 7, 9), 'C0402', [32.6, 27], [1.4, 0], { rotation_deg: 90, value: '100 nF', nets: { '1': '3V3', '2': 'GND' } }),
+    ...row(names('C', 7, 9), 'C0402', [32.6, 27], [1.4, 0], {
+      rotation_deg: 90,
+      value: '100 nF',
+      nets: { '1': '3V3', '2': 'GND' },
+    }),
     part('C10', 'C0805', 47, 33, { value: '10 µF', nets: { '1': '3V3', '2': 'GND' } }),
     part('C11', 'C0805', 21.4, 26, { rotation_deg: 90, value: '10 µF', nets: { '1': '3V3', '2': 'GND' } }),
     part('C12', 'C0402', 43.6, 15.7, { rotation_deg: 90, value: '12 pF' }),

@@ -19,12 +19,7 @@ export async function createBoardModel(
 }
 
 /** Replaces the draft; `version` is the one it was edited from. */
-export async function saveDraft(
-  db: Database,
-  modelId: string,
-  version: number,
-  draft: BoardModel,
-): Promise<number> {
+export async function saveDraft(db: Database, modelId: string, version: number, draft: BoardModel): Promise<number> {
   const [saved] = await db
     .update(boardModels)
     .set({ draft, name: draft.name, updatedAt: new Date(), version: sql`${boardModels.version} + 1` })

@@ -30,7 +30,11 @@ export async function eventsOf(db: Database, ticketId: string): Promise<JobEvent
 export async function eventsOfMany(db: Database, ticketIds: string[]): Promise<Map<string, JobEvent[]>> {
   const logs = new Map<string, JobEvent[]>(ticketIds.map((id) => [id, []]));
   if (ticketIds.length === 0) return logs;
-  const rows = await db.select().from(jobEvents).where(inArray(jobEvents.ticketId, ticketIds)).orderBy(asc(jobEvents.seq));
+  const rows = await db
+    .select()
+    .from(jobEvents)
+    .where(inArray(jobEvents.ticketId, ticketIds))
+    .orderBy(asc(jobEvents.seq));
   for (const row of rows) logs.get(row.ticketId)?.push(toEvent(row));
   return logs;
 }

@@ -17,20 +17,32 @@
 <svelte:head><title>{data.model.name} · Boards · Orthos</title></svelte:head>
 
 <div class="grid h-full grid-cols-[minmax(0,1fr)_minmax(340px,420px)] grid-rows-[auto_minmax(0,1fr)]">
-  <header class="border-line col-span-2 flex h-[62px] items-center gap-6 border-b px-4">
+  <header class="col-span-2 flex h-[62px] items-center gap-6 border-b border-line px-4">
     <h1 class="text-xl">{data.model.name}</h1>
     <p class="text-ink2">
-      version {data.version}, {data.board.stack.length} layers, {formatLength(data.board.thickness_mm, data.shop)} thick, joints {data.board.jointAlloy}
+      version {data.version}, {data.board.stack.length} layers, {formatLength(data.board.thickness_mm, data.shop)} thick,
+      joints {data.board.jointAlloy}
     </p>
   </header>
   <Stage board={data.board} {desk} units={data.shop} />
-  <aside class="border-line bg-sheet overflow-auto border-l p-4" aria-label="Parts">
+  <aside class="overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
     <table class="w-full">
-      <thead class="text-ink2 text-left text-[13px]"><tr><th class="pb-1 font-normal">Part</th><th class="font-normal">Package</th><th class="font-normal">What</th><th class="font-normal">Side</th></tr></thead>
+      <thead class="text-left text-[13px] text-ink2"
+        ><tr
+          ><th class="pb-1 font-normal">Part</th><th class="font-normal">Package</th><th class="font-normal">What</th
+          ><th class="font-normal">Side</th></tr
+        ></thead
+      >
       <tbody>
         {#each parts as part (part.partId)}
-          <tr class="border-faint border-t {desk.selected === part.partId ? 'bg-evidence-soft' : ''}">
-            <td><button type="button" class="h-8 w-full text-left font-semibold" onclick={() => choose(part.partId, part.side)}>{partName(part)}</button></td>
+          <tr class="border-t border-faint {desk.selected === part.partId ? 'bg-evidence-soft' : ''}">
+            <td
+              ><button
+                type="button"
+                class="h-8 w-full text-left font-semibold"
+                onclick={() => choose(part.partId, part.side)}>{partName(part)}</button
+              ></td
+            >
             <td class="text-ink2">{packageById(part.package).label}</td>
             <td>{part.what ?? part.value ?? ''}</td>
             <td class="text-ink2">{part.side}</td>

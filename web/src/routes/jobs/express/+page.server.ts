@@ -9,7 +9,9 @@ import { fail, redirect } from '@sveltejs/kit';
 import { v7 } from 'uuid';
 
 export const load = async ({ locals }) => ({
-  stations: (await listKit(locals.db)).filter((k) => k.kind === 'air').map(({ id, name, bench }) => ({ id, name, bench })),
+  stations: (await listKit(locals.db))
+    .filter((k) => k.kind === 'air')
+    .map(({ id, name, bench }) => ({ id, name, bench })),
 });
 
 export const actions = {
@@ -46,7 +48,13 @@ export const actions = {
       methods: methodsFor(part.id).map((m) => m.method),
     });
     await appendEvents(locals.db, ticket.id, [
-      { id: v7(), at: now().getTime(), actor: 'unsigned', v: 1, body: { type: 'suspect', partId: 'target', why: 'express job: this part comes off' } },
+      {
+        id: v7(),
+        at: now().getTime(),
+        actor: 'unsigned',
+        v: 1,
+        body: { type: 'suspect', partId: 'target', why: 'express job: this part comes off' },
+      },
     ]);
     redirect(303, `/jobs/${ticket.id}/plan`);
   },

@@ -4,7 +4,8 @@
   import { BOARD_KINDS, PACKAGES, PLASTICS } from '@orthos/core';
 
   let { data, form } = $props();
-  const given = (name: string, otherwise: string) => String((form?.values as Record<string, unknown>)?.[name] ?? otherwise);
+  const given = (name: string, otherwise: string) =>
+    String((form?.values as Record<string, unknown>)?.[name] ?? otherwise);
   const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   // svelte-ignore state_referenced_locally -- only the first value matters, the field is the user's afterwards
@@ -16,10 +17,12 @@
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">Express job</h1>
-  <p class="text-ink2 mt-1 mb-6">Five answers and the plan is computed. No board model, no customer; both can be added later.</p>
+  <p class="mt-1 mb-6 text-ink2">
+    Five answers and the plan is computed. No board model, no customer; both can be added later.
+  </p>
   <form
     method="POST"
-    class="border-line bg-sheet grid max-w-3xl grid-cols-2 gap-x-8 gap-y-5 border p-7"
+    class="grid max-w-3xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7"
     use:enhance={() => {
       busy = true;
       return async ({ update }) => {
@@ -31,7 +34,15 @@
     <Field label="Part to take off" name="package" issue={issue('package')} hint="type or choose a package">
       {#snippet control(a)}
         <!-- svelte-ignore a11y_autofocus -- the first field of a form the user asked for -->
-        <input {...a} class="field" list="packages" value={given('package', '')} required autofocus autocomplete="off" />
+        <input
+          {...a}
+          class="field"
+          list="packages"
+          value={given('package', '')}
+          required
+          autofocus
+          autocomplete="off"
+        />
         <datalist id="packages">
           {#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}
         </datalist>
@@ -53,7 +64,13 @@
     </Field>
     <Field label="Its distance, mm" name="distance_mm" issue={issue('distance_mm')} hint="from body to body">
       {#snippet control(a)}
-        <input {...a} class="field" inputmode="decimal" value={given('distance_mm', '5')} disabled={plastic === 'none'} />
+        <input
+          {...a}
+          class="field"
+          inputmode="decimal"
+          value={given('distance_mm', '5')}
+          disabled={plastic === 'none'}
+        />
       {/snippet}
     </Field>
     <Field label="Air station" name="station" issue={issue('station')}>

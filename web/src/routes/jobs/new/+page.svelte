@@ -11,13 +11,26 @@
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">New job</h1>
-  <p class="text-ink2 mt-1 mb-6">Four answers are enough; the rest can follow later.</p>
-  <form method="POST" use:enhance class="border-line bg-sheet grid max-w-4xl grid-cols-2 gap-x-8 gap-y-5 border p-7">
+  <p class="mt-1 mb-6 text-ink2">Four answers are enough; the rest can follow later.</p>
+  <form method="POST" use:enhance class="grid max-w-4xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7">
     <Field label="Customer" name="customer" issue={issue('customer')}>
-      {#snippet control(a)}<input {...a} class="field" value={value('customer')} required maxlength="200" autocomplete="off" />{/snippet}
+      {#snippet control(a)}<input
+          {...a}
+          class="field"
+          value={value('customer')}
+          required
+          maxlength="200"
+          autocomplete="off"
+        />{/snippet}
     </Field>
     <Field label="Phone or mail" name="contact" issue={issue('contact')}>
-      {#snippet control(a)}<input {...a} class="field" value={value('contact')} maxlength="200" autocomplete="off" />{/snippet}
+      {#snippet control(a)}<input
+          {...a}
+          class="field"
+          value={value('contact')}
+          maxlength="200"
+          autocomplete="off"
+        />{/snippet}
     </Field>
     <Field label="Device" name="device" issue={issue('device')}>
       {#snippet control(a)}<input {...a} class="field" value={value('device')} required maxlength="200" />{/snippet}
@@ -27,17 +40,25 @@
     </Field>
     <div class="col-span-2">
       <Field label="Complaint, in the owner's words" name="complaint" issue={issue('complaint')}>
-        {#snippet control(a)}<textarea {...a} class="field" rows="3" required maxlength="2000">{value('complaint')}</textarea>{/snippet}
+        {#snippet control(a)}<textarea {...a} class="field" rows="3" required maxlength="2000"
+            >{value('complaint')}</textarea
+          >{/snippet}
       </Field>
     </div>
-    <Field label="What is in the box" name="inBox" hint="bare board, whole device, cables, loose parts" issue={issue('inBox')}>
+    <Field
+      label="What is in the box"
+      name="inBox"
+      hint="bare board, whole device, cables, loose parts"
+      issue={issue('inBox')}
+    >
       {#snippet control(a)}<input {...a} class="field" value={value('inBox')} maxlength="500" />{/snippet}
     </Field>
     <Field label="Board model" name="modelId" issue={issue('modelId')} hint="Not there? An express job needs none.">
       {#snippet control(a)}
         <select {...a} class="field" required value={value('modelId')}>
           <option value="">choose</option>
-          {#each data.models as model (model.id)}<option value={model.id}>{model.name}, {model.layers} layers</option>{/each}
+          {#each data.models as model (model.id)}<option value={model.id}>{model.name}, {model.layers} layers</option
+            >{/each}
         </select>
       {/snippet}
     </Field>
@@ -55,7 +76,7 @@
     <div class="col-span-2 flex items-center gap-3">
       <button class="button button-main">Take it in</button>
       <a class="button" href="/jobs">Cancel</a>
-      <a class="text-evidence ml-auto underline underline-offset-2" href="/jobs/express">Express job instead</a>
+      <a class="ml-auto text-evidence underline underline-offset-2" href="/jobs/express">Express job instead</a>
     </div>
   </form>
 </div>

@@ -24,7 +24,7 @@
   {:else}
     <div class="p-5">
       <h2 class="mb-1 text-xl">{stepLabel(step)}</h2>
-      <p class="text-ink2 mb-4">What has to hold here, judged from what is recorded.</p>
+      <p class="mb-4 text-ink2">What has to hold here, judged from what is recorded.</p>
       <GateList {gates} />
     </div>
   {/if}

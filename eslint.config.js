@@ -1,0 +1,90 @@
+import js from '@eslint/js';
+import importX from 'eslint-plugin-import-x';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './web/svelte.config.js';
+
+/** The four floors: each knows only those below it. */
+const nothingFrom = (patterns, why) => ({
+  'no-restricted-imports': ['error', { patterns: [{ group: patterns, message: why }] }],
+});
+
+export default ts.config(
+  {
+    ignores: [
+      '**/node_modules/',
+      '**/build*/',
+      '**/.svelte-kit/',
+      '.data/',
+      '.cache/',
+      'core/kernel/',
+      '**/*.generated.ts',
+    ],
+  },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...ts.configs.stylistic,
+  ...svelte.configs.recommended,
+  {
+    plugins: { 'import-x': importX },
+    rules: {
+      'import-x/no-cycle': 'off',
+      'import-x/no-duplicates': 'error',
+      'import-x/first': 'error',
+      eqeqeq: 'error',
+      'no-console': ['error', { allow: ['error'] }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      // the fields and keys of contracts are data, not style
+      '@typescript-eslint/consistent-type-definitions': 'off',
+      '@typescript-eslint/consistent-indexed-object-style': 'off',
+      '@typescript-eslint/no-empty-function': 'off',
+      'no-undef': 'off',
+    },
+  },
+  {
+    files: ['core/src/**'],
+    rules: {
+      ...nothingFrom(
+        ['node:*', 'svelte*', '$*', 'pg', 'drizzle*', 'd3*', '@orthos/*', '../../../*'],
+        'core is computation alone: no Node, no interface, no database, no other floor',
+      ),
+      'no-restricted-globals': ['error', 'document', 'window', 'process', 'fetch', 'setTimeout', 'performance', 'Date'],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'pass a seed in' }],
+    },
+  },
+  {
+    files: ['formats/src/**', 'instruments/src/**'],
+    rules: nothingFrom(
+      ['svelte*', '$*', 'pg', 'drizzle*', '**/web/**'],
+      'formats and instruments know core and nothing above',
+    ),
+  },
+  {
+    files: ['web/src/lib/**/*.svelte', 'web/src/lib/{ui,stage,plan,diagnose,jobs,compute}/**', 'web/src/workers/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['$lib/server/*', 'pg', 'drizzle*', 'node:*'],
+              allowTypeImports: true,
+              message: 'the browser does not see the server',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
+    rules: {
+      'svelte/no-navigation-without-resolve': 'off',
+      'svelte/prefer-svelte-reactivity': 'off',
+    },
+  },
+  { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
+);

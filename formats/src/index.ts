@@ -1,0 +1,1 @@
+export { BoardFileError, readBoardJson, writeBoardJson } from './boardJson.ts';

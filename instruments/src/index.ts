@@ -1,0 +1,1 @@
+export { parseMeterAnswer } from './meterAnswer.ts';
