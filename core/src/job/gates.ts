@@ -33,7 +33,8 @@ export interface GateResult {
 
 /** What the gates need to know beyond the log. */
 export interface JobFacts {
-  complaint: string;
+  /** As taken in; null when the ticket is not at hand. */
+  complaint: string | null;
   fitOnly: boolean;
   powerSources: readonly { id: string; label: string }[];
   /** Whether the chosen plan still matches its inputs; null when that is not known. */
@@ -66,7 +67,10 @@ const RULES: GateRule[] = [
     id: 'complaint',
     step: 'intake',
     label: 'Complaint recorded',
-    judge: (_, __, facts) => (facts.complaint ? met(facts.complaint) : unmet('no complaint on the ticket')),
+    judge: (_, __, { complaint }) => {
+      if (complaint === null) return unknown('the ticket is not at hand');
+      return complaint.trim() ? met(complaint) : unmet('no complaint on the ticket');
+    },
   },
   {
     id: 'target',
@@ -203,8 +207,9 @@ const RULES: GateRule[] = [
     id: 'slips',
     step: 'verify',
     label: 'Slips and bumps followed up',
-    judge: (state) => {
+    judge: (state, attempt) => {
       const open = state.slips.filter((s) => !s.checked);
+      if (state.slips.length === 0 && !attempt.lifted && !attempt.fitted) return unknown('no work on the board yet');
       return open.length === 0
         ? met('none open')
         : unmet(
@@ -217,7 +222,10 @@ const RULES: GateRule[] = [
     id: 'outcome',
     step: 'release',
     label: 'Outcome recorded',
-    judge: (state) => (state.outcome ? met(state.outcome) : unmet('still open')),
+    judge: (state, attempt) => {
+      if (state.outcome) return met(state.outcome);
+      return attempt.functionsTried === undefined ? unknown('the work is not finished') : unmet('say how it ended');
+    },
   },
 ];
 

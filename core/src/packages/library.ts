@@ -215,7 +215,7 @@ const rows: PackageModel[] = [
     V: 0.012,
     G: 8e-3,
     C_add: 0.05e-3,
-    pad: { size: 1.7, V: 0.2, G: 0.4 },
+    pad: { size: 1.7, V: 0.16, G: 0.12 },
     source: DERIVED,
   }),
   fourSides({
@@ -229,7 +229,7 @@ const rows: PackageModel[] = [
     V: 0.012,
     G: 8e-3,
     C_add: 0.05e-3,
-    pad: { size: 2.6, V: 0.45, G: 0.7 },
+    pad: { size: 2.6, V: 0.37, G: 0.28 },
     source: DERIVED,
   }),
   fourSides({
@@ -243,7 +243,7 @@ const rows: PackageModel[] = [
     V: 0.012,
     G: 8e-3,
     C_add: 0.05e-3,
-    pad: { size: 3.4, V: 0.8, G: 0.9 },
+    pad: { size: 3.4, V: 0.63, G: 0.48 },
     source: DERIVED,
   }),
   fourSides({

@@ -98,11 +98,13 @@ export function expressBoard(a: ExpressAnswers): BoardModel {
   const centre = size / 2;
   const plasticId = PLASTICS[a.plastic].package;
   const pad = target.terminals.find((t) => t.kind === 'pad' || t.kind === 'tab');
+  // a tab sits on a copper area of its own, larger than its land; a centre pad on little more than itself
+  const margin = pad?.kind === 'tab' ? 3 : 1;
   const under = pad && {
-    x_mm: centre + pad.land.x - pad.land.w / 2 - 1,
-    y_mm: centre + pad.land.y - pad.land.h / 2 - 1,
-    w_mm: pad.land.w + 2,
-    h_mm: pad.land.h + 2,
+    x_mm: centre + pad.land.x - pad.land.w / 2 - margin,
+    y_mm: centre + pad.land.y - pad.land.h / 2 - margin,
+    w_mm: pad.land.w + 2 * margin,
+    h_mm: pad.land.h + 2 * margin,
   };
   const plastic = plasticId ? packageById(plasticId) : undefined;
   return {
@@ -116,7 +118,12 @@ export function expressBoard(a: ExpressAnswers): BoardModel {
     ],
     thickness_mm: kind.thickness_mm,
     stack: kind.stack.map(([name, foil_um, coverage]) => ({ name, foil_um, coverage })),
-    copper: under ? [{ ...under, layer: 0, coverage: 1 }] : [],
+    copper: under
+      ? [
+          { ...under, layer: 0, coverage: 1 },
+          { ...under, layer: kind.stack.length - 1, coverage: 0.9 },
+        ]
+      : [],
     vias: under ? [{ ...under, per_mm2: 0.5 }] : [],
     holes: [],
     parts: [

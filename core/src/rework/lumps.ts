@@ -164,6 +164,7 @@ function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part: Placed
       }) - 1;
     const columns = linkToBoard(lumps, mesh, node, boxOnBoard(part, t.land), (area) => JOINT_TO_LAND * area);
     lumps.links.push({ a: node, node: lumps.body, G: t.G_W_K });
+    if (t.kind === 'tab') shade(lumps, mesh, boxOnBoard(part, t.land));
     const [x, y] = toBoard(part, t.land.x, t.land.y);
     lumps.joints.push({ node, terminal: t, x, y, columns });
     const open = { gull: 1, chip: 0.7, leg: 1, can: 0.6, pin: 0.5, leadless: 0.25, tab: 0.15, pad: 0 }[t.kind];

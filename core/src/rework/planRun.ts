@@ -8,7 +8,7 @@ import { partName } from '../board/index.ts';
 import { LAMINATE } from '../materials/laminate.ts';
 import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
-import { meshBoard, sheetConductance, type BoardMesh } from '../thermal/boardMesh.ts';
+import { meshBoard, sheetConductance, targetBox, type BoardMesh } from '../thermal/boardMesh.ts';
 import { HeatRun } from '../thermal/heatRun.ts';
 import { jetOf, sweptJet, tabulated, type Jet } from '../thermal/jet.ts';
 import { buildLumps, type Exposed, type Lumps } from './lumps.ts';
@@ -234,7 +234,9 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
     { grid: mesh.grid, nodes: lumps.nodes, links: lumps.links, bookLosses: false },
     input.ambient_C,
   );
-  const at = { x: target.x_mm / 1000, y: target.y_mm / 1000 };
+  // the hand aims at the middle of the whole part, legs and tab included
+  const box = targetBox(target);
+  const at = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
   const air = method.kind === 'air' ? airOver(method, input, mesh, lumps, at) : undefined;
   const ownSolidus = SOLDER_ALLOYS.get(input.board.jointAlloy)?.Ts.value ?? 217;
 

@@ -52,7 +52,8 @@ export function gradedSpacing(from: number, to: number, f0: number, f1: number, 
   return [...west.reverse(), ...new Array<number>(middle).fill((right - left) / middle), ...east];
 }
 
-function targetBox(part: PlacedPart) {
+/** Box round body and lands, m on the board. */
+export function targetBox(part: PlacedPart) {
   const pkg = packageById(part.package);
   const rects = [{ x: 0, y: 0, w: pkg.body.l, h: pkg.body.w }, ...pkg.terminals.map((t) => t.land)];
   const boxes = rects.map((r) => boxOnBoard(part, r));

@@ -468,6 +468,9 @@ export function heatFieldWork(input: HeatFieldInput): number {
   return steps * (cells + 20 * input.nodes.length + 20 * input.links.length + 100);
 }
 
+/** Whether a probe's time is reached, with room for rounding. */
+const isDue = (t: number, now: number) => t <= now * (1 + 1e-12) + 1e-12;
+
 interface Melting {
   node: number;
   solidus: number | null;
@@ -541,7 +544,7 @@ export async function runHeatField(input: HeatFieldInput, context: CalcContext):
       const lostBefore = run.lost_J;
       const before = melting.map((m) => run.H[m.node]);
       for (const p of queue) {
-        if (p.t > t0 + dt * (1 + 1e-9)) break;
+        if (!isDue(p.t, t0 + dt)) break;
         p.before = p.read(run);
       }
       run.step(dt);
@@ -549,7 +552,7 @@ export async function runHeatField(input: HeatFieldInput, context: CalcContext):
       lossAtLast = (run.lost_J - lostBefore) / dt;
       steps++;
       for (const [i, m] of melting.entries()) noteMelting(m, nodes[m.node], before[i], run.H[m.node], t0, dt);
-      while (queue.length > 0 && queue[0].t <= run.time * (1 + 1e-12)) {
+      while (queue.length > 0 && isDue(queue[0].t, run.time)) {
         const p = queue[0];
         const u = Math.min(1, Math.max(0, (p.t - t0) / dt));
         p.value = p.before + u * (p.read(run) - p.before);

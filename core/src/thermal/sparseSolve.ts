@@ -18,7 +18,7 @@ export interface Elimination {
   readonly pairSlot: Int32Array;
 }
 
-export function planElimination(size: number, edges: ReadonlyArray<readonly [number, number]>): Elimination {
+export function planElimination(size: number, edges: readonly (readonly [number, number])[]): Elimination {
   const adjacency: Map<number, number>[] = Array.from({ length: size }, () => new Map());
   let slots = 0;
   const slotFor = (a: number, b: number) => {

@@ -19,7 +19,8 @@
   const unitName = (unit: string) => (unit === 'temperature' ? `°${units.temperature}` : unit);
   const inUnits = (value: number, unit: string) =>
     unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value);
-  // svelte-ignore state_referenced_locally -- the form starts from the method and is the user's afterwards
+  // the form starts from the method and is the user's afterwards
+  // svelte-ignore state_referenced_locally
   let texts = $state<Record<string, string>>(
     Object.fromEntries(KNOBS[method.kind].map((k) => [k.key, shown(k.key, k.unit)])),
   );

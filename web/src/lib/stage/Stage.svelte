@@ -59,7 +59,6 @@
       .sort((a, b) => Math.round(a.y_mm / 4) - Math.round(b.y_mm / 4) || a.x_mm - b.x_mm),
   );
   const partOf = (id: string | null) => board.parts.find((p) => p.partId === id);
-  const selectedPart = $derived(partOf(desk.selected));
   const heatShown = $derived(
     desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null,
   );
@@ -348,7 +347,8 @@
     </button>
     <p class="ml-auto truncate pl-3 text-[13px] text-ink2" aria-live="polite">{status}</p>
   </div>
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -- the board is the control: parts are stepped through by keys, named in the live line above -->
+  <!-- the board is the control: parts are stepped through by keys, named in the live line above -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
     bind:this={host}
     role="application"

@@ -16,7 +16,8 @@ export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
 function isTimeZone(zone: string): boolean {
   try {
-    return new Intl.DateTimeFormat('en', { timeZone: zone }) !== undefined;
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
   } catch {
     return false;
   }

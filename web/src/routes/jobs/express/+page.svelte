@@ -8,7 +8,6 @@
     String((form?.values as Record<string, unknown>)?.[name] ?? otherwise);
   const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
-  // svelte-ignore state_referenced_locally -- only the first value matters, the field is the user's afterwards
   let plastic = $state(given('plastic', 'unknown'));
   let busy = $state(false);
 </script>
@@ -33,7 +32,8 @@
   >
     <Field label="Part to take off" name="package" issue={issue('package')} hint="type or choose a package">
       {#snippet control(a)}
-        <!-- svelte-ignore a11y_autofocus -- the first field of a form the user asked for -->
+        <!-- the first field of a form the user asked for -->
+        <!-- svelte-ignore a11y_autofocus -->
         <input
           {...a}
           class="field"

@@ -1,0 +1,140 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { boardModelSchema, toBoard, type PlacedPart } from '../src/board/index.ts';
+import { canonicalJson, contentHash } from '../src/hash/canonical.ts';
+import { NEIGHBOUR_LIMITS } from '../src/materials/limits.ts';
+import { PACKAGES, terminalSides } from '../src/packages/index.ts';
+import { BOARD_KINDS, expressBoard, expressSchema, PLASTICS } from '../src/rework/expressBoard.ts';
+import { boardScene, partAt, terminalAt } from '../src/scene/boardScene.ts';
+
+const part = (change: Partial<PlacedPart> = {}): PlacedPart => ({
+  partId: 'u1',
+  ref: 'U1',
+  package: 'SOIC-8',
+  x_mm: 10,
+  y_mm: 20,
+  rotation_deg: 0,
+  side: 'top',
+  ...change,
+});
+
+describe('packages', () => {
+  it.each([...PACKAGES.values()])('$id is drawn and heated with sane numbers', (p) => {
+    expect(p.C_J_K).toBeGreaterThan(0);
+    expect(p.source).not.toBe('');
+    expect(NEIGHBOUR_LIMITS.has(p.limit)).toBe(true);
+    expect(new Set(p.terminals.map((t) => t.id)).size).toBe(p.terminals.length);
+    for (const t of p.terminals) {
+      expect(t.volume_mm3).toBeGreaterThan(0);
+      expect(t.G_W_K).toBeGreaterThan(0);
+      expect(Math.min(t.land.w, t.land.h)).toBeGreaterThan(0.1);
+    }
+  });
+  it('numbers pins counter-clockwise from top left, at true pitch', () => {
+    const at = (id: string, pkg: string) =>
+      PACKAGES.get(pkg)?.terminals.find((t) => t.id === id)?.land ?? { x: NaN, y: NaN };
+    expect(at('1', 'SOIC-8').x).toBeLessThan(0);
+    expect(at('2', 'SOIC-8').y - at('1', 'SOIC-8').y).toBeCloseTo(1.27);
+    expect(at('5', 'SOIC-8').x).toBeGreaterThan(0);
+    expect(at('5', 'SOIC-8').y).toBeCloseTo(at('4', 'SOIC-8').y);
+    expect(at('12', 'QFP-44').y).toBeGreaterThan(at('11', 'QFP-44').y);
+    expect(at('23', 'QFP-44').x).toBeGreaterThan(0);
+    expect(at('44', 'QFP-44').y).toBeLessThan(0);
+    expect(PACKAGES.get('SOT-23')?.terminals.map((t) => t.id)).toEqual(['1', '2', '3']);
+    expect([at('2', 'SOT-23').x < 0, at('3', 'SOT-23').x > 0]).toEqual([true, true]);
+  });
+  it('counts sides', () => {
+    for (const [id, n] of [
+      ['SOIC-8', 2],
+      ['QFP-44', 4],
+      ['C0603', 2],
+    ] as const) {
+      const p = PACKAGES.get(id);
+      expect(p && terminalSides(p)).toBe(n);
+    }
+  });
+});
+
+describe('placement', () => {
+  it('turns counter-clockwise as seen from the top, y pointing down', () => {
+    const [x, y] = toBoard(part({ rotation_deg: 90 }), 1, 0);
+    expect([x, y].map((v) => Math.round(v * 1e9) / 1e9)).toEqual([10, 19]);
+  });
+  it('negates local x on the bottom before turning', () => {
+    expect(toBoard(part({ side: 'bottom' }), 1, 2)).toEqual([9, 22]);
+  });
+  it('finds any terminal again under its own point, on both sides and at any angle', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...PACKAGES.keys()),
+        fc.integer({ min: -180, max: 180 }),
+        fc.constantFrom('top' as const, 'bottom' as const),
+        fc.nat(60),
+        (id, rotation_deg, side, n) => {
+          const terminals = PACKAGES.get(id)?.terminals ?? [];
+          if (terminals.length === 0) return;
+          const p = part({ package: id, rotation_deg, side });
+          const t = terminals[n % terminals.length];
+          const [x, y] = toBoard(p, t.land.x, t.land.y);
+          expect(terminalAt(p, x, y)).toBe(t.id);
+        },
+      ),
+    );
+  });
+});
+
+describe('scene', () => {
+  const board = expressBoard({ package: 'QFN-24', boardKind: 'four-layer', plastic: 'pbt', distance_mm: 4 });
+  it('shows a side with its parts, lands under bodies, nothing of the other side', () => {
+    const top = boardScene(board, 'top');
+    const styles = top.shapes.map((s) => s.style);
+    expect(styles[0]).toBe('board');
+    expect(styles.lastIndexOf('land')).toBeLessThan(styles.indexOf('mould'));
+    expect(top.labels.map((l) => l.partId)).toEqual(expect.arrayContaining(['target', 'plastic']));
+    expect(boardScene(board, 'bottom').labels).toHaveLength(0);
+  });
+  it('picks the part under a point, the smaller one where two overlap', () => {
+    const stacked = {
+      ...board,
+      parts: [part({ partId: 'big', package: 'QFP-64' }), part({ partId: 'small', package: 'R0603' })],
+    };
+    expect(partAt(stacked, 'top', 10, 20)?.partId).toBe('small');
+    expect(partAt(stacked, 'top', 14, 20)?.partId).toBe('big');
+    expect(partAt(stacked, 'top', 40, 40)).toBeNull();
+    expect(partAt(stacked, 'bottom', 10, 20)).toBeNull();
+  });
+});
+
+describe('express boards', () => {
+  it('are valid models with the plastic at the distance asked for', () => {
+    for (const boardKind of Object.keys(BOARD_KINDS) as (keyof typeof BOARD_KINDS)[])
+      for (const plastic of Object.keys(PLASTICS) as (keyof typeof PLASTICS)[])
+        expect(
+          boardModelSchema.safeParse(expressBoard({ package: 'SOIC-8', boardKind, plastic, distance_mm: 3 })).success,
+        ).toBe(true);
+    const b = expressBoard({ package: 'SOIC-8', boardKind: 'thin', plastic: 'pbt', distance_mm: 3 });
+    const [ic, plug] = b.parts;
+    expect(plug.x_mm - 9 / 2 - (ic.x_mm + 3.9 / 2)).toBeCloseTo(3, 9);
+  });
+  it('refuse with a sentence', () => {
+    const parsed = expressSchema.safeParse({ package: 'WARP-9', boardKind: 'thin', plastic: 'pbt', distance_mm: 99 });
+    expect(parsed.error?.issues.map((i) => i.path[0])).toEqual(['package', 'distance_mm']);
+  });
+});
+
+describe('content hash', () => {
+  it('does not depend on the order of keys, nor on the sign of zero', () => {
+    expect(contentHash({ a: 1, b: [0, { c: -0, d: undefined }] })).toBe(contentHash({ b: [-0, { c: 0 }], a: 1 }));
+  });
+  it('changes with any value', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.jsonValue(), (a, b) => {
+        expect(contentHash(a) === contentHash(b)).toBe(canonicalJson(a) === canonicalJson(b));
+      }),
+    );
+    expect(contentHash({ a: 1 })).not.toBe(contentHash({ a: 2 }));
+  });
+  it('is the SHA-256 of the text', () => {
+    expect(contentHash({})).toBe('44136fa355b3678a1146ad16f7e8649e94fb4fc21fe77e8310c060f61caaff8a');
+  });
+});

@@ -1,0 +1,169 @@
+import { describe, expect, it } from 'vitest';
+import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
+import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
+import { planHeat, windowEnd } from '../src/rework/planHeat.ts';
+import { runPlan } from '../src/rework/planRun.ts';
+import type { AirMethod, LowMeltMethod, PlanInput } from '../src/rework/method.ts';
+import type { BoardModel } from '../src/board/boardModel.ts';
+import { CancelledError } from '../src/calc/defineCalc.ts';
+
+const air = (change: Partial<AirMethod> = {}): AirMethod => ({
+  kind: 'air',
+  label: 'air',
+  set_C: 400,
+  flow_L_min: 45,
+  nozzle_mm: 8,
+  standoff_mm: 10,
+  sweep_mm: 4,
+  limit_s: 150,
+  ...change,
+});
+const context = { now: () => 0 };
+type Kind = keyof typeof BOARD_KINDS;
+
+function input(
+  pkg: string,
+  kind: Kind,
+  method: PlanInput['method'],
+  change: (b: BoardModel) => BoardModel = (b) => b,
+): PlanInput {
+  const board = change(expressBoard({ package: pkg, boardKind: kind, plastic: 'pbt', distance_mm: 6 }));
+  return { board, target: 'target', method, station: DEFAULT_STATION, ambient_C: 22, quality: 'search', frames: false };
+}
+async function wetTime(i: PlanInput): Promise<number> {
+  const { allWet_s } = await runPlan(i, context);
+  if (allWet_s === null) throw new Error('never wet');
+  return allWet_s;
+}
+
+describe('orderings', () => {
+  it('more copper melts later', async () => {
+    const more = (coverage: number) => (b: BoardModel) => ({ ...b, stack: b.stack.map((l) => ({ ...l, coverage })) });
+    const times = [];
+    for (const c of [0.3, 0.6, 0.9]) times.push(await wetTime(input('SOIC-8', 'two-layer', air(), more(c))));
+    expect(times).toEqual([...times].sort((a, b) => a - b));
+    expect(times[2]).toBeGreaterThan(times[0] * 1.05);
+  });
+  it('a farther nozzle melts later', async () => {
+    const near = await wetTime(input('SOIC-8', 'two-layer', air({ standoff_mm: 8 })));
+    expect(await wetTime(input('SOIC-8', 'two-layer', air({ standoff_mm: 25 })))).toBeGreaterThan(near);
+  });
+  it('leaded melts before lead-free', async () => {
+    const leaded = await wetTime(input('SOIC-8', 'two-layer-leaded', air()));
+    expect(leaded).toBeLessThan(await wetTime(input('SOIC-8', 'two-layer', air())));
+  });
+  it('a tab and a centre pad melt after the legs, and the reason is said', async () => {
+    for (const [pkg, last] of [
+      ['DPAK', 'TAB'],
+      ['QFN-32', 'EP'],
+    ]) {
+      const hot = air({ set_C: 450, flow_L_min: 70, standoff_mm: 9 });
+      const run = await runPlan({ ...input(pkg, 'heavy', hot), quality: 'plan' }, context);
+      expect(run.last?.terminal).toBe(last);
+      expect(run.last?.why).not.toBe('');
+      const times = run.joints.map((j) => j.liquidus_s ?? Infinity);
+      expect(Math.max(...times)).toBe(run.joints.find((j) => j.terminal === last)?.liquidus_s);
+    }
+  });
+  it('a mirrored job on the bottom takes as long as the same on the top', async () => {
+    const flip = (b: BoardModel): BoardModel => ({
+      ...b,
+      parts: b.parts.map((p) => ({ ...p, side: 'bottom' as const })),
+      stack: [...b.stack].reverse(),
+    });
+    const top = await wetTime(input('SOIC-8', 'two-layer', air()));
+    expect(await wetTime(input('SOIC-8', 'two-layer', air(), flip))).toBeCloseTo(top, 6);
+  });
+});
+
+describe('believable bench times', () => {
+  // flow, nozzle, distance, set-point, sweep as of the physics note; bands are what a bench shows
+  it.each([
+    [
+      'SOIC-8',
+      'two-layer-leaded',
+      air({ flow_L_min: 20, nozzle_mm: 6, standoff_mm: 12, set_C: 345, sweep_mm: 5 }),
+      20,
+      60,
+    ],
+    ['SOIC-16W', 'two-layer-leaded', air({ flow_L_min: 30, standoff_mm: 12, set_C: 370, sweep_mm: 6 }), 20, 60],
+    ['QFP-48', 'four-layer', air({ flow_L_min: 38, standoff_mm: 9, set_C: 390 }), 50, 130],
+    ['CAN-6.3', 'two-layer-leaded', air({ flow_L_min: 70, standoff_mm: 12, set_C: 405, sweep_mm: 3.5 }), 5, 20],
+  ] as const)('%s on %s', async (pkg, kind, method, from, to) => {
+    const t = await wetTime(input(pkg, kind, method));
+    expect(t).toBeGreaterThan(from);
+    expect(t).toBeLessThan(to);
+  });
+  it('preheating from afar melts nothing', async () => {
+    const run = await runPlan(
+      input('QFP-48', 'four-layer', air({ flow_L_min: 70, nozzle_mm: 10, standoff_mm: 60, set_C: 455, sweep_mm: 10 })),
+      context,
+    );
+    expect(run.allWet_s).toBeNull();
+    expect(run.body_C).toBeGreaterThan(120);
+    expect(run.last).not.toBeNull();
+  });
+});
+
+describe('low-melt alloy with an iron', () => {
+  const lowMelt = methodsFor('SOIC-16')
+    .map((m) => m.method)
+    .find((m): m is LowMeltMethod => m.kind === 'low-melt');
+  if (!lowMelt) throw new Error('no low-melt method');
+  it('stays liquid after the iron has left, longer on two layers than on four', async () => {
+    const hold = async (kind: Kind) => {
+      const run = await runPlan(input('SOIC-16', kind, lowMelt), context);
+      return (run.freezes_s ?? 0) - lowMelt.stroke_s;
+    };
+    const [two, four] = [await hold('two-layer'), await hold('four-layer')];
+    expect(two).toBeGreaterThan(0.5);
+    expect(two).toBeGreaterThan(four);
+  });
+  it('spares the neighbour that air heats', async () => {
+    const iron = await runPlan(input('SOIC-16', 'two-layer', lowMelt), context);
+    const blown = await runPlan(input('SOIC-16', 'two-layer', air()), context);
+    expect(iron.neighbours[0].peak_C).toBeLessThan(blown.neighbours[0].atWet_C);
+  });
+  it('does not offer itself for a pad under the body', () => {
+    expect(methodsFor('QFN-24').find((m) => m.method.kind === 'low-melt')?.unfit).toMatch(/pad/);
+  });
+});
+
+describe('a plan with its range', () => {
+  it('brackets the nominal time between a hotter and a cooler station, and says what matters', async () => {
+    const plan = await planHeat(input('SOIC-8', 'two-layer', air()), context);
+    expect(plan.allWetRange_s.from).toBeLessThan(plan.allWet_s ?? 0);
+    expect(plan.allWetRange_s.to).toBeGreaterThan(plan.allWet_s ?? Infinity);
+    expect(plan.matters).toHaveLength(2);
+    expect(plan.calibrated).toBe(false);
+  });
+  it('closes the window when a delicate neighbour is over its limit', async () => {
+    const delicate = (b: BoardModel) => ({
+      ...b,
+      parts: b.parts.map((p) => (p.partId === 'plastic' ? { ...p, limit: 'cell' } : p)),
+    });
+    const run = await runPlan(input('SOIC-8', 'two-layer', air(), delicate), context);
+    expect(run.closes?.partId).toBe('plastic');
+    expect(windowEnd(run)).toBe(run.closes?.at_s);
+  });
+  it('is the same every time', async () => {
+    const i = input('SOIC-8', 'thin', air({ limit_s: 30 }));
+    expect(await runPlan(i, context)).toEqual(await runPlan(i, context));
+  });
+  it('stops when told to', async () => {
+    await expect(runPlan(input('SOIC-8', 'thin', air()), { ...context, signal: { aborted: true } })).rejects.toThrow(
+      CancelledError,
+    );
+  });
+  it('gives field frames on request, hottest near the target at the end', async () => {
+    const run = await runPlan({ ...input('SOIC-8', 'two-layer', air({ limit_s: 40 })), frames: true }, context);
+    const f = run.frames;
+    if (!f) throw new Error('no frames');
+    const [nx, ny] = [f.x_mm.length - 1, f.y_mm.length - 1];
+    expect(f.values.length).toBe(nx * ny * f.times_s.length);
+    const last = f.values.subarray((f.times_s.length - 1) * nx * ny);
+    const hottest = last.indexOf(Math.max(...last));
+    expect(Math.abs(f.x_mm[hottest % nx] - 30)).toBeLessThan(8);
+    expect(Math.abs(f.y_mm[Math.floor(hottest / nx)] - 30)).toBeLessThan(8);
+  });
+});

@@ -1,0 +1,25 @@
+import { defineConfig } from '@playwright/test';
+
+/** Runs against an application that is there already; `./orthos test` starts one and names it in ORTHOS_URL. */
+export default defineConfig({
+  testDir: 'tests',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  outputDir: process.env.ORTHOS_E2E_OUT ?? 'test-results',
+  use: {
+    baseURL: process.env.ORTHOS_URL ?? 'http://127.0.0.1:4870',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+      ],
+    },
+  },
+});

@@ -1,0 +1,170 @@
+import { expect, test } from '@playwright/test';
+import { openJob, planReady, watchErrors } from './helpers.ts';
+
+let errors: string[];
+test.beforeEach(({ page }) => {
+  errors = watchErrors(page);
+});
+test.afterEach(() => {
+  expect(errors).toEqual([]);
+});
+
+test('demo ticket to plan: reading, suspect, computed plan, in use', async ({ page }) => {
+  const href = await openJob(page, 'dark after a wet ride', 'diagnose');
+  await expect(page.getByRole('cell', { name: 'C7.1', exact: true })).toBeVisible();
+
+  await page.getByLabel('Measured at').fill('U3.5');
+  await page.getByLabel('Reads, Ω').fill('1k4x');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('A number such as');
+  await page.getByLabel('Reads, Ω').fill('1,6');
+  await page.getByLabel('Good board, Ω').fill('2k4');
+  await page.keyboard.press('Enter');
+  const row = page.getByRole('row', { name: /U3\.5/ });
+  await expect(row).toContainText('1.6 Ω');
+  await expect(row).toContainText('too low');
+
+  await row.getByRole('button').click();
+  await expect(row).toHaveCount(0);
+
+  // the part is chosen through the palette, as a keyboard would
+  await page.getByRole('application').focus();
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('Go to a place').fill('C7');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Why C7').fill('1.4 Ω across it, lowest of the rail');
+  await page.getByRole('button', { name: 'C7 it is' }).click();
+  await page.waitForURL(`**${href}/plan`);
+
+  await planReady(page);
+  await expect(page.getByRole('heading', { level: 2 })).toContainText(/look from \d+ s/);
+  await expect(page.getByText('uncalibrated', { exact: false }).first()).toBeVisible();
+  await expect(page.getByText('What matters most')).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+
+  // a reload shows the stored plan without computing it again
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await expect(page.getByLabel('Time since the heat came on, seconds')).toBeAttached();
+});
+
+test('express job to plan, with bad input refused first', async ({ page }) => {
+  await page.goto('/jobs');
+  await page.keyboard.press('e');
+  await page.waitForURL('**/jobs/express');
+  await page.getByLabel('Part to take off').fill('SOIC-9');
+  await page.getByRole('button', { name: 'Plan it' }).click();
+  await expect(page.getByText('choose a package from the list')).toBeVisible();
+  await page.getByLabel('Part to take off').fill('SOIC-8');
+  await page.getByLabel('Its distance, mm').fill('4,5');
+  const start = Date.now();
+  await page.getByRole('button', { name: 'Plan it' }).click();
+  await planReady(page);
+  test.info().annotations.push({ type: 'measured', description: `express plan after ${Date.now() - start} ms` });
+  await expect(page.getByText('joint', { exact: false }).first()).toBeVisible();
+  const panel = page.locator('[data-first-picture-ms]');
+  test
+    .info()
+    .annotations.push({
+      type: 'measured',
+      description: `first picture after ${await panel.getAttribute('data-first-picture-ms')} ms`,
+    });
+});
+
+test('flip and select by keyboard; landmarks stay', async ({ page }) => {
+  await openJob(page, 'moves backwards', 'intake');
+  await page.getByRole('application').focus();
+  await expect(page.getByRole('button', { name: 'Top', exact: true })).toBeVisible();
+  const before = await page.getByText('hole by C3').boundingBox();
+  await page.keyboard.press('.');
+  const live = page.locator('p[aria-live="polite"]').first();
+  const first = await live.textContent();
+  await page.keyboard.press('.');
+  await expect(live).not.toHaveText(first ?? '');
+  await page.keyboard.press('f');
+  await expect(page.getByRole('button', { name: 'Bottom, mirrored' })).toBeVisible();
+  const after = await page.getByText('hole by C3').boundingBox();
+  // left of the middle before, right of it after
+  const stage = await page.getByRole('application').boundingBox();
+  const middle = (stage?.x ?? 0) + (stage?.width ?? 0) / 2;
+  expect((before?.x ?? 0) < middle && (after?.x ?? 0) > middle).toBe(true);
+  await page.keyboard.press(',');
+  await expect(live).toContainText(/C3|R2|U6|Q3/);
+  await page.keyboard.press('Escape');
+  await expect(live).toContainText('bottom side');
+});
+
+test('a changed setting makes the plan visibly stale, computing again makes it fresh', async ({ page }) => {
+  await openJob(page, 'Memory positions lost', 'plan');
+  await planReady(page);
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  await page.getByLabel('Set-point, °C').fill('9000');
+  await page.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByText('100 to 550 °C')).toBeVisible();
+  await page.getByLabel('Set-point, °C').fill('430');
+  await page.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByRole('status')).toContainText('Stale');
+  await expect(page.getByRole('button', { name: 'Use this plan' })).toBeDisabled();
+  await page.reload();
+  await expect(page.getByRole('status')).toContainText('Stale');
+  await page.getByRole('button', { name: 'Compute again' }).click();
+  await planReady(page);
+  await expect(page.getByText('Stale')).toHaveCount(0);
+});
+
+test('cancel stops the computation, nothing is stored, and it can be started again', async ({ page }) => {
+  await openJob(page, 'Segments missing', 'plan');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('heading', { name: 'Cancelled' })).toBeVisible();
+  await page.reload();
+  // nothing stored: it starts anew
+  await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible();
+  await planReady(page);
+  await expect(page.getByRole('radio')).toHaveCount(3);
+  const chosen = await page.getByRole('heading', { level: 2 }).textContent();
+  await page.getByRole('application').focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { level: 2 })).not.toHaveText(chosen ?? '');
+});
+
+test('a new job: what is missing is named, then it is taken in', async ({ page }) => {
+  await page.goto('/jobs');
+  await page.keyboard.press('n');
+  await page.waitForURL('**/jobs/new');
+  await page.getByLabel('Customer').fill('Marla Quay');
+  await page.getByLabel('Device').fill('Tern T2 display');
+  await page.getByLabel("Complaint, in the owner's words").fill('flickers');
+  await page.getByLabel('Board model').selectOption({ label: 'Tern T2, 2 layers' });
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.waitForURL('**/intake');
+  await expect(page.getByRole('heading', { name: 'flickers' })).toBeVisible();
+  await page.goto('/jobs?q=Marla');
+  await expect(page.getByText('flickers')).toBeVisible();
+});
+
+test('kit, settings and calculator keep what is typed and name what is wrong', async ({ page }) => {
+  await page.goto('/kit');
+  const station = page.locator('form').filter({ has: page.locator('input[value="Air station, unmarked dials"]') });
+  await station.getByLabel('Reaches, %').fill('200');
+  await station.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('30 to 100 %')).toBeVisible();
+  await station.getByLabel('Reaches, %').fill('78');
+  await station.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('uncalibrated, saved')).toBeVisible();
+
+  await page.goto('/settings');
+  await page.getByLabel('Temperatures').selectOption('F');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('saved')).toBeVisible();
+  await page.getByLabel('Temperatures').selectOption('C');
+  await page.getByRole('button', { name: 'Save' }).click();
+
+  await page.goto('/calculate?kind=paste&alloy=Sn63Pb37&a=2&b=1&stencil=0.1&transfer=0.9&metal=0.5');
+  await expect(page.getByTestId('volume')).toContainText('0.0900');
+  await page.getByLabel('Stencil, mm').fill('x');
+  await expect(page.getByRole('alert')).toContainText('stencil_mm');
+  await page.getByLabel('Stencil, mm').fill('0,2');
+  await expect(page.getByTestId('volume')).toContainText('0.180');
+  await expect(page).toHaveURL(/stencil=0%2C2/);
+});

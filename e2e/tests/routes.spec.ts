@@ -1,0 +1,208 @@
+import { expect, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { openJob, planReady } from './helpers.ts';
+
+const NOBODY = '01890000-0000-7000-8000-000000000000';
+const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
+
+async function aJob(request: import('@playwright/test').APIRequestContext): Promise<string> {
+  const found = (await (await request.get('/api/find?q=Sable')).json()) as { id: string }[];
+  return found[0].id;
+}
+
+test('pages that are not there answer 404 with a sentence', async ({ request }) => {
+  for (const path of [
+    `/jobs/${NOBODY}`,
+    `/jobs/${NOBODY}/plan`,
+    '/jobs/none',
+    `/boards/${NOBODY}`,
+    '/boards/x',
+    '/nowhere',
+  ])
+    expect((await request.get(path)).status(), path).toBe(404);
+});
+
+test('bad bodies are refused with the field, and change nothing', async ({ request, baseURL }) => {
+  const id = await aJob(request);
+  const headers = { origin: baseURL ?? '' };
+  const send = (method: 'POST' | 'PUT', path: string, data: unknown) =>
+    request.fetch(path, { method, headers, data: data as string });
+  const before = await (await request.get(`/jobs/${id}/diagnose/__data.json`)).text();
+  const cases: ['POST' | 'PUT', string, unknown, number, string][] = [
+    ['POST', `/api/jobs/${id}/events`, {}, 400, 'id'],
+    ['POST', `/api/jobs/${id}/events`, { ...EVENT, extra: 1 }, 400, 'extra'],
+    ['POST', `/api/jobs/${id}/events`, { ...EVENT, body: { type: 'party' } }, 400, 'body.type'],
+    [
+      'POST',
+      `/api/jobs/${id}/events`,
+      { ...EVENT, body: { type: 'suspect', partId: 'zz9', why: 'x' } },
+      400,
+      'body.partId',
+    ],
+    [
+      'POST',
+      `/api/jobs/${id}/events`,
+      { ...EVENT, body: { type: 'withdrawn', eventId: 'none', why: 'x' } },
+      400,
+      'body.eventId',
+    ],
+    [
+      'POST',
+      `/api/jobs/${id}/events`,
+      { ...EVENT, body: { type: 'plan', planId: NOBODY, label: 'x' } },
+      400,
+      'body.planId',
+    ],
+    [
+      'POST',
+      `/api/jobs/${id}/events`,
+      { ...EVENT, body: { type: 'power-gone', sourceId: 'sun', how: 'x' } },
+      400,
+      'body.sourceId',
+    ],
+    ['POST', `/api/jobs/${NOBODY}/events`, EVENT, 404, 'no such job'],
+    ['POST', `/api/jobs/${id}/plans`, { id: EVENT.id }, 400, 'inputHash'],
+    [
+      'POST',
+      `/api/jobs/${id}/plans`,
+      { id: EVENT.id, inputHash: 'a'.repeat(64), engineVersion: 1, results: {} },
+      409,
+      'target',
+    ],
+    ['PUT', `/api/jobs/${id}/plan-settings`, { version: 1 }, 400, 'settings'],
+    [
+      'PUT',
+      `/api/jobs/${NOBODY}/plan-settings`,
+      { version: 1, settings: { v: 1, stationId: NOBODY, ironId: NOBODY, ambient_C: 20, methods: [] } },
+      400,
+      'methods',
+    ],
+    ['POST', '/api/calc/heat.magic', {}, 404, 'heat.field'],
+    ['POST', '/api/calc/joint.volume', {}, 400, 'wt'],
+    ['POST', '/api/calc/heat.field', { probes: [{ name: 'p', t: 1, node: 'x' }] }, 400, 'board'],
+    ['POST', '/api/calc/heat.field', { nodes: [{ id: 'b', type: 'body', C: -1 }], probes: [] }, 400, 'nodes.0.C'],
+  ];
+  for (const [method, path, data, status, says] of cases) {
+    const answer = await send(method, path, data);
+    expect(answer.status(), `${method} ${path} ${JSON.stringify(data)}`).toBe(status);
+    expect(await answer.text()).toContain(says);
+  }
+  for (const path of [`/api/jobs/${id}/events`, '/api/calc/joint.volume'])
+    expect(
+      (
+        await request.fetch(path, {
+          method: 'POST',
+          headers: { ...headers, 'content-type': 'application/json' },
+          data: Buffer.from('{"a":'),
+        })
+      ).status(),
+    ).toBe(400);
+  expect(await (await request.get(`/jobs/${id}/diagnose/__data.json`)).text()).toBe(before);
+});
+
+test('forms refuse bad input with 400 and keep what was typed', async ({ request, baseURL }) => {
+  const headers = { origin: baseURL ?? '' };
+  for (const [path, form] of [
+    ['/jobs/new', { customer: '', device: 'x' }],
+    [
+      '/jobs/new',
+      {
+        customer: 'a',
+        contact: '',
+        device: 'x',
+        serial: '',
+        complaint: 'c',
+        inBox: '',
+        kind: 'repair',
+        modelId: NOBODY,
+        promisedOn: '',
+      },
+    ],
+    ['/jobs/express', { package: 'nothing' }],
+    ['/settings', { name: '' }],
+    ['/kit?/save', { id: 'nobody' }],
+    ['/kit?/add', { kind: 'hammer' }],
+  ] as [string, Record<string, string>][]) {
+    const answer = await request.post(path, { headers, form, maxRedirects: 0 });
+    expect(answer.status(), path).toBeGreaterThanOrEqual(400);
+    expect(answer.status(), path).toBeLessThan(500);
+  }
+});
+
+test('calculations answer over HTTP as on the command line', async ({ request, baseURL }) => {
+  const headers = { origin: baseURL ?? '' };
+  const answer = await request.post('/api/calc/heat.field', {
+    headers,
+    data: { nodes: [{ id: 'b', type: 'body', C: 0.4, hA: 0.02, P: 4 }], probes: [{ name: 'p', t: 20, node: 'b' }] },
+  });
+  const { probes } = (await answer.json()) as { probes: { value: number }[] };
+  expect(probes[0].value).toBeCloseTo(20 + 200 * (1 - Math.exp(-1)), 1);
+  const huge = {
+    board: { lx: 1, ly: 1, nx: 2000, ny: 2000, layers: [{ dz: 1e-3, kx: 1, ky: 1, kz: 1, rhoc: 1e6 }] },
+    probes: [{ name: 'a', t: 1000, x: 0, y: 0, layer: 0 }],
+  };
+  const refused = await request.post('/api/calc/heat.field', { headers, data: huge });
+  expect(refused.status()).toBe(400);
+  expect(await refused.text()).toContain('limit here is 10 s');
+});
+
+test('other hosts and other sites are refused; pages carry a strict content policy', async ({ request, baseURL }) => {
+  expect((await request.get('/jobs', { headers: { host: 'orthos.example' } })).status()).toBe(421);
+  const foreign = await request.post('/api/calc/joint.volume', {
+    headers: { origin: 'http://elsewhere.example' },
+    data: {},
+  });
+  expect(foreign.status()).toBe(403);
+  expect((await request.post('/api/calc/joint.volume', { data: {} })).status()).toBe(403);
+  const page = await request.get('/jobs');
+  const policy = page.headers()['content-security-policy'];
+  expect(policy).toContain("default-src 'self'");
+  expect(policy).not.toContain('unsafe-inline');
+  expect(policy).toContain("frame-ancestors 'none'");
+  expect(page.headers()['x-content-type-options']).toBe('nosniff');
+  expect(baseURL).toContain('127.0.0.1');
+});
+
+test('axe finds nothing serious on any main view, in both themes', async ({ page, context, baseURL }) => {
+  const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+  const scan = async (name: string) => {
+    await page.evaluate(source);
+    const found = await page.evaluate(async () => {
+      const axe = (
+        window as unknown as {
+          axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> };
+        }
+      ).axe;
+      return (await axe.run()).violations
+        .filter((v) => ['serious', 'critical'].includes(v.impact))
+        .map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
+    });
+    expect(found, name).toEqual([]);
+  };
+  for (const theme of ['day', 'scope']) {
+    await context.addCookies([{ name: 'theme', value: theme, url: baseURL ?? '' }]);
+    for (const path of [
+      '/jobs',
+      '/jobs?closed=1',
+      '/jobs?q=zzzz',
+      '/jobs/new',
+      '/jobs/express',
+      '/boards',
+      '/kit',
+      '/settings',
+      '/calculate',
+    ]) {
+      await page.goto(path);
+      await scan(`${theme} ${path}`);
+    }
+    for (const step of ['intake', 'diagnose', 'plan', 'protect', 'release']) {
+      await openJob(page, 'Resets over every bump', step);
+      if (step === 'plan') await planReady(page);
+      await scan(`${theme} ${step}`);
+    }
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await scan(`${theme} keys`);
+  }
+});

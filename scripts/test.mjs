@@ -1,0 +1,108 @@
+// `./orthos test`: all tests, from whatever state the machine is in. Own database cluster, own ports.
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { freePort, LOCAL, readJson, ROOT, runAttached, say } from './common.mjs';
+import { cluster, throwAwayRoot } from './postgres.mjs';
+import { startApp, stopApp } from './server.mjs';
+import { prepare } from './setup.mjs';
+
+const vitest = join(ROOT, 'node_modules/.bin/vitest');
+const playwright = join(ROOT, 'node_modules/.bin/playwright');
+
+/** Passed, failed and skipped of one runner's JSON report; no report counts as one failure. */
+function tally(name, file, code) {
+  const report = existsSync(file) ? readJson(file) : undefined;
+  let counts;
+  if (report?.numTotalTests !== undefined)
+    counts = { passed: report.numPassedTests, failed: report.numFailedTests, skipped: report.numPendingTests ?? 0 };
+  else if (report?.stats)
+    counts = {
+      passed: report.stats.expected,
+      failed: report.stats.unexpected + report.stats.flaky,
+      skipped: report.stats.skipped,
+    };
+  else counts = { passed: 0, failed: 1, skipped: 0 };
+  // a runner that ends badly with all tests green failed outside of them (a file that does not load, say)
+  if (code !== 0 && counts.failed === 0) counts.failed = 1;
+  say(
+    `${name}: ${counts.passed} passed, ${counts.failed} failed${counts.skipped ? `, ${counts.skipped} skipped` : ''}`,
+  );
+  return counts;
+}
+
+async function vitestIn(workspace, reports, env = {}) {
+  const file = join(reports, `${workspace}.json`);
+  const args = ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`];
+  const code = await runAttached(vitest, args, {
+    cwd: join(ROOT, workspace),
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 2, 2],
+  });
+  return tally(workspace, file, code);
+}
+
+async function browserTests(reports, pg, args) {
+  const file = join(reports, 'e2e.json');
+  pg.createDatabase('e2e');
+  const app = await startApp({ port: await freePort(), databaseUrl: pg.url('e2e'), env: { ORTHOS_DEMO: '1' } });
+  try {
+    const env = {
+      ...process.env,
+      ORTHOS_URL: app.url,
+      PLAYWRIGHT_JSON_OUTPUT_FILE: file,
+      ORTHOS_E2E_OUT: join(reports, 'e2e'),
+    };
+    const code = await runAttached(playwright, ['test', '--reporter=list,json', ...args], {
+      cwd: join(ROOT, 'e2e'),
+      env,
+      stdio: ['ignore', 2, 2],
+    });
+    return tally('e2e', file, code);
+  } finally {
+    await stopApp({ pid: app.child.pid });
+  }
+}
+
+/** Runs everything, or only the named workspaces (core formats instruments web e2e). */
+export async function testAll(args) {
+  const only = args.filter((a) => !a.startsWith('-'));
+  const wanted = (name) => only.length === 0 || only.includes(name);
+  prepare({ debian: ['postgresql', 'chromium'] });
+  const reports = join(LOCAL, `reports-${process.pid}`);
+  mkdirSync(reports, { recursive: true });
+  const results = [];
+  const root = throwAwayRoot();
+  const pg = cluster(root);
+  const cleanUp = () => {
+    pg.stop();
+    rmSync(root, { recursive: true, force: true });
+  };
+  process.once('SIGINT', () => {
+    cleanUp();
+    process.exit(130);
+  });
+  try {
+    for (const name of ['core', 'formats', 'instruments'])
+      if (wanted(name)) results.push(await vitestIn(name, reports));
+    if (wanted('web') || wanted('e2e')) await pg.start();
+    if (wanted('web')) {
+      pg.createDatabase('admin');
+      results.push(await vitestIn('web', reports, { TEST_DATABASE_URL: pg.url('admin') }));
+    }
+    if (wanted('e2e'))
+      results.push(
+        await browserTests(
+          reports,
+          pg,
+          args.filter((a) => a.startsWith('-')),
+        ),
+      );
+  } finally {
+    cleanUp();
+    rmSync(reports, { recursive: true, force: true });
+  }
+  const sum = (key) => results.reduce((n, r) => n + r[key], 0);
+  const skipped = sum('skipped');
+  process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed${skipped ? `, ${skipped} skipped` : ''}\n`);
+  return sum('failed') === 0 && sum('passed') > 0 ? 0 : 1;
+}

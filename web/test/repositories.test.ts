@@ -1,0 +1,219 @@
+import { DEFAULT_STATION, expressBoard, type JobEvent, type JobEventBody } from '@orthos/core';
+import { sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { connect, migrateDatabase } from '../src/lib/server/db/connect.ts';
+import { seedDemo } from '../src/lib/server/demo/seedDemo.ts';
+import {
+  boardVersionById,
+  createBoardModel,
+  latestVersion,
+  listBoardModels,
+  publishBoardModel,
+  saveDraft,
+} from '../src/lib/server/repositories/boardModels.ts';
+import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
+import { appendEvents, eventsOf, eventsOfMany } from '../src/lib/server/repositories/jobEvents.ts';
+import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
+import { addPhoto, photosOf, pictureOf } from '../src/lib/server/repositories/photos.ts';
+import { latestPlan, planById, storePlan } from '../src/lib/server/repositories/plans.ts';
+import { saveShopSettings, shopSettings } from '../src/lib/server/repositories/settings.ts';
+import {
+  closeTicket,
+  countTickets,
+  createTicket,
+  listTickets,
+  savePlanSettings,
+  ticketById,
+} from '../src/lib/server/repositories/tickets.ts';
+import { admin, testDatabase, urlOf } from './database.ts';
+
+const { db } = testDatabase();
+const doc = expressBoard({ package: 'SOIC-8', boardKind: 'thin', plastic: 'pbt', distance_mm: 4 });
+let model: { modelId: string; versionId: string };
+
+const ticket = (change: Partial<Parameters<typeof createTicket>[1]> = {}) =>
+  createTicket(db(), {
+    kind: 'repair',
+    customer: 'Ada Marsh',
+    device: 'lamp',
+    complaint: 'dark',
+    modelId: model.modelId,
+    boardVersionId: model.versionId,
+    ...change,
+  });
+
+beforeAll(async () => {
+  model = await createBoardModel(db(), { doc, field: 'consumer' });
+});
+
+describe('board models', () => {
+  it('publish immutable numbered versions; an unchanged draft gives none', async () => {
+    const { modelId, versionId } = await createBoardModel(db(), { doc });
+    expect((await publishBoardModel(db(), modelId)).id).toBe(versionId);
+    await saveDraft(db(), modelId, 1, { ...doc, thickness_mm: 1 });
+    const second = await publishBoardModel(db(), modelId);
+    expect(second.number).toBe(2);
+    expect((await boardVersionById(db(), versionId))?.doc.thickness_mm).toBe(0.8);
+    expect((await latestVersion(db(), modelId))?.doc.thickness_mm).toBe(1);
+  });
+  it('a draft edited from an old version is a conflict that carries what is stored', async () => {
+    const { modelId } = await createBoardModel(db(), { doc });
+    await saveDraft(db(), modelId, 1, { ...doc, name: 'mine' });
+    const late = saveDraft(db(), modelId, 1, { ...doc, name: 'yours' });
+    await expect(late).rejects.toThrow(ConflictError);
+    await late.catch((e: ConflictError) => expect((e.stored as { name: string }).name).toBe('mine'));
+  });
+  it('two who publish at once make one version', async () => {
+    const { modelId } = await createBoardModel(db(), { doc });
+    await saveDraft(db(), modelId, 1, { ...doc, name: 'raced' });
+    const [a, b] = await Promise.all([publishBoardModel(db(), modelId), publishBoardModel(db(), modelId)]);
+    expect(a.id).toBe(b.id);
+  });
+  it('lists models with their jobs, not those of express jobs', async () => {
+    await createBoardModel(db(), { doc: { ...doc, name: 'express one' }, express: true });
+    const names = (await listBoardModels(db())).map((m) => m.name);
+    expect(names).toContain(doc.name);
+    expect(names).not.toContain('express one');
+  });
+});
+
+describe('tickets', () => {
+  it('number themselves and know their customer again', async () => {
+    const [a, b] = [await ticket(), await ticket()];
+    expect(b.number).toBe(a.number + 1);
+    expect(a.customerId).toBe(b.customerId);
+    expect((await ticketById(db(), a.id))?.customer.name).toBe('Ada Marsh');
+  });
+  it('are found by number, device, customer and complaint, with % and _ taken literally', async () => {
+    const t = await ticket({ customer: 'Quince & Sons', device: '100%_odd', complaint: 'hums' });
+    for (const search of [String(t.number), '100%_o', 'quince', 'HUMS'])
+      expect((await listTickets(db(), { search })).rows.map((r) => r.id)).toContain(t.id);
+    expect((await listTickets(db(), { search: '%%%' })).rows).toHaveLength(0);
+  });
+  it('come in pages, open and closed apart', async () => {
+    const t = await ticket({ customer: 'Closing' });
+    await closeTicket(db(), t.id, new Date());
+    expect((await listTickets(db(), { search: 'Closing' })).total).toBe(0);
+    expect((await listTickets(db(), { search: 'Closing', closed: true })).rows[0].id).toBe(t.id);
+    for (let n = 0; n < 55; n++) await ticket({ customer: 'Many' });
+    const pages = await Promise.all([1, 2].map((page) => listTickets(db(), { search: 'Many', page })));
+    expect(pages.map((p) => p.rows.length)).toEqual([50, 5]);
+    expect(pages[0].total).toBe(55);
+  });
+  it('refuse settings saved from an old version', async () => {
+    const t = await ticket();
+    const settings = { v: 1 as const, stationId: v7(), ironId: v7(), ambient_C: 22, methods: [] };
+    await savePlanSettings(db(), t.id, t.version, settings);
+    await expect(savePlanSettings(db(), t.id, t.version, settings)).rejects.toThrow(ConflictError);
+  });
+  it('cannot pin a board version that is not there', async () => {
+    await expect(ticket({ boardVersionId: v7() })).rejects.toThrow();
+  });
+});
+
+describe('job events', () => {
+  const event = (body: JobEventBody): JobEvent => ({ id: v7(), at: 1_790_000_000_000, actor: 'unsigned', v: 1, body });
+  it('keep the order of writing and take an event once', async () => {
+    const t = await ticket();
+    const events = ['first', 'second', 'third'].map((text) => event({ type: 'observation', text }));
+    await appendEvents(db(), t.id, [events[0]]);
+    await appendEvents(db(), t.id, [events[1]]);
+    await appendEvents(db(), t.id, [events[0], events[2]]);
+    expect(await eventsOf(db(), t.id)).toEqual(events);
+  });
+  it('come for many jobs in one go', async () => {
+    const [a, b] = [await ticket(), await ticket()];
+    await appendEvents(db(), a.id, [event({ type: 'all-wet' })]);
+    const logs = await eventsOfMany(db(), [a.id, b.id]);
+    expect([logs.get(a.id)?.length, logs.get(b.id)?.length]).toEqual([1, 0]);
+  });
+});
+
+describe('plans', () => {
+  it('store once, come back checked, newest first', async () => {
+    const t = await ticket();
+    const plan = {
+      id: v7(),
+      ticketId: t.id,
+      target: 'target',
+      inputHash: 'a'.repeat(64),
+      engineVersion: 1,
+      kit: { station: { ...DEFAULT_STATION, id: '', name: 's' }, iron: { id: '', name: 'i' } },
+      methods: [],
+      results: {},
+    };
+    await storePlan(db(), plan);
+    await storePlan(db(), { ...plan, inputHash: 'b'.repeat(64) });
+    expect((await planById(db(), plan.id))?.inputHash).toBe('a'.repeat(64));
+    const later = { ...plan, id: v7() };
+    await storePlan(db(), later);
+    expect((await latestPlan(db(), t.id))?.id).toBe(later.id);
+  });
+});
+
+describe('photos', () => {
+  it('keep picture and thumbnail apart from the list, all or nothing', async () => {
+    const t = await ticket();
+    const photo = {
+      id: v7(),
+      ticketId: t.id,
+      caption: 'before',
+      side: 'top' as const,
+      width: 4,
+      height: 3,
+      image: Buffer.from([1, 2, 3]),
+      thumbnail: Buffer.from([9]),
+    };
+    await addPhoto(db(), photo);
+    expect((await photosOf(db(), t.id)).map((p) => p.caption)).toEqual(['before']);
+    expect(await pictureOf(db(), photo.id, 'image')).toEqual(Buffer.from([1, 2, 3]));
+    await expect(addPhoto(db(), { ...photo, ticketId: v7(), id: v7() })).rejects.toThrow();
+    const blobs = await db().execute(sql`select count(*)::int as n from photo_blobs`);
+    expect(blobs.rows[0].n).toBe(1);
+  });
+});
+
+describe('kit and settings', () => {
+  it('refuse what was edited from an old version', async () => {
+    const id = await addKitItem(db(), { kind: 'air', name: 'A', bench: '', doc: DEFAULT_STATION });
+    await saveKitItem(db(), id, 1, { name: 'B', bench: '', doc: DEFAULT_STATION });
+    await expect(saveKitItem(db(), id, 1, { name: 'C', bench: '', doc: DEFAULT_STATION })).rejects.toThrow(
+      ConflictError,
+    );
+    expect((await listKit(db())).find((k) => k.id === id)?.name).toBe('B');
+  });
+  it('settings have defaults until saved', async () => {
+    const { value, version } = await shopSettings(db());
+    expect(version).toBe(0);
+    await saveShopSettings(db(), { ...value, name: 'Shop' }, 0);
+    await expect(saveShopSettings(db(), value, 0)).rejects.toThrow(ConflictError);
+    const saved = await shopSettings(db());
+    await saveShopSettings(db(), { ...saved.value, temperature: 'F' }, saved.version);
+    expect((await shopSettings(db())).value).toMatchObject({ name: 'Shop', temperature: 'F' });
+  });
+});
+
+describe('migration and demo', () => {
+  it('several processes may migrate an empty database at once', async () => {
+    await admin('create database raced');
+    await Promise.all([1, 2, 3].map(() => migrateDatabase(urlOf('raced'), 'drizzle')));
+    await migrateDatabase(urlOf('raced'), 'drizzle');
+  });
+  it('seeds once, with tickets at different steps', async () => {
+    await admin('create database demo_seed');
+    await migrateDatabase(urlOf('demo_seed'), 'drizzle');
+    const demo = connect(urlOf('demo_seed'));
+    try {
+      const now = new Date('2026-03-04T10:00:00Z');
+      await seedDemo(demo.db, now);
+      await seedDemo(demo.db, now);
+      expect(await countTickets(demo.db)).toBe(10);
+      const { rows } = await listTickets(demo.db, {});
+      expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only']));
+      expect(rows.every((r) => r.createdAt < now)).toBe(true);
+    } finally {
+      await demo.close();
+    }
+  });
+});
