@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests',
   workers: 1,
-  timeout: 90_000,
+  timeout: 60_000,
   expect: { timeout: 15_000 },
   outputDir: process.env.ORTHOS_E2E_OUT ?? 'test-results',
   use: {

@@ -13,8 +13,12 @@ export default {
         'default-src': ['self'],
         'script-src': ['self', 'wasm-unsafe-eval'],
         'style-src': ['self'],
-        // the one style attribute of SvelteKit's own page announcer
-        'style-src-attr': ['unsafe-hashes', 'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo='],
+        // two fixed style attributes of libraries: SvelteKit's page announcer, the palette's list items
+        'style-src-attr': [
+          'unsafe-hashes',
+          'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo=',
+          'sha256-iaOezIDcQIoxCULa6FBKKuLUu09R7kG+Mlu+JVfU3Rw=',
+        ],
         'img-src': ['self', 'data:', 'blob:'],
         'font-src': ['self'],
         'connect-src': ['self'],

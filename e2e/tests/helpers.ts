@@ -7,6 +7,10 @@ export async function openJob(page: Page, text: string, step: string): Promise<s
   if (!href) throw new Error(`no job "${text}"`);
   await page.goto(`${href}/${step}`);
   await expect(page.getByRole('application')).toBeVisible();
+  // the stage has taken its size: the page is alive and listens to keys
+  await page.waitForFunction(
+    () => (document.querySelector<HTMLCanvasElement>('[data-testid=stage-parts]')?.width ?? 0) > 301,
+  );
   return href;
 }
 
@@ -24,4 +28,12 @@ export function watchErrors(page: Page): string[] {
     if (m.type() === 'error' && !m.text().startsWith('Failed to load resource')) errors.push(m.text());
   });
   return errors;
+}
+
+/** Presses a key until it leads somewhere: a page just loaded may not listen yet. */
+export async function pressUntil(page: Page, key: string, url: string): Promise<void> {
+  await expect(async () => {
+    await page.keyboard.press(key);
+    await page.waitForURL(url, { timeout: 1500 });
+  }).toPass();
 }

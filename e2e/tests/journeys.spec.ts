@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openJob, planReady, watchErrors } from './helpers.ts';
+import { openJob, planReady, pressUntil, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -51,8 +51,7 @@ test('demo ticket to plan: reading, suspect, computed plan, in use', async ({ pa
 
 test('express job to plan, with bad input refused first', async ({ page }) => {
   await page.goto('/jobs');
-  await page.keyboard.press('e');
-  await page.waitForURL('**/jobs/express');
+  await pressUntil(page, 'e', '**/jobs/express');
   await page.getByLabel('Part to take off').fill('SOIC-9');
   await page.getByRole('button', { name: 'Plan it' }).click();
   await expect(page.getByText('choose a package from the list')).toBeVisible();
@@ -64,12 +63,10 @@ test('express job to plan, with bad input refused first', async ({ page }) => {
   test.info().annotations.push({ type: 'measured', description: `express plan after ${Date.now() - start} ms` });
   await expect(page.getByText('joint', { exact: false }).first()).toBeVisible();
   const panel = page.locator('[data-first-picture-ms]');
-  test
-    .info()
-    .annotations.push({
-      type: 'measured',
-      description: `first picture after ${await panel.getAttribute('data-first-picture-ms')} ms`,
-    });
+  test.info().annotations.push({
+    type: 'measured',
+    description: `first picture after ${await panel.getAttribute('data-first-picture-ms')} ms`,
+  });
 });
 
 test('flip and select by keyboard; landmarks stay', async ({ page }) => {
@@ -130,8 +127,7 @@ test('cancel stops the computation, nothing is stored, and it can be started aga
 
 test('a new job: what is missing is named, then it is taken in', async ({ page }) => {
   await page.goto('/jobs');
-  await page.keyboard.press('n');
-  await page.waitForURL('**/jobs/new');
+  await pressUntil(page, 'n', '**/jobs/new');
   await page.getByLabel('Customer').fill('Marla Quay');
   await page.getByLabel('Device').fill('Tern T2 display');
   await page.getByLabel("Complaint, in the owner's words").fill('flickers');
@@ -145,7 +141,7 @@ test('a new job: what is missing is named, then it is taken in', async ({ page }
 
 test('kit, settings and calculator keep what is typed and name what is wrong', async ({ page }) => {
   await page.goto('/kit');
-  const station = page.locator('form').filter({ has: page.locator('input[value="Air station, unmarked dials"]') });
+  const station = page.getByRole('form', { name: 'Air station, unmarked dials' });
   await station.getByLabel('Reaches, %').fill('200');
   await station.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('30 to 100 %')).toBeVisible();

@@ -102,7 +102,7 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
 });
 
 test('forms refuse bad input with 400 and keep what was typed', async ({ request, baseURL }) => {
-  const headers = { origin: baseURL ?? '' };
+  const headers = { origin: baseURL ?? '', accept: 'text/html' };
   for (const [path, form] of [
     ['/jobs/new', { customer: '', device: 'x' }],
     [

@@ -28,8 +28,7 @@
     chosen = labels[(at + by + labels.length) % labels.length] ?? null;
   }
   useKeys('Plan', () => [
-    { keys: ['ArrowDown'], shown: ['↑', '↓'], label: 'method', run: () => move(1), line: true },
-    { keys: ['ArrowUp'], label: 'method before', run: () => move(-1) },
+    { keys: ['ArrowUp', 'ArrowDown'], label: 'method', run: (key) => move(key === 'ArrowDown' ? 1 : -1), line: true },
   ]);
 
   function bars(r: PlanResult) {

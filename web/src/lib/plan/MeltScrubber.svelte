@@ -12,8 +12,12 @@
   const nudge = (by: number) => (desk.time = Math.min(end, Math.max(0, desk.time + by)));
 
   useKeys('Time', () => [
-    { keys: ['ArrowLeft'], shown: ['←', '→'], label: 'time', run: () => nudge(-1), line: true },
-    { keys: ['ArrowRight'], label: 'one second on', run: () => nudge(1) },
+    {
+      keys: ['ArrowLeft', 'ArrowRight'],
+      label: 'time',
+      run: (key) => nudge(key === 'ArrowRight' ? 1 : -1),
+      line: true,
+    },
     { keys: ['Home'], label: 'cold', run: () => (desk.time = 0) },
     { keys: ['End'], label: 'end', run: () => (desk.time = end) },
     { keys: ['w'], label: 'to all wet', run: () => (desk.time = desk.melt?.allWet ?? desk.time) },

@@ -49,6 +49,7 @@
   let measuring = $state(false);
   let measured = $state.raw<{ from: [number, number]; to: [number, number] } | null>(null);
 
+  const PAN: Record<string, [number, number]> = { h: [60, 0], j: [0, -60], k: [0, 60], l: [-60, 0] };
   const LENS_NAMES: Record<Lens, string> = { parts: 'Parts', readings: 'Readings', heat: 'Heat' };
   const scene = $derived(boardScene(board, desk.side));
   const batches = $derived(batchScene(scene));
@@ -117,11 +118,11 @@
       run: () => (desk.lens = lens),
     })),
     { keys: ['f'], label: 'flip side', run: flip, line: true },
-    { keys: [',', '.'], label: 'next part', run: () => {}, line: true },
+    { keys: [',', '.'], label: 'part before, next part', run: (key) => step(key === '.' ? 1 : -1), line: true },
     { keys: ['+', '='], shown: ['+'], label: 'closer', run: () => zoom(1.25) },
     { keys: ['-'], label: 'further', run: () => zoom(0.8) },
     { keys: ['0'], label: 'whole board', run: fit },
-    { keys: ['h', 'j', 'k', 'l'], label: 'move left, down, up, right', run: () => {} },
+    { keys: ['h', 'j', 'k', 'l'], label: 'move left, down, up, right', run: (key) => pan(...PAN[key]) },
     { keys: ['r'], label: 'ruler', run: () => toggleRuler() },
     { keys: ['Escape'], label: 'let go of the part', run: () => select(null) },
   ]);
@@ -135,14 +136,6 @@
       },
     })),
   );
-  function onkeydown(event: KeyboardEvent) {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [role="dialog"]')) return;
-    const by = { ',': -1, '.': 1 }[event.key];
-    if (by) step(by);
-    const way = { h: [60, 0], l: [-60, 0], k: [0, 60], j: [0, -60] }[event.key];
-    if (way) pan(way[0], way[1]);
-  }
   function toggleRuler() {
     measuring = !measuring;
     measured = null;
@@ -298,8 +291,6 @@
         : `${board.name}, ${desk.side} side, ${here.length} parts`,
   );
 </script>
-
-<svelte:window {onkeydown} />
 
 <section class="flex h-full min-h-0 flex-col" aria-label="Board">
   <div class="flex h-11 shrink-0 items-center gap-1 px-3.5">

@@ -9,10 +9,11 @@ export interface Key {
   /** `KeyboardEvent.key`, lower-case letters; several for the same action. */
   keys: string[];
   label: string;
-  run: () => void;
+  /** Gets the name of the key that was pressed. */
+  run: (key: string) => void;
   /** Shown in the key line at the bottom. */
   line?: boolean;
-  /** How the keys are written; otherwise as they are. */
+  /** How the keys are written where several mean the same; otherwise as they are. */
   shown?: string[];
 }
 
@@ -61,7 +62,7 @@ export function dispatchKey(event: KeyboardEvent): boolean {
     const key = groups[i].keys().find((k) => k.keys.includes(name));
     if (key) {
       event.preventDefault();
-      key.run();
+      key.run(name);
       return true;
     }
   }

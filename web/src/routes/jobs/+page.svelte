@@ -13,18 +13,16 @@
     all[Math.max(0, Math.min(all.length - 1, at < 0 ? 0 : at + by))]?.focus();
   }
   useKeys('Jobs', () => [
-    { keys: ['ArrowUp', 'ArrowDown'], label: 'choose a job', run: () => {}, line: true },
+    {
+      keys: ['ArrowUp', 'ArrowDown'],
+      label: 'choose a job',
+      run: (key) => move(key === 'ArrowDown' ? 1 : -1),
+      line: true,
+    },
     { keys: ['Enter'], label: 'open it', run: () => {}, line: true },
     { keys: ['n'], label: 'new job', run: () => void goto('/jobs/new'), line: true },
     { keys: ['e'], label: 'express job', run: () => void goto('/jobs/express'), line: true },
   ]);
-  function onkeydown(event: KeyboardEvent) {
-    if (event.target instanceof HTMLInputElement) return;
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      move(event.key === 'ArrowDown' ? 1 : -1);
-    }
-  }
   const day = (iso: string | Date | null) =>
     iso === null
       ? ''
@@ -40,7 +38,6 @@
 </script>
 
 <svelte:head><title>Jobs · Orthos</title></svelte:head>
-<svelte:window {onkeydown} />
 
 <div class="flex h-full flex-col">
   <header class="flex items-end gap-4 px-8 pt-7 pb-4">

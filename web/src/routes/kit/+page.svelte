@@ -43,6 +43,7 @@
         <form
           method="POST"
           action="?/save"
+          aria-label={item.name}
           use:enhance={() =>
             ({ update }) =>
               update({ reset: false })}

@@ -1,8 +1,8 @@
 import { boardModelSchema, contentHash, type BoardModel } from '@orthos/core';
-import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
-import { boardModels, boards, boardVersions, tickets } from '../db/schema.ts';
+import { boardModels, boardVersions } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
 export type BoardVersion = typeof boardVersions.$inferSelect;
@@ -81,8 +81,8 @@ export async function listBoardModels(db: Database) {
       field: boardModels.field,
       parts: sql<number>`jsonb_array_length(${boardModels.draft} -> 'parts')`,
       layers: sql<number>`jsonb_array_length(${boardModels.draft} -> 'stack')`,
-      version: sql<number>`(select ${max(boardVersions.number)} from ${boardVersions} where ${boardVersions.modelId} = ${boardModels.id})`,
-      jobs: sql<number>`(select count(*)::int from ${tickets} join ${boards} on ${boards.id} = ${tickets.boardId} where ${boards.modelId} = ${boardModels.id})`,
+      version: sql<number>`(select max(v.number) from board_versions v where v.model_id = board_models.id)`,
+      jobs: sql<number>`(select count(*)::int from tickets t join boards b on b.id = t.board_id where b.model_id = board_models.id)`,
     })
     .from(boardModels)
     .where(eq(boardModels.express, false))
