@@ -7,7 +7,7 @@ import { alive, freePort, hash, LOCAL, readJson, ROOT, Trouble, wait } from './c
 const APPS = join(LOCAL, 'apps');
 const CLONE = hash(ROOT).slice(0, 16);
 const ENTRY = join(ROOT, 'web/build/index.js');
-export const DEFAULT_PORT = 4870;
+const DEFAULT_PORT = 4870;
 
 const ours = (pid) => {
   try {

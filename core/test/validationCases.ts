@@ -12,7 +12,7 @@ interface ValidationRow {
   /** What an error is compared with: the case's temperature rise, or the exact time. */
   scale: number;
 }
-export interface ValidationCase {
+interface ValidationCase {
   name: string;
   formula: string;
   rows: ValidationRow[];

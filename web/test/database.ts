@@ -4,7 +4,7 @@ import pg from 'pg';
 import { afterAll, beforeAll } from 'vitest';
 import { connect, migrateDatabase, type Database } from '../src/lib/server/db/connect.ts';
 
-export const serverUrl = (): string => {
+const serverUrl = (): string => {
   const url = process.env.TEST_DATABASE_URL;
   if (!url) throw new Error('TEST_DATABASE_URL is not set: run ./orthos test');
   return url;

@@ -4,7 +4,7 @@ import { property, type Property } from '../materials/property.ts';
 const at25 = (value: number) => property(value, 'g/cm³', 0.02 * value, 'handbook density at 25 °C');
 
 /** Solid densities of the elements a solder may be made of. */
-export const SOLDER_ELEMENTS = {
+const SOLDER_ELEMENTS = {
   Sn: at25(7.29),
   Pb: at25(11.34),
   Bi: at25(9.79),

@@ -4,6 +4,7 @@
  * local x is negated before rotation. Stacks and layer lists run from the top down.
  */
 import { z } from 'zod';
+import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
 import { PACKAGES } from '../packages/index.ts';
 
 const coordinate = z.number().min(-2000).max(2000);
@@ -23,7 +24,10 @@ const partSchema = z.strictObject({
   what: shortText.optional(),
   value: shortText.optional(),
   /** Row of the limits table when the part is more delicate than its package says. */
-  limit: z.string().max(60).optional(),
+  limit: z
+    .string()
+    .refine((id) => NEIGHBOUR_LIMITS.has(id), { error: 'is not a row of the limits table' })
+    .optional(),
   /** Terminal → net, for the terminals that matter. */
   nets: z.record(z.string(), z.string().max(60)).optional(),
 });

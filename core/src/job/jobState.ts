@@ -2,7 +2,7 @@
 import type { JobEvent, JobEventBody } from './events.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
-export type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
+type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
 
 /** What belongs to one attempt at one part; a new attempt starts it afresh, the old ones stay. */
 export interface Attempt {

@@ -9,7 +9,7 @@ export interface Rect {
   h: number;
 }
 
-export type TerminalKind = 'gull' | 'chip' | 'leadless' | 'pad' | 'tab' | 'leg' | 'pin' | 'can';
+type TerminalKind = 'gull' | 'chip' | 'leadless' | 'pad' | 'tab' | 'leg' | 'pin' | 'can';
 
 export interface Terminal {
   id: string;

@@ -1,4 +1,5 @@
 /** Settings to begin with, by size of the part; the technician changes them in the plan. */
+import { HAND_FACTOR } from '../thermal/jet.ts';
 import { packageById } from '../packages/index.ts';
 import type { AirMethod, LowMeltMethod, Method, StationModel } from './method.ts';
 
@@ -6,7 +7,7 @@ import type { AirMethod, LowMeltMethod, Method, StationModel } from './method.ts
 export const DEFAULT_STATION: StationModel = {
   efficiency: 0.85,
   efficiencyPlusMinus: 0.05,
-  handFactor: 0.75,
+  handFactor: HAND_FACTOR,
   handFactorPlusMinus: 0.08,
   ironPlusMinus_K: 15,
   calibrated: false,
@@ -25,7 +26,7 @@ export function defaultAirMethods(packageId: string): AirMethod[] {
   ];
 }
 
-export function defaultLowMelt(): LowMeltMethod {
+function defaultLowMelt(): LowMeltMethod {
   return {
     kind: 'low-melt',
     label: 'Low-melt + iron',

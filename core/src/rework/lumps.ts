@@ -14,8 +14,12 @@ import type { PlanInput } from './method.ts';
 /** Conductance joint to land, W/(m²·K). */
 const JOINT_TO_LAND = 2e5;
 const AIR_CONDUCTIVITY = 0.035;
-/** Neighbours further than this are only board, mm. */
-const NEIGHBOUR_REACH = 25;
+/** Neighbours further than this are only board, mm; delicate ones (plastics, cells, films) count from further off. */
+const NEIGHBOUR_REACH = 12;
+const DELICATE_REACH = 25;
+const DELICATE_BELOW_C = 232;
+/** Lands of neighbours below this size (m²) are linked to the cell at their centre alone. */
+const SMALL_LAND = 1.2e-6;
 /** Long bodies are cut into pieces of about this length, so that the near end is seen. */
 const SEGMENT = 5;
 /** Plastic and mould along a body, W/(m·K). */
@@ -39,7 +43,7 @@ export interface Exposed {
   factor: number;
 }
 
-export interface NeighbourLumps {
+interface NeighbourLumps {
   part: PlacedPart;
   limit: NeighbourLimit;
   nodes: number[];
@@ -85,8 +89,9 @@ export function buildLumps(input: PlanInput, mesh: BoardMesh, target: PlacedPart
   for (const part of board.parts) {
     if (part.partId === target.partId || part.side !== target.side) continue;
     const distance = gapBetween(target, part);
-    if (distance > NEIGHBOUR_REACH) continue;
-    addNeighbour(lumps, mesh, part, distance, T0);
+    const limit = limitOf(part);
+    if (distance > (limit.limit.value < DELICATE_BELOW_C ? DELICATE_REACH : NEIGHBOUR_REACH)) continue;
+    addNeighbour(lumps, mesh, part, limit, distance, T0);
   }
   mergeLinks(lumps);
   return lumps;
@@ -225,6 +230,14 @@ function addIron(lumps: Lumps, method: Extract<PlanInput['method'], { kind: 'low
   }
 }
 
+/** What a part stands: its own limit row, else its package's. */
+function limitOf(part: PlacedPart): NeighbourLimit {
+  const id = part.limit ?? packageById(part.package).limit;
+  const limit = NEIGHBOUR_LIMITS.get(id);
+  if (!limit) throw new Error(`No limit "${id}"; known: ${[...NEIGHBOUR_LIMITS.keys()].join(', ')}`);
+  return limit;
+}
+
 /** Shortest distance between the two bodies' boxes, mm. */
 function gapBetween(a: PlacedPart, b: PlacedPart): number {
   const box = (p: PlacedPart) => {
@@ -237,10 +250,15 @@ function gapBetween(a: PlacedPart, b: PlacedPart): number {
   return Math.hypot(dx, dy);
 }
 
-function addNeighbour(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, distance_mm: number, T0: number): void {
+function addNeighbour(
+  lumps: Lumps,
+  mesh: BoardMesh,
+  part: PlacedPart,
+  limit: NeighbourLimit,
+  distance_mm: number,
+  T0: number,
+): void {
   const pkg = packageById(part.package);
-  const limit = NEIGHBOUR_LIMITS.get(part.limit ?? pkg.limit) ?? NEIGHBOUR_LIMITS.get('ic-body');
-  if (!limit) return;
   const { l, w } = pkg.body;
   const along = l >= w ? 'x' : 'y';
   const count = Math.max(1, Math.round(Math.max(l, w) / SEGMENT));
@@ -271,7 +289,12 @@ function addNeighbour(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, distance_
     );
     const land = t.land.w * t.land.h * 1e-6;
     const total = 1 / (1 / t.G_W_K + 1 / (JOINT_TO_LAND * land));
-    linkToBoard(lumps, mesh, nodes[nearest], boxOnBoard(part, t.land), (area) => (total * area) / land);
+    const [x, y] = toBoard(part, t.land.x, t.land.y);
+    // a small land of a neighbour is one cell's business
+    const box =
+      land < SMALL_LAND ? { x0: x - 1e-3, x1: x + 1e-3, y0: y - 1e-3, y1: y + 1e-3 } : boxOnBoard(part, t.land);
+    const covered = land < SMALL_LAND ? 4e-12 : land;
+    linkToBoard(lumps, mesh, nodes[nearest], box, (area) => (total * area) / covered);
   }
   lumps.neighbours.push({ part, limit, nodes, distance_mm });
 }

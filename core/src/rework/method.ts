@@ -65,7 +65,6 @@ const joint = z.strictObject({
   liquidus_s: z.number().nullable(),
   peak_C: z.number(),
 });
-export type JointOutcome = z.infer<typeof joint>;
 
 const neighbour = z.strictObject({
   partId: z.string(),
@@ -79,7 +78,6 @@ const neighbour = z.strictObject({
   /** When the neighbour's own joints melt, if they do. */
   loosens_s: z.number().nullable(),
 });
-export type NeighbourOutcome = z.infer<typeof neighbour>;
 
 const fieldFrames = z.strictObject({
   /** Cell edges on the board, mm. */

@@ -9,6 +9,7 @@ import { LAMINATE } from '../materials/laminate.ts';
 import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
 import { meshBoard, sheetConductance, targetBox, type BoardMesh } from '../thermal/boardMesh.ts';
+import { cellCount } from '../thermal/grid.ts';
 import { HeatRun } from '../thermal/heatRun.ts';
 import { jetOf, sweptJet, tabulated, type Jet } from '../thermal/jet.ts';
 import { buildLumps, type Exposed, type Lumps } from './lumps.ts';
@@ -221,6 +222,13 @@ function reasonFor(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number;
   return 'the board round it is coldest; the others are close behind';
 }
 
+/** Boundaries that depend on surface temperatures change fast only in the beginning, s. */
+function renewEvery(t: number): number {
+  if (t < 2) return 0.5;
+  if (t < 10) return 1;
+  return t < 30 ? 2 : 4;
+}
+
 /** Computes one method. `input.target` must be a part of the board with terminals. */
 export async function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
   const target = input.board.parts.find((p) => p.partId === input.target);
@@ -231,7 +239,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   const lumps = buildLumps(input, mesh, target);
   if (lumps.joints.length === 0) throw new Error(`${partName(target)} has no joints to melt.`);
   const run = new HeatRun(
-    { grid: mesh.grid, nodes: lumps.nodes, links: lumps.links, bookLosses: false },
+    { grid: mesh.grid, nodes: lumps.nodes, links: lumps.links, holdWeakLinks: true, bookLosses: false },
     input.ambient_C,
   );
   // the hand aims at the middle of the whole part, legs and tab included
@@ -274,8 +282,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
 
   const before = new Float64Array(lumps.joints.length);
   while (run.time < method.limit_s - 1e-9) {
-    // what depends on surface temperatures changes fast only in the beginning
-    if (run.time - renewed >= (run.time < 2 ? 0.5 : run.time < 10 ? 1 : 2) - 1e-9) {
+    if (run.time - renewed >= renewEvery(run.time) - 1e-9) {
       applySurroundings(run, mesh, lumps, air, input.ambient_C, scratch);
       renewed = run.time;
     }
@@ -347,7 +354,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
     neighbours: neighbours.sort((a, b) => a.limit_C - a.peak_C - (b.limit_C - b.peak_C)),
     closes: over ? { at_s: over.over_s as number, partId: over.partId } : null,
     ended_s: run.time,
-    cells: mesh.grid.dx.length * mesh.grid.dy.length * mesh.grid.dz.length,
+    cells: cellCount(mesh.grid),
     steps,
     ...(recorder ? { frames: recorder.frames() } : {}),
   };

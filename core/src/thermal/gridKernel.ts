@@ -42,7 +42,7 @@ interface WasmExports {
 const GUARD = 8;
 
 /** Row pairs share interleaved x coefficients: index of row r, column i. */
-export function xIndex(nx: number, row: number, i: number): number {
+function xIndex(nx: number, row: number, i: number): number {
   return ((row >> 1) * nx + i) * 2 + (row & 1);
 }
 

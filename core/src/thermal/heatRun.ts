@@ -43,13 +43,19 @@ export interface HeatSystem {
   nodes: HeatNode[];
   links: HeatLink[];
   kernel?: KernelKind;
+  /** Renew the heat of weak links (air gaps) every few steps only: faster, and exact enough for plans. */
+  holdWeakLinks?: boolean;
   /** Book what the cells lose, step by step (`lost_J`); costs a twentieth of the time. */
   bookLosses?: boolean;
 }
 
 const PINNED = 1e200;
-/** Below this conductance (W/K: an air gap, say) a cell's change within a step need not reach its column. */
+/**
+ * Below this conductance (W/K: an air gap, say) a link's heat changes slowly: it is renewed every few steps, and
+ * the cell's change then need not reach its column.
+ */
 const WEAK_LINK = 2e-3;
+const WEAK_TURN = 4;
 
 export class HeatRun {
   readonly kernel?: GridKernel;
@@ -80,6 +86,10 @@ export class HeatRun {
   private readonly singles: number;
   /** The first of the single cells have such weak links that the cell alone answers, not its column. */
   private readonly weak: number;
+  /** Heat from the weakly linked cells into each node as last solved, W. */
+  private readonly weakHeat: Float64Array;
+  private weakTurn = true;
+  private stepCount = 0;
   private readonly singleNode: Int32Array;
   private readonly singleG: Float64Array;
   private readonly singleEff: Float64Array;
@@ -126,7 +136,7 @@ export class HeatRun {
     const uses = new Map<number, number[]>();
     for (const [i, l] of system.links.entries()) if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
     const strength = (links: number[]) => system.links[links[0]].G;
-    const isWeak = (links: number[]) => strength(links) < WEAK_LINK;
+    const isWeak = (links: number[]) => system.holdWeakLinks === true && strength(links) < WEAK_LINK;
     // in the order of memory within each group
     const sorted = [...uses].sort((a, b) => a[0] - b[0]);
     const alone = sorted.filter(([, links]) => links.length === 1);
@@ -140,6 +150,7 @@ export class HeatRun {
     this.singleEff = new Float64Array(this.singles);
     this.cellK = new Float64Array(n);
     this.cellS = new Float64Array(n);
+    this.weakHeat = new Float64Array(n);
     const unknownOf = new Map(shared.map(([cell], i) => [cell, n + i]));
     const isInner = (l: HeatLink) => 'node' in l || unknownOf.has(l.cell);
     const inner = system.links.flatMap((l, i) => (isInner(l) ? [i] : []));
@@ -270,13 +281,20 @@ export class HeatRun {
     for (let i = 0; i < this.singles; i++) this.singleEff[i] = this.singleG[i] / (1 + this.singleG[i] * this.beta[i]);
   }
 
-  /** Sums up, per node, what its single cells mean to it. */
+  /**
+   * Sums up, per node, what its single cells mean to it. Weak links are solved anew at every
+   * `WEAK_TURN`-th step only; in between their heat stays as it is, on both ends.
+   */
   private gatherCells(): void {
     const { kernel, cells, singleNode, singleEff, beta, cellQ, cellK, cellS } = this;
     cellK.fill(0);
-    cellS.fill(0);
-    if (!kernel) return;
-    for (let i = 0; i < this.singles; i++) {
+    if (!kernel) {
+      cellS.fill(0);
+      return;
+    }
+    if (this.weakTurn) cellS.fill(0);
+    else cellS.set(this.weakHeat);
+    for (let i = this.weakTurn ? 0 : this.weak; i < this.singles; i++) {
       cellK[singleNode[i]] += singleEff[i];
       cellS[singleNode[i]] += singleEff[i] * (kernel.T[cells[i]] - beta[i] * cellQ[i]);
     }
@@ -288,6 +306,7 @@ export class HeatRun {
     const size = plan.size;
     this.Told.set(T);
     this.Hold.set(H);
+    this.weakTurn = this.stepCount++ % WEAK_TURN === 0;
     this.gatherCells();
     for (let i = 0; i < n; i++) x[i] = T[i];
     for (let i = n; i < size; i++) x[i] = this.kernel ? this.kernel.T[this.cells[this.singles + i - n]] : 0;
@@ -404,7 +423,7 @@ export class HeatRun {
     const n = nodes.length;
     if (kernel) {
       change.fill(0);
-      for (let i = 0; i < this.singles; i++)
+      for (let i = this.weakTurn ? 0 : this.weak; i < this.singles; i++)
         change[i] =
           this.singleEff[i] * (x[this.singleNode[i]] - kernel.T[this.cells[i]] + this.beta[i] * this.cellQ[i]);
       for (let l = 0; l < linkG.length; l++) {
@@ -442,12 +461,16 @@ export class HeatRun {
     const { cells, cellQ, change, responses } = this;
     const { T, S, nl } = kernel;
     const plane = kernel.nx * kernel.ny;
-    for (let i = 0; i < this.weak; i++) {
-      const c = cells[i];
-      const delta = change[i] - cellQ[i];
-      cellQ[i] = change[i];
-      S[c] += delta;
-      T[c] += this.beta[i] * delta;
+    if (this.weakTurn) {
+      this.weakHeat.fill(0);
+      for (let i = 0; i < this.weak; i++) {
+        const c = cells[i];
+        const delta = change[i] - cellQ[i];
+        cellQ[i] = change[i];
+        S[c] += delta;
+        T[c] += this.beta[i] * delta;
+        this.weakHeat[this.singleNode[i]] -= change[i];
+      }
     }
     for (let i = this.weak; i < cells.length; i++) {
       const delta = change[i] - cellQ[i];
@@ -461,7 +484,7 @@ export class HeatRun {
 type Iron = Extract<HeatNode, { type: 'iron' }>;
 
 /** Power of a regulated iron at tip temperature T, W. */
-export function ironPower(node: Iron, T: number): number {
+function ironPower(node: Iron, T: number): number {
   return Math.min(node.Pmax, Math.max(0, node.gain * (node.Tset - T)));
 }
 

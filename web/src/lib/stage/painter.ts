@@ -32,7 +32,7 @@ function grow(box: Box, shape: SceneShape): void {
   }
 }
 
-export function batchShapes(shapes: readonly SceneShape[]): Batch[] {
+function batchShapes(shapes: readonly SceneShape[]): Batch[] {
   const batches: (Batch & { count: number })[] = [];
   for (const shape of shapes) {
     let batch = batches[batches.length - 1];

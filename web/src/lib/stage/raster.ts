@@ -21,7 +21,7 @@ export interface RasterJob {
 }
 
 /** The part of the board that a canvas of this size shows, mm. */
-export function seenBox(v: StageView, width: number, height: number): Box {
+function seenBox(v: StageView, width: number, height: number): Box {
   const [xa, y0] = toBoardPoint(v, 0, 0);
   const [xb, y1] = toBoardPoint(v, width, height);
   return { x0: Math.min(xa, xb), x1: Math.max(xa, xb), y0, y1 };

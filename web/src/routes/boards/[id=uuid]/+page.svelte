@@ -23,6 +23,7 @@
       version {data.version}, {data.board.stack.length} layers, {formatLength(data.board.thickness_mm, data.shop)} thick,
       joints {data.board.jointAlloy}
     </p>
+    <a class="button ml-auto" href="/boards/{data.model.id}/file" download>Save as file</a>
   </header>
   <Stage board={data.board} {desk} units={data.shop} />
   <aside class="overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
