@@ -31,14 +31,19 @@ export function ensureDebian(wanted) {
     );
   say(`Installing from Debian: ${missing.join(', ')}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  run('apt-get', ['-o', 'DPkg::Lock::Timeout=120', '-qq', 'update'], { env });
+  const apt = (args) => {
+    const { code, out, err } = capture('apt-get', args, { env, maxBuffer: 1 << 26 });
+    if (code !== 0)
+      throw new Trouble(`apt-get ${args.at(-1)} failed:\n${`${out}${err}`.split('\n').slice(-25).join('\n')}`);
+  };
+  apt(['-o', 'DPkg::Lock::Timeout=120', '-qq', 'update']);
   if (missing.includes('postgresql') && !existsSync(PG_ROOT)) {
     // ours is a private cluster; a fresh install need not start one of its own
     mkdirSync('/etc/postgresql-common', { recursive: true });
     const conf = '/etc/postgresql-common/createcluster.conf';
     if (!existsSync(conf)) writeFileSync(conf, 'create_main_cluster = false\n');
   }
-  run('apt-get', [...options, '-qq', '-o', 'Dpkg::Options::=--force-confold', 'install', ...missing], { env });
+  apt([...options, '-qq', '-o', 'Dpkg::Options::=--force-confold', 'install', ...missing]);
 }
 
 /** Installs npm packages when the lock, a manifest or the Node version changed. */
@@ -91,7 +96,9 @@ export function ensureBuild(names = ['app', 'hosts']) {
     // the hosts' configuration appends -hosts to the name it is given
     const aside = name === 'app' ? 'build.next' : 'build.next-hosts';
     const env = { ...process.env, ORTHOS_OUT: 'build.next', NODE_ENV: 'production' };
-    run(join(ROOT, 'node_modules/.bin/vite'), vite, { cwd: join(ROOT, 'web'), env, stdio: ['ignore', 'ignore', 2] });
+    const inWeb = { cwd: join(ROOT, 'web'), env, stdio: ['ignore', 'ignore', 2] };
+    run(join(ROOT, 'node_modules/.bin/svelte-kit'), ['sync'], inWeb);
+    run(join(ROOT, 'node_modules/.bin/vite'), vite, inWeb);
     const made = join(ROOT, 'web', aside);
     writeFileSync(join(made, '.orthos-built.json'), JSON.stringify({ hash: wanted }));
     rmSync(`${target}.old`, { recursive: true, force: true });

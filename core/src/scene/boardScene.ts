@@ -3,7 +3,7 @@
  * Painters (canvas now, others later) only know shapes and styles; the scene only knows the board.
  */
 import { cornersOnBoard, partName, toBoard, type BoardModel, type PlacedPart, type Side } from '../board/index.ts';
-import { packageById, type PackageModel, type Terminal } from '../packages/index.ts';
+import { packageById, type PackageModel, type Rect, type Terminal } from '../packages/index.ts';
 
 export type SceneStyle =
   | 'board'
@@ -150,11 +150,14 @@ export function partAt(board: BoardModel, side: Side, x: number, y: number, slac
   for (const part of board.parts) {
     if (part.side !== side) continue;
     const { body, terminals } = packageById(part.package);
-    const rects = [{ x: 0, y: 0, w: body.l, h: body.w }, ...terminals.map((t) => t.land)];
+    // a box round everything first: most parts are far away
+    const reach = body.l + body.w + 5 + slack_mm;
+    if (Math.abs(x - part.x_mm) > reach || Math.abs(y - part.y_mm) > reach) continue;
     const [lx, ly] = toLocal(part, x, y);
-    const hit = rects.some((r) => Math.abs(lx - r.x) <= r.w / 2 + slack_mm && Math.abs(ly - r.y) <= r.h / 2 + slack_mm);
+    const covers = (r: Rect) => Math.abs(lx - r.x) <= r.w / 2 + slack_mm && Math.abs(ly - r.y) <= r.h / 2 + slack_mm;
+    if (!covers({ x: 0, y: 0, w: body.l, h: body.w }) && !terminals.some((t) => covers(t.land))) continue;
     const area = body.l * body.w;
-    if (hit && (!best || area < best.area)) best = { part, area };
+    if (!best || area < best.area) best = { part, area };
   }
   return best?.part ?? null;
 }

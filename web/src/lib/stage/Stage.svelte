@@ -188,6 +188,7 @@
     change(zoomAt(view, ...local(e), Math.exp(-e.deltaY * 0.0015)));
   }
 
+  let heatPainted = false;
   let grounds: Raster | undefined;
   let parts: Raster | undefined;
   $effect(() => {
@@ -202,19 +203,16 @@
   $effect(() => {
     const ctx = heatCanvas?.getContext('2d');
     if (!ctx || !palette || size.w === 0) return;
-    ctx.setTransform(1, 0, 0, 1, 0, 0);
-    ctx.clearRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-    if (field && heatShown)
-      paintHeat(
-        ctx,
-        field,
-        view,
-        devicePixelRatio,
-        palette.scope,
-        palette.ink,
-        palette.fill.board,
-        heatShown.isotherms,
-      );
+    if (!field || !heatShown) {
+      // clear once, then leave the canvas alone while the view moves
+      if (heatPainted) ctx.reset();
+      heatPainted = false;
+      return;
+    }
+    ctx.reset();
+    heatPainted = true;
+    const { isotherms } = heatShown;
+    paintHeat(ctx, field, view, devicePixelRatio, palette.scope, palette.ink, palette.fill.board, isotherms);
   });
 
   onMount(() => {

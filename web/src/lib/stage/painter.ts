@@ -8,7 +8,7 @@ export interface Batch {
   box: Box;
 }
 
-const BATCH_SIZE = 400;
+const BATCH_SIZE = 120;
 
 function addShape(path: Path2D, shape: SceneShape): void {
   const [[x, y], ...rest] = shape.points;

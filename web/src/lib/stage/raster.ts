@@ -1,15 +1,18 @@
 /**
- * Paints scene batches on a canvas within a frame's time. Small scenes are painted at once. Large ones
- * show the last finished picture, moved and scaled, while a sharp one is made in slices between frames.
+ * Paints scene batches on a canvas without holding the page up. Small scenes are painted at once. A large
+ * one is painted in slices when the view has come to rest; while it moves, the finished picture is only
+ * shifted and scaled as an element, which costs the main thread nothing.
  */
 import { paintBatch, paintLabels, type Batch, type Palette } from './painter';
 import type { SceneLabel } from '@orthos/core';
 import { toBoardPoint, type Box, type StageView } from './view';
 
-/** Milliseconds of painting per frame; leaves the rest of the frame to everything else. */
-const SLICE_MS = 5;
+/** Milliseconds of painting per frame. */
+const SLICE_MS = 3;
+/** A view that has not changed for this long is at rest, ms. */
+const REST_MS = 110;
 /** Below this many shapes a scene is simply painted. */
-export const PAINT_AT_ONCE = 6000;
+export const PAINT_AT_ONCE = 1500;
 
 export interface RasterJob {
   batches: readonly Batch[];
@@ -29,39 +32,49 @@ function seenBox(v: StageView, width: number, height: number): Box {
 
 export class Raster {
   private readonly canvas: HTMLCanvasElement;
-  private finished: { picture: HTMLCanvasElement; view: StageView } | null = null;
+  private shown: RasterJob | null = null;
   private frame = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(canvas: HTMLCanvasElement) {
     this.canvas = canvas;
+    canvas.style.transformOrigin = '0 0';
   }
 
   draw(job: RasterJob): void {
-    cancelAnimationFrame(this.frame);
-    const ctx = this.canvas.getContext('2d');
-    if (!ctx) return;
+    this.stop();
     if (!job.large) {
-      clear(ctx);
-      paintAll(ctx, job, this.canvas);
+      paintAll(this.canvas, job);
+      this.show(job);
       return;
     }
-    if (this.finished && this.finished.view.mirrored === job.view.mirrored) this.blit(ctx, job.view);
-    this.refine(job);
+    // the same picture seen from elsewhere: move it now, sharpen it when at rest
+    const moved =
+      this.shown?.batches === job.batches &&
+      this.shown.palette === job.palette &&
+      this.shown.view.mirrored === job.view.mirrored;
+    if (moved) {
+      this.place(job.view);
+      this.timer = setTimeout(() => this.refine(job), REST_MS);
+    } else this.refine(job);
   }
 
   stop(): void {
     cancelAnimationFrame(this.frame);
+    clearTimeout(this.timer);
   }
 
-  /** Shows the last finished picture where it would be in `view`. */
-  private blit(ctx: CanvasRenderingContext2D, view: StageView): void {
-    if (!this.finished) return;
-    const { picture, view: old } = this.finished;
+  private show(job: RasterJob): void {
+    this.shown = job;
+    this.canvas.style.transform = '';
+  }
+
+  /** Puts the finished picture where it belongs in `view`. */
+  private place(view: StageView): void {
+    if (!this.shown) return;
+    const old = this.shown.view;
     const f = view.scale / old.scale;
-    const dpr = devicePixelRatio;
-    clear(ctx);
-    ctx.setTransform(f, 0, 0, f, (view.ox - old.ox * f) * dpr, (view.oy - old.oy * f) * dpr);
-    ctx.drawImage(picture, 0, 0);
+    this.canvas.style.transform = `translate(${view.ox - old.ox * f}px, ${view.oy - old.oy * f}px) scale(${f})`;
   }
 
   private refine(job: RasterJob): void {
@@ -81,9 +94,11 @@ export class Raster {
         return;
       }
       paintLabels(ctx, job.labels, job.view, devicePixelRatio, job.palette, seen);
-      this.finished = { picture, view: job.view };
-      const shown = this.canvas.getContext('2d');
-      if (shown) this.blit(shown, job.view);
+      const target = this.canvas.getContext('2d');
+      if (!target) return;
+      clear(target);
+      target.drawImage(picture, 0, 0);
+      this.show(job);
     };
     this.frame = requestAnimationFrame(slice);
   }
@@ -94,7 +109,10 @@ function clear(ctx: CanvasRenderingContext2D): void {
   ctx.clearRect(0, 0, ctx.canvas.width, ctx.canvas.height);
 }
 
-function paintAll(ctx: CanvasRenderingContext2D, job: RasterJob, canvas: HTMLCanvasElement): void {
+function paintAll(canvas: HTMLCanvasElement, job: RasterJob): void {
+  const ctx = canvas.getContext('2d');
+  if (!ctx) return;
+  clear(ctx);
   const dpr = devicePixelRatio;
   const seen = seenBox(job.view, canvas.width / dpr, canvas.height / dpr);
   for (const batch of job.batches) paintBatch(ctx, batch, job.view, dpr, job.palette, seen, job.clearness);

@@ -27,29 +27,32 @@
   </header>
   <Stage board={data.board} {desk} units={data.shop} />
   <aside class="overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
-    <table class="w-full">
-      <thead class="text-left text-[13px] text-ink2"
-        ><tr
-          ><th class="pb-1 font-normal">Part</th><th class="font-normal">Package</th><th class="font-normal">What</th
-          ><th class="font-normal">Side</th></tr
-        ></thead
-      >
-      <tbody>
-        {#each parts as part (part.partId)}
-          <tr class="border-t border-faint {desk.selected === part.partId ? 'bg-evidence-soft' : ''}">
-            <td
-              ><button
-                type="button"
-                class="h-8 w-full text-left font-semibold"
-                onclick={() => choose(part.partId, part.side)}>{partName(part)}</button
-              ></td
-            >
-            <td class="text-ink2">{packageById(part.package).label}</td>
-            <td>{part.what ?? part.value ?? ''}</td>
-            <td class="text-ink2">{part.side}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <ul>
+      {#each parts as part (part.partId)}
+        <li class="row border-t border-faint {desk.selected === part.partId ? 'bg-evidence-soft' : ''}">
+          <button type="button" class="w-full px-1 text-left" onclick={() => choose(part.partId, part.side)}>
+            <span class="font-semibold">{partName(part)}</span>
+            <span class="text-ink2">{packageById(part.package).label}</span>
+            <span class="truncate">{part.what ?? part.value ?? ''}</span>
+            <span class="text-ink2">{part.side}</span>
+          </button>
+        </li>
+      {/each}
+    </ul>
   </aside>
 </div>
+
+<style>
+  .row {
+    /* thousands of rows: those out of sight are not laid out */
+    content-visibility: auto;
+    contain-intrinsic-size: auto 40px;
+  }
+  .row button {
+    display: grid;
+    grid-template-columns: 56px 130px minmax(0, 1fr) 56px;
+    gap: 8px;
+    align-items: center;
+    min-height: 40px;
+  }
+</style>
