@@ -57,11 +57,20 @@ const views = {
     await scope(false);
   },
   'plan-lowmelt': () => plan('Segments missing'),
+  'plan-express': async () => {
+    await page.goto('/jobs/express');
+    await page.getByLabel('Part to take off').fill('D2PAK');
+    await page.getByLabel('Kind of board').selectOption('heavy');
+    await page.getByLabel('Nearest plastic').selectOption('pbt');
+    await page.getByRole('button', { name: 'Plan it' }).click();
+    await page.getByRole('button', { name: 'Use this plan' }).waitFor({ timeout: 60_000 });
+    await page.waitForTimeout(600);
+  },
   protect: () => openJob('moves backwards', 'protect'),
   board: async () => {
     await page.goto('/boards');
     await page.getByText('Tern T2').click();
-    await page.getByRole('button', { name: 'Top' }).waitFor();
+    await page.getByRole('button', { name: 'Top', exact: true }).waitFor();
     await page.keyboard.press('f');
     await page.waitForTimeout(200);
   },

@@ -13,7 +13,7 @@
   {#each gates as gate (gate.id)}
     {@const w = WORDS[gate.state]}
     <li class="flex gap-3 py-2.5">
-      <span class="w-20 shrink-0 font-semibold {gate.hard && gate.state !== 'met' ? 'text-stop' : w.tone}">
+      <span class="w-24 shrink-0 font-semibold {gate.hard && gate.state !== 'met' ? 'text-stop' : w.tone}">
         <span aria-hidden="true">{w.mark}</span>
         {w.word}
       </span>

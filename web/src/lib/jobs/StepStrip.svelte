@@ -46,7 +46,7 @@
         title={power.why}
       >
         <TriangleAlert size={16} class="shrink-0" aria-hidden="true" />
-        {power.state === 'unknown' ? 'power sources not listed' : 'power not shown gone'}
+        {power.state === 'unknown' ? 'power not known' : 'power not shown gone'}
       </span>
     </p>
   {/if}

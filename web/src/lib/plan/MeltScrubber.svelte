@@ -77,12 +77,12 @@
     <line x1={x(desk.time)} x2={x(desk.time)} y1="10" y2="60" stroke="var(--ink)" stroke-width="2" />
     <circle cx={x(desk.time)} cy="10" r="5.5" fill="var(--ink)" />
     <text
-      x={x(desk.time) + (desk.time > end * 0.9 ? -10 : 10)}
-      y="14"
-      text-anchor={desk.time > end * 0.9 ? 'end' : 'start'}
+      x={x(desk.time)}
+      y="73"
+      text-anchor="middle"
       class="fill-ink text-[13px] font-bold"
       stroke="var(--sheet)"
-      stroke-width="4"
+      stroke-width="6"
       paint-order="stroke">{desk.time.toFixed(0)} s</text
     >
   </svg>

@@ -154,7 +154,8 @@
   }
   function onpointermove(e: PointerEvent) {
     const [x, y] = local(e);
-    pointer = [x, y];
+    // only the heat lens tells what lies under the pointer
+    if (field) pointer = [x, y];
     if (drag) {
       if (Math.hypot(x - drag.x, y - drag.y) > 3) drag.moved = true;
       if (drag.ruler && measured) measured = { ...measured, to: toBoardPoint(view, x, y) };
@@ -254,13 +255,23 @@
       ? polygon(cornersOnBoard(part, terminal.land))
       : '';
   });
+  /** A part's box on the screen. */
+  function onStage(part: BoardModel['parts'][number]) {
+    const { body } = packageById(part.package);
+    const b = boxOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w });
+    const [[xa, y0], [xb, y1]] = [toScreen(view, b.x0, b.y0), toScreen(view, b.x1, b.y1)];
+    return { left: Math.min(xa, xb), top: y0, w: Math.abs(xb - xa), h: y1 - y0 };
+  }
   const callouts = $derived.by(() => {
     const shown = desk.callouts.filter((c) => c.side === desk.side);
     const boxes = shown.map((c) => {
       const [x, y] = toScreen(view, c.x_mm, c.y_mm);
       return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
     });
-    const places = placeCallouts(boxes, size.w, size.h);
+    const spoken = board.parts.filter(
+      (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
+    );
+    const places = placeCallouts(boxes, size.w, size.h, spoken.map(onStage));
     return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
   });
   const distance = $derived(
@@ -343,7 +354,7 @@
     role="application"
     aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
     tabindex="0"
-    class="relative min-h-0 flex-1 touch-none overflow-hidden {measuring
+    class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] {measuring
       ? 'cursor-crosshair'
       : hovered
         ? 'cursor-pointer'
@@ -357,9 +368,15 @@
     }}
     {onwheel}
   >
-    <canvas bind:this={groundCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
-    <canvas bind:this={heatCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
-    <canvas bind:this={partsCanvas} class="absolute inset-0 h-full w-full" aria-hidden="true" data-testid="stage-parts"
+    <canvas bind:this={groundCanvas} class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true"
+    ></canvas>
+    <canvas bind:this={heatCanvas} class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true"
+    ></canvas>
+    <canvas
+      bind:this={partsCanvas}
+      class="pointer-events-none absolute inset-0 h-full w-full"
+      aria-hidden="true"
+      data-testid="stage-parts"
     ></canvas>
     <svg class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
       {#if hovered && hovered !== desk.selected}

@@ -12,19 +12,30 @@ export interface PlacedCallout {
   top: number;
 }
 
+/** A rectangle of the stage, pixels. */
+export type StageRect = PlacedCallout & { w: number; h: number };
+
 const DIRECTIONS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].map((n) => (n * Math.PI) / 6 - Math.PI / 5);
 const DISTANCES = [26, 56, 96, 140];
 
-const overlap = (a: PlacedCallout & { w: number; h: number }, b: PlacedCallout & { w: number; h: number }) =>
+const overlap = (a: StageRect, b: StageRect) =>
   Math.max(0, Math.min(a.left + a.w, b.left + b.w) - Math.max(a.left, b.left) + 6) *
   Math.max(0, Math.min(a.top + a.h, b.top + b.h) - Math.max(a.top, b.top) + 6);
 
-/** Greedy: each callout takes the nearest free place, counting overlap and what hangs over the rim. */
-export function placeCallouts(boxes: readonly CalloutBox[], width: number, height: number): PlacedCallout[] {
-  const placed: (PlacedCallout & { w: number; h: number })[] = [];
+/**
+ * Greedy: each callout takes the nearest free place, counting overlap, what it would cover of the parts in
+ * `keepClear`, and how far the rim pushes it aside.
+ */
+export function placeCallouts(
+  boxes: readonly CalloutBox[],
+  width: number,
+  height: number,
+  keepClear: readonly StageRect[] = [],
+): PlacedCallout[] {
+  const placed: StageRect[] = [];
   const points = boxes.map((b) => ({ left: b.x - 4, top: b.y - 4, w: 8, h: 8 }));
   for (const box of boxes) {
-    let best: (PlacedCallout & { w: number; h: number }) | undefined;
+    let best: StageRect | undefined;
     let least = Infinity;
     for (const distance of DISTANCES)
       for (const angle of DIRECTIONS) {
@@ -38,6 +49,7 @@ export function placeCallouts(boxes: readonly CalloutBox[], width: number, heigh
           distance +
           moved +
           placed.reduce((s, p) => s + overlap(here, p), 0) * 2 +
+          keepClear.reduce((s, p) => s + overlap(here, p), 0) * 0.15 +
           points.reduce((s, p) => s + overlap(here, p), 0) * 0.5;
         if (cost < least) [best, least] = [here, cost];
       }

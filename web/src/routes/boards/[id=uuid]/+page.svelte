@@ -8,6 +8,15 @@
   const parts = $derived(
     [...data.board.parts].sort((a, b) => partName(a).localeCompare(partName(b), 'en', { numeric: true })),
   );
+  /** So many rows at once; the rest is found by typing. */
+  const MOST = 150;
+  let filter = $state('');
+  const found = $derived.by(() => {
+    const text = filter.trim().toLowerCase();
+    return text
+      ? parts.filter((p) => `${partName(p)} ${p.package} ${p.what ?? ''} ${p.value ?? ''}`.toLowerCase().includes(text))
+      : parts;
+  });
   function choose(partId: string, side: 'top' | 'bottom') {
     desk.side = side;
     desk.selected = partId;
@@ -27,8 +36,15 @@
   </header>
   <Stage board={data.board} {desk} units={data.shop} />
   <aside class="overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
+    <input
+      class="field mb-3"
+      type="search"
+      bind:value={filter}
+      placeholder="Part, package, value"
+      aria-label="Find a part"
+    />
     <ul>
-      {#each parts as part (part.partId)}
+      {#each found.slice(0, MOST) as part (part.partId)}
         <li class="row border-t border-faint {desk.selected === part.partId ? 'bg-evidence-soft' : ''}">
           <button type="button" class="w-full px-1 text-left" onclick={() => choose(part.partId, part.side)}>
             <span class="font-semibold">{partName(part)}</span>
@@ -39,15 +55,12 @@
         </li>
       {/each}
     </ul>
+    {#if found.length === 0}<p class="text-ink2">No part of that name.</p>{/if}
+    {#if found.length > MOST}<p class="pt-2 text-ink2">{MOST} of {found.length} shown; type to find the others.</p>{/if}
   </aside>
 </div>
 
 <style>
-  .row {
-    /* thousands of rows: those out of sight are not laid out */
-    content-visibility: auto;
-    contain-intrinsic-size: auto 40px;
-  }
   .row button {
     display: grid;
     grid-template-columns: 56px 130px minmax(0, 1fr) 56px;
