@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { launchOptions } from './browser.mjs';
 
 /** Runs against an application that is there already; `./orthos test` starts one and names it in ORTHOS_URL. */
 export default defineConfig({
@@ -10,16 +11,6 @@ export default defineConfig({
   use: {
     baseURL: process.env.ORTHOS_URL ?? 'http://127.0.0.1:4870',
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--no-first-run',
-      ],
-    },
+    launchOptions,
   },
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { heatFieldInput, runHeatField } from '../src/thermal/field.ts';
+import { runHeatField } from '../src/thermal/field.ts';
+import { heatFieldInput } from '../src/thermal/fieldForm.ts';
 import { parseInput } from '../src/calc/defineCalc.ts';
 import { validationCases } from './validationCases.ts';
 

@@ -3,7 +3,8 @@
  * written from the same rows. Error = |computed - exact| / temperature rise of the case.
  */
 import { parseInput } from '../src/calc/defineCalc.ts';
-import { heatFieldInput, runHeatField } from '../src/thermal/field.ts';
+import { runHeatField } from '../src/thermal/field.ts';
+import { heatFieldInput } from '../src/thermal/fieldForm.ts';
 
 interface ValidationRow {
   probe: string;

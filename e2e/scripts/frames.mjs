@@ -4,6 +4,7 @@
 // Adds two board models to that database, drives a scripted trace, prints p50 / p95 and removes them again.
 import { randomUUID } from 'node:crypto';
 import { chromium } from '@playwright/test';
+import { launchOptions } from '../browser.mjs';
 import pg from 'pg';
 
 const [url, databaseUrl] = process.argv.slice(2);
@@ -108,17 +109,7 @@ async function measure(page, count) {
   }
 }
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--no-first-run',
-  ],
-});
+const browser = await chromium.launch(launchOptions);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 page.on('pageerror', (e) => process.stderr.write(`${e.message}\n`));
 for (const count of [500, 3000]) await measure(page, count);

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
+import { launchOptions } from '../browser.mjs';
 
 const [
   url = 'http://127.0.0.1:4870',
@@ -10,17 +11,7 @@ const [
   ...only
 ] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--no-first-run',
-  ],
-});
+const browser = await chromium.launch(launchOptions);
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: url });
 const page = await context.newPage();
 page.on('console', (m) => ['error', 'warning'].includes(m.type()) && console.error('browser:', m.text()));

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { defineCalc } from './defineCalc.ts';
-import { heatFieldInput, heatFieldOutput, heatFieldWork, runHeatField } from '../thermal/field.ts';
+import { heatFieldWork, runHeatField } from '../thermal/field.ts';
+import { heatFieldInput, heatFieldOutput } from '../thermal/fieldForm.ts';
 import { BENCH_CELLS, runBench } from '../thermal/bench.ts';
 
 export const heatField = defineCalc({

@@ -7,7 +7,7 @@ import { NEIGHBOUR_LIMITS, type NeighbourLimit } from '../materials/limits.ts';
 import { LOW_MELT_MIX, SOLDER_ALLOYS } from '../materials/solder.ts';
 import { packageById, type PackageModel, type Terminal } from '../packages/index.ts';
 import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
-import type { HeatLink, HeatNode } from '../thermal/heatRun.ts';
+import type { HeatLink, HeatNode } from '../thermal/heatNodes.ts';
 import type { JointEnthalpy } from '../thermal/enthalpy.ts';
 import type { PlanInput } from './method.ts';
 

@@ -12,31 +12,10 @@
  */
 import { columnResponse, factorise, type GridKernel, type KernelKind } from './gridKernel.ts';
 import { assemble, type BoardGrid } from './grid.ts';
-import { branchOf, enthalpyAt, slopeOf, temperatureOf, type JointEnthalpy } from './enthalpy.ts';
+import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
+import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
 import { factorSparse, planElimination, solveSparse, type Elimination } from './sparseSolve.ts';
 import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
-
-interface NodeCommon {
-  id: string;
-  /** Start temperature, °C. */
-  T0: number;
-  /** Conductance to the surroundings, W/K, and their temperature, °C. */
-  hA?: number;
-  Tinf?: number;
-  /** Power put in, W. */
-  P?: number;
-}
-export type HeatNode = NodeCommon &
-  (
-    | { type: 'body'; C: number; radiation?: { epsA: number; Tsur: number } }
-    | { type: 'fixed' }
-    | { type: 'joint'; enthalpy: JointEnthalpy }
-    /** Power clamp(gain·(Tset - T), 0, Pmax). */
-    | { type: 'iron'; C: number; Pmax: number; Tset: number; gain: number }
-  );
-
-/** Heat flow G·(T_a - T_b); node to node by index, or node to grid cell. */
-export type HeatLink = { a: number; G: number } & ({ node: number } | { cell: number });
 
 export interface HeatSystem {
   grid?: BoardGrid;
@@ -479,18 +458,4 @@ export class HeatRun {
       for (let l = 0, q = cells[i] % plane; l < nl; l++, q += plane) T[q] += responses[i * nl + l] * delta;
     }
   }
-}
-
-type Iron = Extract<HeatNode, { type: 'iron' }>;
-
-/** Power of a regulated iron at tip temperature T, W. */
-function ironPower(node: Iron, T: number): number {
-  return Math.min(node.Pmax, Math.max(0, node.gain * (node.Tset - T)));
-}
-
-/** -1 full power, 0 regulating, 1 off. */
-function ironRegime(node: Iron, T: number): -1 | 0 | 1 {
-  const wanted = node.gain * (node.Tset - T);
-  if (wanted <= 0) return 1;
-  return wanted >= node.Pmax ? -1 : 0;
 }

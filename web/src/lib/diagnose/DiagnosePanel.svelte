@@ -137,6 +137,18 @@
     </p>{/if}
 {/snippet}
 
+{#snippet takeBack(eventId: string, what: string)}
+  <button
+    type="button"
+    class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
+    title="Take it back"
+    aria-label="Take back: {what}"
+    onclick={() => withdraw(eventId)}
+  >
+    <Undo2 size={16} aria-hidden="true" />
+  </button>
+{/snippet}
+
 <div class="p-5">
   {#if issue('server')}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">{issue('server')}</p>{/if}
   <form onsubmit={addReading} class="border-l-[3px] border-evidence bg-evidence-soft p-4" aria-label="Reading">
@@ -216,15 +228,7 @@
               {d === 'same' ? '= as good' : d === 'low' ? '▼ too low' : d === 'high' ? '▲ too high' : 'no reference'}
             </td>
             <td class="w-9">
-              <button
-                type="button"
-                class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
-                title="Take this reading back"
-                aria-label="Take back the reading at {placeName(view.board, r.place)}"
-                onclick={() => withdraw(r.id)}
-              >
-                <Undo2 size={16} aria-hidden="true" />
-              </button>
+              {@render takeBack(r.id, `the reading at ${placeName(view.board, r.place)}`)}
             </td>
           </tr>
         {/each}
@@ -240,15 +244,7 @@
           >{#if o.place}<span class="font-semibold">{placeName(view.board, o.place)}</span>:
           {/if}{o.text}</span
         >
-        <button
-          type="button"
-          class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
-          title="Take it back"
-          aria-label="Take back: {o.text}"
-          onclick={() => withdraw(o.id)}
-        >
-          <Undo2 size={16} aria-hidden="true" />
-        </button>
+        {@render takeBack(o.id, o.text)}
       </li>
     {/each}
   </ul>

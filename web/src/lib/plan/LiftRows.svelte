@@ -1,4 +1,5 @@
 <script lang="ts">
+  import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { windowEnd, type BoardModel, type Method, type PlanResult, type UnitSettings } from '@orthos/core';
   import { scaleLinear } from 'd3';
@@ -121,11 +122,7 @@
     </label>
   {/each}
   <svg width={WIDTH + 8} height="34" class="mr-3 ml-auto block" aria-hidden="true">
-    <defs>
-      <pattern id="stop-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <line x1="0" x2="0" y1="0" y2="7" stroke="var(--stop)" stroke-width="1.6" />
-      </pattern>
-    </defs>
+    <StopHatch id="stop-hatch" />
     {#each ticks as t (t)}<text x={x(t)} y="12" text-anchor={t === 0 ? 'start' : 'middle'} class="fill-ink2 text-[12px]"
         >{t}</text
       >{/each}

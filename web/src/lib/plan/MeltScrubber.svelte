@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Desk } from '$lib/jobs/desk.svelte';
+  import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { scaleLinear } from 'd3';
 
@@ -26,11 +27,7 @@
 
 <div class="relative h-[86px] shrink-0 border-t border-line bg-sheet" bind:clientWidth={width}>
   <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
-    <defs>
-      <pattern id="over-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <line x1="0" x2="0" y1="0" y2="7" stroke="var(--stop)" stroke-width="1.6" />
-      </pattern>
-    </defs>
+    <StopHatch id="over-hatch" />
     <line x1={x(0)} x2={x(end)} y1="54" y2="54" stroke="var(--line)" />
     {#each ticks as t (t)}
       <line x1={x(t)} x2={x(t)} y1="54" y2="59" stroke="var(--line)" />
