@@ -44,7 +44,7 @@ async function planCost(board: PlanInput['board'], target: string) {
   const times: number[] = [];
   let work = 0;
   let cells = 0;
-  for (let n = 0; n < 7; n++) {
+  for (let n = 0; n < 9; n++) {
     const start = now();
     const run = await runPlan(input, { now });
     times.push(now() - start);
@@ -66,6 +66,8 @@ async function main() {
   if (c) report('C yardstick', c, base);
   report('kernel, WebAssembly', wasm, base);
   report('kernel, TypeScript twin', runBench(now, 'ts', 1).ns_per_cell_step, base);
+  // the first plan of a process also compiles it
+  await planCost(ternT2, 'u1');
   for (const [board, target] of [
     [ternT2, 'u2'],
     [ternT2, 'u1'],

@@ -229,6 +229,9 @@ function renewEvery(t: number): number {
   return t < 30 ? 2 : 4;
 }
 
+/** When a quantity that went from `a` to `b` during the step passed `level`, s. */
+const crossing = (t: number, dt: number, a: number, b: number, level: number) => t + (dt * (level - a)) / (b - a);
+
 /** Computes one method. `input.target` must be a part of the board with terminals. */
 export async function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
   const target = input.board.parts.find((p) => p.partId === input.target);
@@ -280,7 +283,8 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
     return node.type === 'joint' ? node.enthalpy.latent : 0;
   });
 
-  const before = new Float64Array(lumps.joints.length);
+  const jointNodes = Int32Array.from(lumps.joints, (j) => j.node);
+  const before = new Float64Array(joints.length);
   while (run.time < method.limit_s - 1e-9) {
     if (run.time - renewed >= renewEvery(run.time) - 1e-9) {
       applySurroundings(run, mesh, lumps, air, input.ambient_C, scratch);
@@ -289,18 +293,19 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
     if (method.kind === 'low-melt') strokeIron(run, lumps, method, run.time);
     // theta = 1/2 rings when an iron touches: short steps for the first half second
     const dt = method.kind === 'low-melt' && run.time < 0.5 ? Math.min(0.02, quality.dt) : quality.dt;
-    for (const [i, j] of lumps.joints.entries()) before[i] = run.H[j.node];
+    for (let i = 0; i < joints.length; i++) before[i] = run.H[jointNodes[i]];
     const t0 = run.time;
     run.step(dt);
     steps++;
     let wet = true;
-    for (const [i, j] of lumps.joints.entries()) {
-      const H = run.H[j.node];
-      const cross = (level: number) => t0 + (dt * (level - before[i])) / (H - before[i]);
-      if (joints[i].solidus_s === null && H > 0) joints[i].solidus_s = cross(0);
-      if (joints[i].liquidus_s === null && H >= latent[i]) joints[i].liquidus_s = cross(latent[i]);
+    for (let i = 0; i < joints.length; i++) {
+      const H = run.H[jointNodes[i]];
+      const joint = joints[i];
+      if (H > 0) joint.solidus_s ??= crossing(t0, dt, before[i], H, 0);
+      if (H >= latent[i]) joint.liquidus_s ??= crossing(t0, dt, before[i], H, latent[i]);
       if (H < MOVABLE * latent[i]) wet = false;
-      if (run.T[j.node] > joints[i].peak_C) joints[i].peak_C = run.T[j.node];
+      const T = run.T[jointNodes[i]];
+      if (T > joint.peak_C) joint.peak_C = T;
     }
     if (wet && allWet === null) allWet = run.time;
     // a stroking iron wets and loses joints by turns: only the last unbroken stretch counts

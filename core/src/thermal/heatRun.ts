@@ -30,10 +30,11 @@ export interface HeatSystem {
 
 const PINNED = 1e200;
 /**
- * Below this conductance (W/K: an air gap, say) a link's heat changes slowly: it is renewed every few steps, and
- * the cell's change then need not reach its column.
+ * A link below this rate (conductance over the cell's capacity, 1/s: an air gap, say) changes its heat slowly. It is
+ * renewed every few steps, and the cell's change then need not reach its column. Rate × turn × dt stays below 1,
+ * so the held heat cannot overshoot.
  */
-const WEAK_LINK = 2e-3;
+const WEAK_RATE = 2;
 const WEAK_TURN = 4;
 
 export class HeatRun {
@@ -69,6 +70,7 @@ export class HeatRun {
   private readonly weakHeat: Float64Array;
   private weakTurn = true;
   private stepCount = 0;
+  private readonly columns: Int32Array;
   private readonly singleNode: Int32Array;
   private readonly singleG: Float64Array;
   private readonly singleEff: Float64Array;
@@ -115,15 +117,18 @@ export class HeatRun {
     const uses = new Map<number, number[]>();
     for (const [i, l] of system.links.entries()) if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
     const strength = (links: number[]) => system.links[links[0]].G;
-    const isWeak = (links: number[]) => system.holdWeakLinks === true && strength(links) < WEAK_LINK;
+    const isWeak = ([cell, links]: [number, number[]]) =>
+      system.holdWeakLinks === true && strength(links) < WEAK_RATE * (this.capacity?.[cell] ?? 0);
     // in the order of memory within each group
     const sorted = [...uses].sort((a, b) => a[0] - b[0]);
     const alone = sorted.filter(([, links]) => links.length === 1);
-    const single = [...alone.filter((u) => isWeak(u[1])), ...alone.filter((u) => !isWeak(u[1]))];
+    const single = [...alone.filter((u) => isWeak(u)), ...alone.filter((u) => !isWeak(u))];
     const shared = sorted.filter(([, links]) => links.length > 1);
     this.singles = single.length;
-    this.weak = single.filter((u) => isWeak(u[1])).length;
+    this.weak = single.filter((u) => isWeak(u)).length;
     this.cells = Int32Array.from([...single, ...shared], ([cell]) => cell);
+    const plane = this.kernel ? this.kernel.nx * this.kernel.ny : 1;
+    this.columns = this.cells.map((c) => c % plane);
     this.singleNode = Int32Array.from(single, ([, [i]]) => system.links[i].a);
     this.singleG = Float64Array.from(single, ([, links]) => strength(links));
     this.singleEff = new Float64Array(this.singles);
@@ -455,7 +460,7 @@ export class HeatRun {
       const delta = change[i] - cellQ[i];
       cellQ[i] = change[i];
       S[cells[i]] += delta;
-      for (let l = 0, q = cells[i] % plane; l < nl; l++, q += plane) T[q] += responses[i * nl + l] * delta;
+      for (let k = i * nl, q = this.columns[i]; k < (i + 1) * nl; k++, q += plane) T[q] += responses[k] * delta;
     }
   }
 }

@@ -91,7 +91,7 @@ export function jetOf(s: JetSetting): Jet {
 }
 
 /** The same jet read from a table of `places` radii up to `reach` metres (linear between them). */
-export function tabulated(jet: Jet, reach = 0.08, places = 1024): Jet {
+export function tabulated(jet: Jet, reach = 0.08, places = 600): Jet {
   const step = reach / (places - 1);
   const read = (f: (r: number) => number) => {
     const values = Float64Array.from({ length: places }, (_, i) => f(i * step));

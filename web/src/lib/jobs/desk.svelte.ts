@@ -4,6 +4,7 @@ import type { Isotherm } from '$lib/stage/heatLayer';
 import { getContext, setContext } from 'svelte';
 
 export type Lens = 'parts' | 'readings' | 'heat';
+export const LENS_NAMES: Record<Lens, string> = { parts: 'Parts', readings: 'Readings', heat: 'Heat' };
 
 export interface Callout {
   id: string;

@@ -3,7 +3,6 @@
     boardBounds,
     boardScene,
     boxOnBoard,
-    cornersOnBoard,
     formatLength,
     formatTemperature,
     packageById,
@@ -13,19 +12,17 @@
     type BoardModel,
     type UnitSettings,
   } from '@orthos/core';
-  import type { Desk, Lens } from '$lib/jobs/desk.svelte';
+  import { LENS_NAMES, type Desk, type Lens } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
   import { onThemeChange } from '$lib/ui/theme';
-  import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
-  import Ruler from '@lucide/svelte/icons/ruler';
-  import Scan from '@lucide/svelte/icons/scan';
   import { onMount } from 'svelte';
-  import { evenField, fieldAt, heatColour, paintHeat } from './heatLayer';
+  import { evenField, fieldAt, paintHeat } from './heatLayer';
   import { batchScene, readPalette, type Palette } from './painter';
-  import { placeCallouts } from './placeCallouts';
   import { PAINT_AT_ONCE, Raster } from './raster';
-  import { fitView, flipped, scaleBar, toBoardPoint, toScreen, zoomAt, type StageView } from './view';
+  import StageBar from './StageBar.svelte';
+  import StageOverlay from './StageOverlay.svelte';
+  import { fitView, flipped, toBoardPoint, toScreen, zoomAt, type StageView } from './view';
 
   interface Props {
     board: BoardModel;
@@ -50,7 +47,6 @@
   let measured = $state.raw<{ from: [number, number]; to: [number, number] } | null>(null);
 
   const PAN: Record<string, [number, number]> = { h: [60, 0], j: [0, -60], k: [0, 60], l: [-60, 0] };
-  const LENS_NAMES: Record<Lens, string> = { parts: 'Parts', readings: 'Readings', heat: 'Heat' };
   const scene = $derived(boardScene(board, desk.side));
   const batches = $derived(batchScene(scene));
   const bounds = $derived(boardBounds(board));
@@ -64,7 +60,6 @@
     desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null,
   );
   const field = $derived(heatShown ? evenField(heatShown.frames, desk.time) : null);
-  const bar = $derived(scaleBar(view, 160));
   const underPointer = $derived.by(() => {
     if (!field || !pointer) return null;
     return fieldAt(field, ...toBoardPoint(view, ...pointer));
@@ -241,42 +236,6 @@
     };
   });
 
-  const polygon = (points: [number, number][]) => points.map(([x, y]) => toScreen(view, x, y).join(',')).join(' ');
-  const outlineOf = (id: string) => {
-    const part = partOf(id);
-    if (!part || part.side !== desk.side) return '';
-    const { body } = packageById(part.package);
-    return polygon(cornersOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w }));
-  };
-  const markedLand = $derived.by(() => {
-    const part = partOf(desk.marked?.partId ?? null);
-    const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.marked?.terminal);
-    return part && terminal && part.side === desk.side && desk.lens === 'heat'
-      ? polygon(cornersOnBoard(part, terminal.land))
-      : '';
-  });
-  /** A part's box on the screen. */
-  function onStage(part: BoardModel['parts'][number]) {
-    const { body } = packageById(part.package);
-    const b = boxOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w });
-    const [[xa, y0], [xb, y1]] = [toScreen(view, b.x0, b.y0), toScreen(view, b.x1, b.y1)];
-    return { left: Math.min(xa, xb), top: y0, w: Math.abs(xb - xa), h: y1 - y0 };
-  }
-  const callouts = $derived.by(() => {
-    const shown = desk.callouts.filter((c) => c.side === desk.side);
-    const boxes = shown.map((c) => {
-      const [x, y] = toScreen(view, c.x_mm, c.y_mm);
-      return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
-    });
-    const spoken = board.parts.filter(
-      (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
-    );
-    const places = placeCallouts(boxes, size.w, size.h, spoken.map(onStage));
-    return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
-  });
-  const distance = $derived(
-    measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0,
-  );
   const describe = (id: string | null) => {
     const part = partOf(id);
     if (!part) return '';
@@ -302,51 +261,7 @@
 </script>
 
 <section class="flex h-full min-h-0 flex-col" aria-label="Board">
-  <div class="flex h-11 shrink-0 items-center gap-1 px-3.5">
-    {#if lenses.length > 1}
-      <div role="group" aria-label="Lens" class="flex">
-        {#each lenses as lens, i (lens)}
-          <button
-            type="button"
-            aria-pressed={desk.lens === lens}
-            title="{LENS_NAMES[lens]} lens ({i + 1})"
-            class="h-10 border-b-2 px-2.5 {desk.lens === lens
-              ? 'border-evidence font-semibold'
-              : 'border-transparent text-ink2'}"
-            onclick={() => (desk.lens = lens)}>{LENS_NAMES[lens]}</button
-          >
-        {/each}
-      </div>
-    {/if}
-    <button
-      type="button"
-      class="ml-2 flex h-10 items-center gap-1.5 px-2"
-      onclick={flip}
-      title="Turn the board over (F)"
-    >
-      <FlipHorizontal2 size={18} aria-hidden="true" />
-      {desk.side === 'top' ? 'Top' : 'Bottom, mirrored'}
-    </button>
-    <button
-      type="button"
-      class="flex h-10 items-center gap-1.5 px-2 {measuring ? 'font-semibold text-evidence' : ''}"
-      aria-pressed={measuring}
-      onclick={toggleRuler}
-      title="Ruler (R): drag, or step from part to part"
-    >
-      <Ruler size={18} aria-hidden="true" /> Ruler
-    </button>
-    <button
-      type="button"
-      class="grid h-10 w-10 place-items-center"
-      onclick={fit}
-      title="Whole board (0)"
-      aria-label="Whole board"
-    >
-      <Scan size={18} aria-hidden="true" />
-    </button>
-    <p class="ml-auto truncate pl-3 text-[13px] text-ink2" aria-live="polite">{status}</p>
-  </div>
+  <StageBar {desk} {lenses} {measuring} {status} onFlip={flip} onRuler={toggleRuler} onFit={fit} />
   <!-- the board is the control: parts are stepped through by keys, named in the live line above -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
@@ -378,88 +293,16 @@
       aria-hidden="true"
       data-testid="stage-parts"
     ></canvas>
-    <svg class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
-      {#if hovered && hovered !== desk.selected}
-        <polygon points={outlineOf(hovered)} fill="none" stroke="var(--evidence)" stroke-width="1.5" />
-      {/if}
-      {#if desk.selected}
-        <polygon
-          points={outlineOf(desk.selected)}
-          fill="var(--evidence)"
-          fill-opacity="0.12"
-          stroke="var(--evidence)"
-          stroke-width="2.5"
-        />
-      {/if}
-      {#if markedLand}<polygon
-          points={markedLand}
-          fill="var(--hot)"
-          fill-opacity="0.55"
-          stroke="var(--hot)"
-          stroke-width="2.5"
-        />{/if}
-      {#each board.landmarks as mark (mark.id)}
-        {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
-        <text
-          {x}
-          y={y + 1.3 * view.scale + 14}
-          text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'}
-          class="fill-ink2 text-[12px]">{mark.label}</text
-        >
-      {/each}
-      {#if desk.place && !desk.place.partId && desk.place.side === desk.side}
-        {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
-        <path d="M{x - 8} {y}H{x + 8}M{x} {y - 8}V{y + 8}" stroke="var(--evidence)" stroke-width="2" />
-      {/if}
-      {#each callouts as c (c.id)}
-        {@const colour = `var(--${c.tone})`}
-        <line
-          x1={c.x}
-          y1={c.y}
-          x2={Math.min(Math.max(c.x, c.left), c.left + c.w)}
-          y2={Math.min(Math.max(c.y, c.top), c.top + c.h)}
-          stroke={colour}
-          stroke-width="1.5"
-        />
-        <circle cx={c.x} cy={c.y} r="4" fill={colour} />
-        <rect x={c.left} y={c.top} width={c.w} height={c.h} fill="var(--sheet)" stroke={colour} stroke-width="1.5" />
-        <text x={c.left + 8} y={c.top + 16} class="fill-ink text-[14px] font-bold">{c.title}</text>
-        <text x={c.left + 8} y={c.top + 33} class="fill-ink2 text-[12.5px]">{c.detail}</text>
-      {/each}
-      {#if measured}
-        {@const [x1, y1] = toScreen(view, ...measured.from)}
-        {@const [x2, y2] = toScreen(view, ...measured.to)}
-        <line {x1} {y1} {x2} {y2} stroke="var(--evidence)" stroke-width="2" />
-        <circle cx={x1} cy={y1} r="3.5" fill="var(--evidence)" />
-        <circle cx={x2} cy={y2} r="3.5" fill="var(--evidence)" />
-        <text
-          x={(x1 + x2) / 2}
-          y={(y1 + y2) / 2 - 8}
-          text-anchor="middle"
-          class="fill-ink text-[15px] font-bold"
-          stroke="var(--bench)"
-          stroke-width="3"
-          paint-order="stroke">{formatLength(distance, units)}</text
-        >
-      {/if}
-      <g transform="translate(16 {size.h - 14})">
-        <path d="M0 -5V0H{bar.px}V-5" fill="none" stroke="var(--ink2)" stroke-width="1.2" />
-        <text x={bar.px + 8} y="1" class="fill-ink2 text-[12px]">{formatLength(bar.mm, units)}</text>
-      </g>
-      {#if heatShown && palette}
-        {@const colour = heatColour(palette.scope)}
-        <g transform="translate({size.w - 196} {size.h - 26})">
-          {#each [50, 75, 100, 125, 150, 175, 200, 225, 250, 275] as c, i (c)}
-            <rect x={i * 18} width="18" height="9" fill={colour(c + 12)} />
-          {/each}
-          {#each [50, 150, 250] as c (c)}
-            <text x={((c - 50) / 25) * 18} y="21" class="fill-ink2 text-[11px]" text-anchor="middle"
-              >{formatTemperature(c, units)}</text
-            >
-          {/each}
-        </g>
-      {/if}
-    </svg>
+    <StageOverlay
+      {board}
+      {desk}
+      {view}
+      {size}
+      {hovered}
+      {measured}
+      {units}
+      heatScale={heatShown && palette ? palette.scope : null}
+    />
     {#if underPointer !== null && pointer}
       <p class="pointer-events-none absolute top-2 right-3 border border-line bg-sheet px-2 py-0.5 font-semibold">
         {formatTemperature(underPointer, units)} here

@@ -1,0 +1,151 @@
+<script lang="ts">
+  // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
+  import {
+    boxOnBoard,
+    cornersOnBoard,
+    formatLength,
+    formatTemperature,
+    packageById,
+    type BoardModel,
+    type UnitSettings,
+  } from '@orthos/core';
+  import type { Desk } from '$lib/jobs/desk.svelte';
+  import { heatColour } from './heatLayer';
+  import { placeCallouts } from './placeCallouts';
+  import { scaleBar, toScreen, type StageView } from './view';
+
+  interface Props {
+    board: BoardModel;
+    desk: Desk;
+    view: StageView;
+    size: { w: number; h: number };
+    hovered: string | null;
+    measured: { from: [number, number]; to: [number, number] } | null;
+    units: UnitSettings;
+    /** Whether the heat scale is drawn for the scope theme; null: no heat shown. */
+    heatScale: boolean | null;
+  }
+  let { board, desk, view, size, hovered, measured, units, heatScale }: Props = $props();
+
+  const partOf = (id: string | null) => board.parts.find((p) => p.partId === id);
+  const bar = $derived(scaleBar(view, 160));
+  const distance = $derived(
+    measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0,
+  );
+  const polygon = (points: [number, number][]) => points.map(([x, y]) => toScreen(view, x, y).join(',')).join(' ');
+  const outlineOf = (id: string) => {
+    const part = partOf(id);
+    if (!part || part.side !== desk.side) return '';
+    const { body } = packageById(part.package);
+    return polygon(cornersOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w }));
+  };
+  const markedLand = $derived.by(() => {
+    const part = partOf(desk.marked?.partId ?? null);
+    const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.marked?.terminal);
+    return part && terminal && part.side === desk.side && desk.lens === 'heat'
+      ? polygon(cornersOnBoard(part, terminal.land))
+      : '';
+  });
+  /** A part's box on the screen. */
+  function onStage(part: BoardModel['parts'][number]) {
+    const { body } = packageById(part.package);
+    const b = boxOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w });
+    const [[xa, y0], [xb, y1]] = [toScreen(view, b.x0, b.y0), toScreen(view, b.x1, b.y1)];
+    return { left: Math.min(xa, xb), top: y0, w: Math.abs(xb - xa), h: y1 - y0 };
+  }
+  const callouts = $derived.by(() => {
+    const shown = desk.callouts.filter((c) => c.side === desk.side);
+    const boxes = shown.map((c) => {
+      const [x, y] = toScreen(view, c.x_mm, c.y_mm);
+      return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
+    });
+    const spoken = board.parts.filter(
+      (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
+    );
+    const places = placeCallouts(boxes, size.w, size.h, spoken.map(onStage));
+    return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
+  });
+</script>
+
+<svg class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+  {#if hovered && hovered !== desk.selected}
+    <polygon points={outlineOf(hovered)} fill="none" stroke="var(--evidence)" stroke-width="1.5" />
+  {/if}
+  {#if desk.selected}
+    <polygon
+      points={outlineOf(desk.selected)}
+      fill="var(--evidence)"
+      fill-opacity="0.12"
+      stroke="var(--evidence)"
+      stroke-width="2.5"
+    />
+  {/if}
+  {#if markedLand}<polygon
+      points={markedLand}
+      fill="var(--hot)"
+      fill-opacity="0.55"
+      stroke="var(--hot)"
+      stroke-width="2.5"
+    />{/if}
+  {#each board.landmarks as mark (mark.id)}
+    {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
+    <text
+      {x}
+      y={y + 1.3 * view.scale + 14}
+      text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'}
+      class="fill-ink2 text-[12px]">{mark.label}</text
+    >
+  {/each}
+  {#if desk.place && !desk.place.partId && desk.place.side === desk.side}
+    {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
+    <path d="M{x - 8} {y}H{x + 8}M{x} {y - 8}V{y + 8}" stroke="var(--evidence)" stroke-width="2" />
+  {/if}
+  {#each callouts as c (c.id)}
+    {@const colour = `var(--${c.tone})`}
+    <line
+      x1={c.x}
+      y1={c.y}
+      x2={Math.min(Math.max(c.x, c.left), c.left + c.w)}
+      y2={Math.min(Math.max(c.y, c.top), c.top + c.h)}
+      stroke={colour}
+      stroke-width="1.5"
+    />
+    <circle cx={c.x} cy={c.y} r="4" fill={colour} />
+    <rect x={c.left} y={c.top} width={c.w} height={c.h} fill="var(--sheet)" stroke={colour} stroke-width="1.5" />
+    <text x={c.left + 8} y={c.top + 16} class="fill-ink text-[14px] font-bold">{c.title}</text>
+    <text x={c.left + 8} y={c.top + 33} class="fill-ink2 text-[12.5px]">{c.detail}</text>
+  {/each}
+  {#if measured}
+    {@const [x1, y1] = toScreen(view, ...measured.from)}
+    {@const [x2, y2] = toScreen(view, ...measured.to)}
+    <line {x1} {y1} {x2} {y2} stroke="var(--evidence)" stroke-width="2" />
+    <circle cx={x1} cy={y1} r="3.5" fill="var(--evidence)" />
+    <circle cx={x2} cy={y2} r="3.5" fill="var(--evidence)" />
+    <text
+      x={(x1 + x2) / 2}
+      y={(y1 + y2) / 2 - 8}
+      text-anchor="middle"
+      class="fill-ink text-[15px] font-bold"
+      stroke="var(--bench)"
+      stroke-width="3"
+      paint-order="stroke">{formatLength(distance, units)}</text
+    >
+  {/if}
+  <g transform="translate(16 {size.h - 14})">
+    <path d="M0 -5V0H{bar.px}V-5" fill="none" stroke="var(--ink2)" stroke-width="1.2" />
+    <text x={bar.px + 8} y="1" class="fill-ink2 text-[12px]">{formatLength(bar.mm, units)}</text>
+  </g>
+  {#if heatScale !== null}
+    {@const colour = heatColour(heatScale)}
+    <g transform="translate({size.w - 196} {size.h - 26})">
+      {#each [50, 75, 100, 125, 150, 175, 200, 225, 250, 275] as c, i (c)}
+        <rect x={i * 18} width="18" height="9" fill={colour(c + 12)} />
+      {/each}
+      {#each [50, 150, 250] as c (c)}
+        <text x={((c - 50) / 25) * 18} y="21" class="fill-ink2 text-[11px]" text-anchor="middle"
+          >{formatTemperature(c, units)}</text
+        >
+      {/each}
+    </g>
+  {/if}
+</svg>
