@@ -246,19 +246,19 @@ async function wall(): Promise<ValidationCase> {
     initial: 20,
     board: { lx: 1e-3, ly: 1e-3, nx: 2, ny: 2, layers },
     boundary: {
-      top: { h: 500, Tinf: 250, contact_R: 1e-4, surface_half_cell: true },
+      top: { h: 500, Tinf: 250, contact_R: 5e-3, surface_half_cell: true },
       bottom: { h: 100, Tinf: 20, surface_half_cell: true },
     },
     dt_max: 0.02,
     probes: [0, 1, 2, 3].map((layer) => ({ name: `layer ${layer}`, t: 60, x: 0, y: 0, layer })),
   });
-  const total = 1 / 500 + 1e-4 + 1e-3 / 0.3 + 2e-3 / 8 + 1 / 100;
+  const total = 1 / 500 + 5e-3 + 1e-3 / 0.3 + 2e-3 / 8 + 1 / 100;
   const q = (250 - 20) / total;
   const to = [
-    1 / 500 + 1e-4 + 0.25e-3 / 0.3,
-    1 / 500 + 1e-4 + 0.75e-3 / 0.3,
-    1 / 500 + 1e-4 + 1e-3 / 0.3 + 0.5e-3 / 8,
-    1 / 500 + 1e-4 + 1e-3 / 0.3 + 1.5e-3 / 8,
+    1 / 500 + 5e-3 + 0.25e-3 / 0.3,
+    1 / 500 + 5e-3 + 0.75e-3 / 0.3,
+    1 / 500 + 5e-3 + 1e-3 / 0.3 + 0.5e-3 / 8,
+    1 / 500 + 5e-3 + 1e-3 / 0.3 + 1.5e-3 / 8,
   ];
   return {
     name: 'Wall of two materials, steady',
