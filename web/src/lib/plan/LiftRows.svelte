@@ -66,7 +66,7 @@
                 : 'text-stop'}"
           >
             <span aria-hidden="true">{v.mark}</span>
-            {v.word}{v.window_s !== null ? `, ${seconds(v.window_s)}` : ''}
+            {v.word}{v.window_s !== null ? `, ${seconds(v.window_s)}${v.open ? ' or more' : ''}` : ''}
           </span>
         {/if}
       </span>

@@ -162,9 +162,8 @@
       end: result.ended_s,
     };
     desk.marked = result.last ? { partId: target.partId, terminal: result.last.terminal } : null;
-    const close = result.neighbours
+    const close = shownNeighbours
       .filter((n) => n.limit_C - n.atWet_C < 40 && n.atWet_C > inputs.settings.ambient_C + 8)
-      .sort((a, b) => a.limit_C - a.atWet_C - (b.limit_C - b.atWet_C))
       .slice(0, 2);
     desk.callouts = [
       ...(result.last
@@ -206,8 +205,12 @@
     return { x_mm, y_mm };
   }
 
+  /** Those that come near their limit, the nearest first. */
   const shownNeighbours = $derived(
-    result ? result.neighbours.filter((n) => n.limit_C - n.peak_C < 90).slice(0, 6) : [],
+    (result?.neighbours ?? [])
+      .filter((n) => n.limit_C - n.peak_C < 90)
+      .sort((a, b) => a.limit_C - a.atWet_C - (b.limit_C - b.atWet_C))
+      .slice(0, 6),
   );
 
   useKeys('Plan actions', () => [

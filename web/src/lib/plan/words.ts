@@ -17,6 +17,8 @@ export interface Verdict {
   word: string;
   /** Length of the window, s; null when there is none. */
   window_s: number | null;
+  /** Nothing closed the window while it was computed: it is at least that long. */
+  open?: boolean;
 }
 
 const SHORT_WINDOW = 10;
@@ -32,12 +34,13 @@ export function verdictOf(r: PlanResult): Verdict {
   if (r.allWet_s === null) return { kind: 'cold', mark: '▽', word: 'does not melt', window_s: null };
   const end = windowEnd(r) ?? r.ended_s;
   const window_s = end - r.allWet_s;
+  const open = windowEnd(r) === null;
   if (window_s <= 0) return { kind: 'hurts', mark: '▲', word: 'hurts a neighbour first', window_s: null };
   // a station that may be too cool to melt it at all is no safe choice
-  if (r.allWetRange_s.to === null) return { kind: 'tight', mark: '◆', word: 'may stay solid', window_s };
+  if (r.allWetRange_s.to === null) return { kind: 'tight', mark: '◆', word: 'may stay solid', window_s, open };
   const near = r.neighbours.some((n) => n.atWet_C > n.limit_C - n.limitPlusMinus_C);
-  if (window_s < SHORT_WINDOW || near) return { kind: 'tight', mark: '◆', word: 'tight', window_s };
-  return { kind: 'good', mark: '●', word: 'works', window_s };
+  if (window_s < SHORT_WINDOW || near) return { kind: 'tight', mark: '◆', word: 'tight', window_s, open };
+  return { kind: 'good', mark: '●', word: 'works', window_s, open };
 }
 
 const ORDER = { good: 0, tight: 1, hurts: 2, cold: 3 } as const;
