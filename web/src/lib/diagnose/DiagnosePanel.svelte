@@ -31,6 +31,7 @@
   let where = $state('');
   let value = $state('');
   let good = $state('');
+  let goodFrom = $state<'good board' | 'expected'>('good board');
   let note = $state('');
   let why = $state('');
   let problem = $state<{ field: string; message: string } | null>(null);
@@ -55,7 +56,7 @@
             ? 'as good'
             : r.good === null
               ? 'no reference'
-              : `good: ${formatReading(r.good, r.quantity)}`,
+              : `${r.goodFrom === 'expected' ? 'expected' : 'good'}: ${formatReading(r.good, r.quantity)}`,
         tone: difference === 'low' || difference === 'high' ? 'hot' : 'evidence',
       };
     });
@@ -100,7 +101,7 @@
       quantity,
       value: measured,
       good: reference,
-      ...(reference === null ? {} : { goodFrom: 'good board' as const }),
+      ...(reference === null ? {} : { goodFrom }),
       powered,
     });
     if (stored) {
@@ -189,7 +190,9 @@
         />
       </div>
       <div>
-        <label class="label" for="r-good">Good board, {UNITS[quantity]}</label>
+        <label class="label" for="r-good"
+          >{goodFrom === 'expected' ? 'Expected' : 'Good board'}, {UNITS[quantity]}</label
+        >
         <input
           id="r-good"
           class="field text-lg"
@@ -202,6 +205,15 @@
     </div>
     {@render complaint('value')}
     {@render complaint('good')}
+    <label class="mt-2 flex min-h-10 items-center gap-2 text-[13px]">
+      <input
+        type="checkbox"
+        class="h-4 w-4"
+        checked={goodFrom === 'expected'}
+        onchange={(e) => (goodFrom = e.currentTarget.checked ? 'expected' : 'good board')}
+      />
+      no good board at hand: the value is what I expect
+    </label>
     {#if quantity === 'dcv' || quantity === 'current'}
       <p class="mt-2 text-[13px] font-semibold text-caution">▲ Under power: the power gate lapses with this reading.</p>
     {/if}

@@ -31,7 +31,9 @@
     <line x1={x(0)} x2={x(end)} y1="54" y2="54" stroke="var(--line)" />
     {#each ticks as t (t)}
       <line x1={x(t)} x2={x(t)} y1="54" y2="59" stroke="var(--line)" />
-      <text x={x(t)} y="73" text-anchor="middle" class="fill-ink2 text-[12px]">{t}</text>
+      {#if Math.abs(x(t) - x(desk.time)) > 24}
+        <text x={x(t)} y="73" text-anchor="middle" class="fill-ink2 text-[12px]">{t}</text>
+      {/if}
     {/each}
     <text x={width - 6} y="84" text-anchor="end" class="fill-ink3 text-[11px]">seconds</text>
     {#if desk.melt}

@@ -24,7 +24,7 @@
   ]);
 </script>
 
-<div class="grid h-full grid-cols-[minmax(0,1fr)_minmax(380px,452px)] grid-rows-[auto_minmax(0,1fr)]">
+<div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
   <StepStrip {view} step={page.params.step ?? ''} />
   <div class="flex min-h-0 min-w-0 flex-col">
     <div class="min-h-0 flex-1">
