@@ -20,7 +20,7 @@ import type { KitSnapshot, PlanSettings } from './db/schema';
 import { boardVersionById } from './repositories/boardModels';
 import { eventsOf } from './repositories/jobEvents';
 import { listKit } from './repositories/kit';
-import { latestPlan, type Plan } from './repositories/plans';
+import { latestPlan, planById, type Plan } from './repositories/plans';
 import { ticketById } from './repositories/tickets';
 
 const AMBIENT_C = 22;
@@ -110,14 +110,15 @@ export async function jobView(db: Database, id: string) {
   const plan = await latestPlan(db, id);
   const mine = plan && plan.target === attempt.suspect?.partId ? plan : undefined;
   const freshness = mine && freshnessOf(mine, inputs, state);
-  const chosen = mine && attempt.plan?.planId === mine.id ? mine : undefined;
+  // the plan in use may be older than the one computed last
+  const chosen = attempt.plan && (attempt.plan.planId === plan?.id ? plan : await planById(db, attempt.plan.planId));
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
   const fitOnly = ticket.kind === 'fit-only';
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
     fitOnly,
     powerSources: version.doc.powerSources,
-    planFresh: chosen ? freshness !== 'stale' : mine ? false : null,
+    planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
     hotNeighbours: chosen && attempt.plan ? hotNeighbours(chosen, attempt.plan.label) : null,
     targetPolarised: target ? packageById(target.package).polarity !== 'none' : null,
   });

@@ -33,9 +33,11 @@ function missingReference(body: JobEventBody, view: Awaited<ReturnType<typeof jo
     case 'observation':
       return noPart(body.place?.partId, 'body.place.partId');
     case 'plan':
-      return view.plan?.id === body.planId
+      if (view.plan?.id !== body.planId)
+        return { field: 'body.planId', message: 'is not the plan computed last for this target' };
+      return Object.hasOwn(view.plan.results, body.label)
         ? undefined
-        : { field: 'body.planId', message: 'is not the plan computed last for this target' };
+        : { field: 'body.label', message: `the plan has ${Object.keys(view.plan.results).join(', ')}` };
     case 'power-gone':
     case 'power-connected':
       return view.board.powerSources.some((s) => s.id === body.sourceId)
