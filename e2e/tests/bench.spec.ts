@@ -1,0 +1,216 @@
+import { expect, test } from '@playwright/test';
+import { openJob, planReady, pressUntil, watchErrors } from './helpers.ts';
+
+let errors: string[];
+test.beforeEach(({ page }) => {
+  errors = watchErrors(page);
+});
+test.afterEach(() => {
+  expect(errors).toEqual([]);
+});
+
+test('the job list: search, closed jobs, empty answer, arrows and Enter', async ({ page }) => {
+  await page.goto('/jobs');
+  await expect(page.locator('a.row').first()).toBeVisible();
+  await page.getByLabel('Search jobs').fill('hollis');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/q=hollis/);
+  await expect(page.locator('a.row')).toHaveCount(2);
+
+  await page.goto('/jobs?q=nobody-has-this');
+  await expect(page.getByText('No open job matches')).toBeVisible();
+  await page.getByRole('link', { name: 'Show all' }).click();
+  await page.getByRole('link', { name: 'Show closed jobs' }).click();
+  await expect(page.getByRole('heading', { name: 'Closed jobs' })).toBeVisible();
+  await expect(page.locator('a.row')).toHaveCount(2);
+  await page.locator('a.row').first().click();
+  await page.waitForURL('**/release');
+  await expect(page.getByText('Outcome recorded')).toBeVisible();
+
+  await page.goto('/jobs');
+  await expect(async () => {
+    await page.keyboard.press('ArrowDown');
+    await expect(page.locator('a.row:focus')).toHaveCount(1, { timeout: 500 });
+  }).toPass();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+\//);
+});
+
+test('the palette finds places and jobs; the theme stays after a reload', async ({ page }) => {
+  await page.goto('/boards');
+  await expect(async () => {
+    await page.keyboard.press('Control+k');
+    await expect(page.getByRole('dialog')).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await page.getByPlaceholder('Go to a place').fill('Petra');
+  await page.getByRole('option', { name: /Petra Vane/ }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+\//);
+  await expect(page.getByText('Petra Vane').first()).toBeVisible();
+
+  await page.getByRole('application').focus();
+  await page.keyboard.press('d');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'scope');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'scope');
+});
+
+test('a wrong suspect becomes an earlier attempt; a powered reading is warned of', async ({ page }) => {
+  await openJob(page, 'Resets over every bump', 'diagnose');
+  await page.getByLabel('What', { exact: true }).selectOption('dcv');
+  await expect(page.getByText('the power gate lapses with this reading')).toBeVisible();
+  await page.getByLabel('Measured at').fill('U3.5');
+  await page.getByLabel('no good board at hand').check();
+  await page.getByLabel('Reads, V').fill('3,31');
+  await page.getByLabel('Expected, V').fill('3.3');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /U3\.5/ })).toContainText('as good');
+
+  await page.getByRole('application').focus();
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('Go to a place').fill('Y1 crystal');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Why Y1').fill('does not start when cold');
+  await page.getByRole('button', { name: 'Y1 it is' }).click();
+  await page.waitForURL('**/plan');
+  await page.goBack();
+  await expect(page.getByText(/Attempt 1: U2/)).toBeVisible();
+  await page.goto('/jobs?q=Resets');
+  await expect(page.getByText('Y1 · attempt 2')).toBeVisible();
+});
+
+test('notes are kept, named to their place, and can be taken back', async ({ page }) => {
+  await openJob(page, 'wrong way', 'diagnose');
+  await page.getByRole('application').focus();
+  await page.keyboard.press('.');
+  await page.getByLabel('What you see').fill('burnt');
+  await page.getByRole('button', { name: 'Note' }).click();
+  const note = page.getByRole('listitem').filter({ hasText: 'burnt' });
+  await expect(note).toBeVisible();
+  await page.reload();
+  await expect(note).toBeVisible();
+  await note.getByRole('button').click();
+  await expect(note).toHaveCount(0);
+});
+
+test('pointer: hover names, click selects, wheel and drag move, the ruler measures', async ({ page }) => {
+  await openJob(page, 'Another shop has already', 'intake');
+  const stage = page.getByRole('application');
+  const box = await stage.boundingBox();
+  if (!box) throw new Error('no stage');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const live = page.locator('p[aria-live="polite"]').first();
+  await page.mouse.move(x, y);
+  await expect(live).toContainText('U4, controller');
+  await page.mouse.click(x, y);
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await expect(live).toContainText('U4, controller');
+  await page.mouse.move(x, y);
+  await page.mouse.wheel(0, -800);
+  await page.mouse.move(x + 40, y);
+  await expect(live).toContainText('U4');
+  await page.keyboard.press('0');
+  await page.getByRole('button', { name: 'Ruler' }).click();
+  await page.mouse.move(x - 100, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 100, y, { steps: 4 });
+  await page.mouse.up();
+  await expect(
+    page
+      .locator('svg text')
+      .filter({ hasText: /^\d+\.\d mm$/ })
+      .first(),
+  ).toBeVisible();
+});
+
+test('time on the plan: keys move it, the melt point is one key away', async ({ page }) => {
+  await openJob(page, 'C5 already taken off', 'plan');
+  await planReady(page);
+  const time = page.getByLabel('Time since the heat came on, seconds');
+  await expect(time).toBeAttached();
+  await page.getByRole('application').focus();
+  await page.keyboard.press('Home');
+  await expect(time).toHaveValue('0');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(time).toHaveValue('2');
+  await page.keyboard.press('w');
+  expect(Number(await time.inputValue())).toBeGreaterThan(5);
+  await page.keyboard.press('1');
+  await expect(time).toHaveCount(0);
+  await page.keyboard.press('3');
+  await expect(time).toBeAttached();
+});
+
+test('a change in the kit makes the plans that used it stale', async ({ page }) => {
+  const href = await openJob(page, 'moves backwards', 'plan');
+  await planReady(page);
+  await page.goto('/kit');
+  const station = page.getByRole('form', { name: 'Air station, left bench' });
+  await station.getByLabel('Give or take, %').fill('7');
+  await station.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('uncalibrated, saved')).toBeVisible();
+  await page.goto(`${href}/plan`);
+  await expect(page.getByRole('status')).toContainText('Stale');
+});
+
+test('a plan computed from inputs that have changed since is refused', async ({ page, request, baseURL }) => {
+  let sent: { id: string; inputHash: string } | undefined;
+  page.on('request', (r) => {
+    if (r.method() === 'POST' && r.url().endsWith('/plans')) sent = r.postDataJSON() as typeof sent;
+  });
+  const href = await openJob(page, 'Segments missing', 'plan');
+  // a first visit computes by itself; a later one is asked to
+  await expect(page.getByRole('button', { name: /Use this plan|In use|Compute again/ }).first()).toBeVisible({
+    timeout: 60_000,
+  });
+  if (!sent) await page.keyboard.press('c');
+  await expect.poll(() => sent?.inputHash, { timeout: 60_000 }).toBeTruthy();
+  const id = href.split('/').at(-1);
+  const post = (data: object) => request.post(`/api/jobs/${id}/plans`, { headers: { origin: baseURL ?? '' }, data });
+  const late = await post({ ...sent, id: '01990000-0000-7000-8000-00000000beef', inputHash: 'f'.repeat(64) });
+  expect(late.status()).toBe(409);
+  expect(await late.text()).toContain('compute it again');
+  const odd = await post({ ...sent, id: '01990000-0000-7000-8000-00000000beef', results: {} });
+  expect(odd.status()).toBe(400);
+  // the same plan sent twice is stored once
+  expect((await post({ ...sent })).status()).toBe(201);
+});
+
+test('°F where the shop wants it', async ({ page }) => {
+  await page.goto('/settings');
+  await page.getByLabel('Temperatures').selectOption('F');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('saved')).toBeVisible();
+  await openJob(page, 'Memory positions lost', 'plan');
+  await planReady(page);
+  await expect(page.getByText(/\d{3} °F, \d+ L\/min/).first()).toBeVisible();
+  await page.goto('/settings');
+  await page.getByLabel('Temperatures').selectOption('C');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('saved')).toBeVisible();
+});
+
+test('a board: find a part, see it on its side, save the model as a file', async ({ page, request }) => {
+  await page.goto('/boards');
+  await page.getByRole('link', { name: /Quillon/ }).click();
+  await page.getByLabel('Find a part').fill('op-amp');
+  await page.getByRole('button', { name: /^U6/ }).click();
+  await expect(page.getByRole('button', { name: 'Bottom, mirrored' })).toBeVisible();
+  await page.getByLabel('Find a part').fill('zzz');
+  await expect(page.getByText('No part of that name.')).toBeVisible();
+  const file = await page.getByRole('link', { name: 'Save as file' }).getAttribute('href');
+  const answer = await request.get(file ?? '');
+  expect(answer.headers()['content-disposition']).toContain('quillon-v1.board.json');
+  const { orthos, board } = (await answer.json()) as { orthos: string; board: { name: string } };
+  expect([orthos, board.name]).toEqual(['board', 'Quillon']);
+});
+
+test('steps by keyboard, gates with their reasons', async ({ page }) => {
+  await openJob(page, 'C5 already taken off', 'plan');
+  await page.getByRole('application').focus();
+  await pressUntil(page, ']', '**/protect');
+  await expect(page.getByText('12 V harness not shown gone')).toBeVisible();
+  await expect(page.getByText('stops the work')).toBeVisible();
+  await pressUntil(page, '[', '**/plan');
+});
