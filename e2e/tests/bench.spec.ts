@@ -159,7 +159,7 @@ test('a plan computed from inputs that have changed since is refused', async ({ 
   page.on('request', (r) => {
     if (r.method() === 'POST' && r.url().endsWith('/plans')) sent = r.postDataJSON() as typeof sent;
   });
-  const href = await openJob(page, 'Segments missing', 'plan');
+  const href = await openJob(page, 'Another shop has already', 'plan');
   // a first visit computes by itself; a later one is asked to
   await expect(page.getByRole('button', { name: /Use this plan|In use|Compute again/ }).first()).toBeVisible({
     timeout: 60_000,

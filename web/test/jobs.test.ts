@@ -1,0 +1,78 @@
+import { DEFAULT_STATION, methodsFor, PACKAGES, type JobEvent, type JobEventBody } from '@orthos/core';
+import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { formIssues } from '../src/lib/server/forms.ts';
+import { summarise } from '../src/lib/server/jobSummary.ts';
+import { shopSettingsSchema } from '../src/lib/server/repositories/settings.ts';
+import { KNOBS, settingLine } from '../src/lib/plan/settings.ts';
+
+let n = 0;
+const log = (bodies: JobEventBody[]): JobEvent[] =>
+  bodies.map((body) => ({ id: `e${++n}`, at: n, actor: 'unsigned', v: 1, body }));
+const suspect: JobEventBody = { type: 'suspect', partId: 'u4', why: 'low' };
+const plan: JobEventBody = { type: 'plan', planId: 'p', label: 'Air' };
+const reading: JobEventBody = {
+  type: 'reading',
+  place: { x_mm: 0, y_mm: 0, side: 'top' },
+  quantity: 'ohm',
+  value: 1,
+  good: null,
+  powered: false,
+};
+
+describe('a job in the list', () => {
+  it.each<[string, JobEventBody[], string, string, string, number]>([
+    ['new', [], 'repair', 'intake', '', 1],
+    ['measured', [reading, reading], 'repair', 'diagnose', '2 readings', 1],
+    ['express', [], 'express', 'diagnose', '', 1],
+    ['suspected', [suspect], 'repair', 'plan', 'U4', 1],
+    ['planned', [suspect, plan], 'repair', 'protect', 'U4', 1],
+    ['off', [suspect, plan, { type: 'lifted' }], 'repair', 'prepare', 'U4', 1],
+    ['fitted', [suspect, { type: 'fitted' }], 'fit-only', 'verify', 'U4', 1],
+    ['second try', [suspect, plan, { type: 'new-attempt', why: 'no' }], 'repair', 'diagnose', '', 2],
+    ['released', [suspect, { type: 'released', outcome: 'repaired' }], 'repair', 'release', 'repaired', 1],
+  ])('%s', (_, bodies, kind, step, about, attempt) => {
+    expect(summarise(log(bodies), kind)).toEqual({ step, about, attempt });
+  });
+});
+
+describe('method settings', () => {
+  const units = { temperature: 'C', length: 'mm' } as const;
+  it('have a knob for every number a technician sets, within what the model accepts', () => {
+    for (const { method } of methodsFor('SOIC-16'))
+      for (const knob of KNOBS[method.kind]) {
+        const value = (method as unknown as Record<string, number>)[knob.key];
+        expect(value, `${method.label} ${knob.key}`).toBeGreaterThanOrEqual(knob.min);
+        expect(value).toBeLessThanOrEqual(knob.max);
+      }
+  });
+  it('are said in one line, in the shop’s units', () => {
+    const [slow, , iron] = methodsFor('SOIC-16').map((m) => m.method);
+    expect(settingLine(slow, units)).toBe('390 °C, 45 L/min, 14 mm');
+    expect(settingLine(slow, { ...units, temperature: 'F' })).toMatch(/^734 °F/);
+    expect(settingLine(iron, units)).toBe('350 °C, 6 × alloy, 25 s');
+  });
+  it('exist for every package with joints', () => {
+    for (const p of PACKAGES.values()) {
+      if (p.terminals.length === 0) continue;
+      const choices = methodsFor(p.id);
+      expect(choices.length).toBe(3);
+      expect(choices.some((c) => !c.unfit)).toBe(true);
+    }
+    expect(DEFAULT_STATION.calibrated).toBe(false);
+  });
+});
+
+describe('forms', () => {
+  it('give the first sentence per field', () => {
+    const schema = z.object({ a: z.string().min(3, 'three letters').max(1, 'one letter'), b: z.number('a number') });
+    const parsed = schema.safeParse({ a: 'xx', b: 'y' });
+    expect(parsed.error && formIssues(parsed.error)).toEqual({ a: 'three letters', b: 'a number' });
+  });
+  it('settings want a real time zone and known units', () => {
+    const ok = { v: 1, name: 'Shop', temperature: 'C', length: 'mm', timeZone: 'Europe/Lisbon' };
+    expect(shopSettingsSchema.safeParse(ok).success).toBe(true);
+    for (const bad of [{ timeZone: 'Moon/Sea' }, { temperature: 'K' }, { name: '  ' }, { length: 'ell' }])
+      expect(shopSettingsSchema.safeParse({ ...ok, ...bad }).success).toBe(false);
+  });
+});
