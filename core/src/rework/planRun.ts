@@ -226,7 +226,7 @@ function reasonFor(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number;
 function renewEvery(t: number): number {
   if (t < 2) return 0.5;
   if (t < 10) return 1;
-  return t < 30 ? 2 : 4;
+  return t < 30 ? 2 : 5;
 }
 
 /** When a quantity that went from `a` to `b` during the step passed `level`, s. */
