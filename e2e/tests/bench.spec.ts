@@ -38,7 +38,7 @@ test('the job list: search, closed jobs, empty answer, arrows and Enter', async 
 });
 
 test('the palette finds places and jobs; the theme stays after a reload', async ({ page }) => {
-  await page.goto('/boards');
+  await page.goto('/boards', { waitUntil: 'networkidle' });
   await expect(async () => {
     await page.keyboard.press('Control+k');
     await expect(page.getByRole('dialog')).toBeVisible({ timeout: 500 });
@@ -145,7 +145,7 @@ test('time on the plan: keys move it, the melt point is one key away', async ({ 
 test('a change in the kit makes the plans that used it stale', async ({ page }) => {
   const href = await openJob(page, 'moves backwards', 'plan');
   await planReady(page);
-  await page.goto('/kit');
+  await page.goto('/kit', { waitUntil: 'networkidle' });
   const station = page.getByRole('form', { name: 'Air station, left bench' });
   await station.getByLabel('Give or take, %').fill('7');
   await station.getByRole('button', { name: 'Save' }).click();
@@ -178,21 +178,21 @@ test('a plan computed from inputs that have changed since is refused', async ({ 
 });
 
 test('°F where the shop wants it', async ({ page }) => {
-  await page.goto('/settings');
+  await page.goto('/settings', { waitUntil: 'networkidle' });
   await page.getByLabel('Temperatures').selectOption('F');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
   await openJob(page, 'Memory positions lost', 'plan');
   await planReady(page);
   await expect(page.getByText(/\d{3} °F, \d+ L\/min/).first()).toBeVisible();
-  await page.goto('/settings');
+  await page.goto('/settings', { waitUntil: 'networkidle' });
   await page.getByLabel('Temperatures').selectOption('C');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
 });
 
 test('a board: find a part, see it on its side, save the model as a file', async ({ page, request }) => {
-  await page.goto('/boards');
+  await page.goto('/boards', { waitUntil: 'networkidle' });
   await page.getByRole('link', { name: /Quillon/ }).click();
   await page.getByLabel('Find a part').fill('op-amp');
   await page.getByRole('button', { name: /^U6/ }).click();

@@ -140,7 +140,7 @@ test('a new job: what is missing is named, then it is taken in', async ({ page }
 });
 
 test('kit, settings and calculator keep what is typed and name what is wrong', async ({ page }) => {
-  await page.goto('/kit');
+  await page.goto('/kit', { waitUntil: 'networkidle' });
   const station = page.getByRole('form', { name: 'Air station, unmarked dials' });
   await station.getByLabel('Reaches, %').fill('200');
   await station.getByRole('button', { name: 'Save' }).click();
@@ -149,14 +149,16 @@ test('kit, settings and calculator keep what is typed and name what is wrong', a
   await station.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('uncalibrated, saved')).toBeVisible();
 
-  await page.goto('/settings');
+  await page.goto('/settings', { waitUntil: 'networkidle' });
   await page.getByLabel('Temperatures').selectOption('F');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
   await page.getByLabel('Temperatures').selectOption('C');
   await page.getByRole('button', { name: 'Save' }).click();
 
-  await page.goto('/calculate?kind=paste&alloy=Sn63Pb37&a=2&b=1&stencil=0.1&transfer=0.9&metal=0.5');
+  await page.goto('/calculate?kind=paste&alloy=Sn63Pb37&a=2&b=1&stencil=0.1&transfer=0.9&metal=0.5', {
+    waitUntil: 'networkidle',
+  });
   await expect(page.getByTestId('volume')).toContainText('0.0900');
   await page.getByLabel('Stencil, mm').fill('x');
   await expect(page.getByRole('alert')).toContainText('stencil_mm');
