@@ -5,8 +5,6 @@ import { launchOptions } from './browser.mjs';
 export default defineConfig({
   testDir: 'tests',
   workers: 1,
-  // a busy CI machine may be late once; a test that needs it is reported
-  retries: process.env.CI ? 1 : 0,
   timeout: 60_000,
   expect: { timeout: 15_000 },
   outputDir: process.env.ORTHOS_E2E_OUT ?? 'test-results',
