@@ -53,7 +53,7 @@
 <svelte:window {onkeydown} />
 
 <div class="grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
-  <nav class="row-span-2 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
+  <nav class="isolate row-span-2 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
     <a href="/jobs" class="grid h-10 place-items-center pt-1 text-[15px] font-bold [font-stretch:115%]">Orthos</a>
     {#each places as place (place.href)}
       {@const here = page.url.pathname.startsWith(place.href)}

@@ -19,7 +19,7 @@
   import { onMount } from 'svelte';
   import { evenField, fieldAt, paintHeat } from './heatLayer';
   import { batchScene, readPalette, type Palette } from './painter';
-  import { PAINT_AT_ONCE, Raster } from './raster';
+  import { Raster } from './raster';
   import StageBar from './StageBar.svelte';
   import StageOverlay from './StageOverlay.svelte';
   import { fitView, flipped, toBoardPoint, toScreen, zoomAt, type StageView } from './view';
@@ -33,11 +33,14 @@
   let { board, desk, units, lenses = ['parts'] }: Props = $props();
 
   let host = $state<HTMLElement>();
+  let picture = $state<HTMLElement>();
   let groundCanvas = $state<HTMLCanvasElement>();
   let heatCanvas = $state<HTMLCanvasElement>();
   let partsCanvas = $state<HTMLCanvasElement>();
   let size = $state({ w: 0, h: 0 });
   let view = $state.raw<StageView>({ scale: 8, ox: 0, oy: 0, mirrored: false, axis: 0 });
+  /** The view in which the canvases are painted: behind `view` while a large board moves. */
+  let pictureView = $state.raw<StageView>();
   let palette = $state.raw<Palette>();
   let hovered = $state<string | null>(null);
   let pointer = $state.raw<[number, number] | null>(null);
@@ -55,7 +58,8 @@
       .filter((p) => p.side === desk.side)
       .sort((a, b) => Math.round(a.y_mm / 4) - Math.round(b.y_mm / 4) || a.x_mm - b.x_mm),
   );
-  const partOf = (id: string | null) => board.parts.find((p) => p.partId === id);
+  const byId = $derived(new Map(board.parts.map((p) => [p.partId, p])));
+  const partOf = (id: string | null) => (id === null ? undefined : byId.get(id));
   const heatShown = $derived(
     desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null,
   );
@@ -184,21 +188,16 @@
     change(zoomAt(view, ...local(e), Math.exp(-e.deltaY * 0.0015)));
   }
 
-  let heatPainted = false;
-  let grounds: Raster | undefined;
-  let parts: Raster | undefined;
+  let raster: Raster | undefined;
   $effect(() => {
-    if (!palette || !groundCanvas || !partsCanvas || size.w === 0) return;
-    grounds ??= new Raster(groundCanvas);
-    parts ??= new Raster(partsCanvas);
-    const large = batches.shapeCount > PAINT_AT_ONCE;
-    const common = { view, palette, large };
-    grounds.draw({ ...common, batches: batches.ground, labels: [], clearness: 1 });
-    parts.draw({ ...common, batches: batches.parts, labels: batches.labels, clearness: field ? 0.45 : 1 });
+    if (!palette || !picture || !groundCanvas || !partsCanvas || size.w === 0) return;
+    raster ??= new Raster(picture, groundCanvas, partsCanvas, (shown) => (pictureView = shown));
+    raster.draw({ scene: batches, view, palette, clearness: field ? 0.45 : 1 });
   });
+  let heatPainted = false;
   $effect(() => {
     const ctx = heatCanvas?.getContext('2d');
-    if (!ctx || !palette || size.w === 0) return;
+    if (!ctx || !palette || !pictureView) return;
     if (!field || !heatShown) {
       // clear once, then leave the canvas alone while the view moves
       if (heatPainted) ctx.reset();
@@ -208,7 +207,7 @@
     ctx.reset();
     heatPainted = true;
     const { isotherms } = heatShown;
-    paintHeat(ctx, field, view, devicePixelRatio, palette.scope, palette.ink, palette.fill.board, isotherms);
+    paintHeat(ctx, field, pictureView, devicePixelRatio, palette.scope, palette.ink, palette.fill.board, isotherms);
   });
 
   onMount(() => {
@@ -231,8 +230,7 @@
     return () => {
       off();
       observer.disconnect();
-      grounds?.stop();
-      parts?.stop();
+      raster?.stop();
     };
   });
 
@@ -269,7 +267,7 @@
     role="application"
     aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
     tabindex="0"
-    class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] {measuring
+    class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] select-none {measuring
       ? 'cursor-crosshair'
       : hovered
         ? 'cursor-pointer'
@@ -283,18 +281,18 @@
     }}
     {onwheel}
   >
-    <canvas bind:this={groundCanvas} class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true"
-    ></canvas>
-    <canvas bind:this={heatCanvas} class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true"
-    ></canvas>
-    <canvas
-      bind:this={partsCanvas}
-      class="pointer-events-none absolute inset-0 h-full w-full"
+    <div
+      bind:this={picture}
+      class="pointer-events-none absolute inset-0 origin-top-left will-change-transform *:absolute *:inset-0 *:h-full *:w-full"
       aria-hidden="true"
-      data-testid="stage-parts"
-    ></canvas>
+    >
+      <canvas bind:this={groundCanvas}></canvas>
+      <canvas bind:this={heatCanvas}></canvas>
+      <canvas bind:this={partsCanvas} data-testid="stage-parts"></canvas>
+    </div>
     <StageOverlay
       {board}
+      {partOf}
       {desk}
       {view}
       {size}

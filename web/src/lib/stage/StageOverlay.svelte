@@ -16,6 +16,7 @@
 
   interface Props {
     board: BoardModel;
+    partOf: (id: string | null) => BoardModel['parts'][number] | undefined;
     desk: Desk;
     view: StageView;
     size: { w: number; h: number };
@@ -25,9 +26,8 @@
     /** Whether the heat scale is drawn for the scope theme; null: no heat shown. */
     heatScale: boolean | null;
   }
-  let { board, desk, view, size, hovered, measured, units, heatScale }: Props = $props();
+  let { board, partOf, desk, view, size, hovered, measured, units, heatScale }: Props = $props();
 
-  const partOf = (id: string | null) => board.parts.find((p) => p.partId === id);
   const bar = $derived(scaleBar(view, 160));
   const distance = $derived(
     measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0,
@@ -55,6 +55,7 @@
   }
   const callouts = $derived.by(() => {
     const shown = desk.callouts.filter((c) => c.side === desk.side);
+    if (shown.length === 0) return [];
     const boxes = shown.map((c) => {
       const [x, y] = toScreen(view, c.x_mm, c.y_mm);
       return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };

@@ -1,10 +1,9 @@
 /**
- * Paints scene batches on a canvas without holding the page up. Small scenes are painted at once. A large
- * one is painted in slices when the view has come to rest; while it moves, the finished picture is only
- * shifted and scaled as an element, which costs the main thread nothing.
+ * Paints scene batches on the stage's canvases without holding the page up. Small scenes are painted at once.
+ * A large one is painted in slices when the view has come to rest; while it moves, the finished picture is only
+ * shifted and scaled as one element, which costs the main thread nothing.
  */
-import { paintBatch, paintLabels, type Batch, type Palette } from './painter';
-import type { SceneLabel } from '@orthos/core';
+import { paintBatch, paintLabels, type Palette, type SceneBatches } from './painter';
 import { toBoardPoint, type Box, type StageView } from './view';
 
 /** Milliseconds of painting per frame. */
@@ -12,15 +11,14 @@ const SLICE_MS = 3;
 /** A view that has not changed for this long is at rest, ms. */
 const REST_MS = 110;
 /** Below this many shapes a scene is simply painted. */
-export const PAINT_AT_ONCE = 1500;
+const PAINT_AT_ONCE = 1500;
 
 export interface RasterJob {
-  batches: readonly Batch[];
-  labels: readonly SceneLabel[];
+  scene: SceneBatches;
   view: StageView;
   palette: Palette;
+  /** Below 1, what lies under the bodies of parts shows through. */
   clearness: number;
-  large: boolean;
 }
 
 /** The part of the board that a canvas of this size shows, mm. */
@@ -30,28 +28,46 @@ function seenBox(v: StageView, width: number, height: number): Box {
   return { x0: Math.min(xa, xb), x1: Math.max(xa, xb), y0, y1 };
 }
 
+/** The painting of one job on a ground and a parts canvas, resumable. */
+function* painting(job: RasterJob, ground: CanvasRenderingContext2D, parts: CanvasRenderingContext2D) {
+  const dpr = devicePixelRatio;
+  const { scene, view, palette } = job;
+  const seen = seenBox(view, ground.canvas.width / dpr, ground.canvas.height / dpr);
+  for (const batch of scene.ground) yield paintBatch(ground, batch, view, dpr, palette, seen, 1);
+  for (const batch of scene.parts) yield paintBatch(parts, batch, view, dpr, palette, seen, job.clearness);
+  const some = 100;
+  for (let n = 0; n < scene.labels.length; n += some)
+    yield paintLabels(parts, scene.labels.slice(n, n + some), view, dpr, palette, seen);
+}
+
 export class Raster {
-  private readonly canvas: HTMLCanvasElement;
   private shown: RasterJob | null = null;
   private frame = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(canvas: HTMLCanvasElement) {
-    this.canvas = canvas;
-    canvas.style.transformOrigin = '0 0';
-  }
+  /**
+   * `picture` holds both canvases and is what moves; `onshown` is told the view of a finished picture.
+   */
+  constructor(
+    private readonly picture: HTMLElement,
+    private readonly ground: HTMLCanvasElement,
+    private readonly parts: HTMLCanvasElement,
+    private readonly onshown: (view: StageView) => void,
+  ) {}
 
   draw(job: RasterJob): void {
     this.stop();
-    if (!job.large) {
-      paintAll(this.canvas, job);
+    if (job.scene.shapeCount <= PAINT_AT_ONCE) {
+      const [ground, parts] = this.sheets(job).map(cleared);
+      if (ground) for (const _ of painting(job, ground, parts ?? ground));
       this.show(job);
       return;
     }
     // the same picture seen from elsewhere: move it now, sharpen it when at rest
     const moved =
-      this.shown?.batches === job.batches &&
+      this.shown?.scene === job.scene &&
       this.shown.palette === job.palette &&
+      this.shown.clearness === job.clearness &&
       this.shown.view.mirrored === job.view.mirrored;
     if (moved) {
       this.place(job.view);
@@ -64,9 +80,16 @@ export class Raster {
     clearTimeout(this.timer);
   }
 
+  /** The canvases that a job needs: parts have one of their own only when heat lies under them. */
+  private sheets(job: RasterJob): HTMLCanvasElement[] {
+    return job.clearness < 1 ? [this.ground, this.parts] : [this.ground];
+  }
+
   private show(job: RasterJob): void {
     this.shown = job;
-    this.canvas.style.transform = '';
+    this.parts.hidden = job.clearness === 1;
+    this.picture.style.transform = '';
+    this.onshown(job.view);
   }
 
   /** Puts the finished picture where it belongs in `view`. */
@@ -74,47 +97,39 @@ export class Raster {
     if (!this.shown) return;
     const old = this.shown.view;
     const f = view.scale / old.scale;
-    this.canvas.style.transform = `translate(${view.ox - old.ox * f}px, ${view.oy - old.oy * f}px) scale(${f})`;
+    this.picture.style.transform = `translate(${view.ox - old.ox * f}px, ${view.oy - old.oy * f}px) scale(${f})`;
   }
 
   private refine(job: RasterJob): void {
-    const picture = document.createElement('canvas');
-    picture.width = this.canvas.width;
-    picture.height = this.canvas.height;
-    const ctx = picture.getContext('2d');
-    if (!ctx) return;
-    const seen = seenBox(job.view, picture.width / devicePixelRatio, picture.height / devicePixelRatio);
-    let next = 0;
+    const sheets = this.sheets(job);
+    const [ground, parts] = sheets.map(aside);
+    if (!ground) return;
+    const steps = painting(job, ground, parts ?? ground);
     const slice = () => {
       const start = performance.now();
-      while (next < job.batches.length && performance.now() - start < SLICE_MS)
-        paintBatch(ctx, job.batches[next++], job.view, devicePixelRatio, job.palette, seen, job.clearness);
-      if (next < job.batches.length) {
-        this.frame = requestAnimationFrame(slice);
-        return;
-      }
-      paintLabels(ctx, job.labels, job.view, devicePixelRatio, job.palette, seen);
-      const target = this.canvas.getContext('2d');
-      if (!target) return;
-      clear(target);
-      target.drawImage(picture, 0, 0);
-      this.show(job);
+      while (performance.now() - start < SLICE_MS)
+        if (steps.next().done) {
+          for (const [n, done] of [ground, parts].entries()) if (done) cleared(sheets[n])?.drawImage(done.canvas, 0, 0);
+          this.show(job);
+          return;
+        }
+      this.frame = requestAnimationFrame(slice);
     };
     this.frame = requestAnimationFrame(slice);
   }
 }
 
-function clear(ctx: CanvasRenderingContext2D): void {
-  ctx.setTransform(1, 0, 0, 1, 0, 0);
-  ctx.clearRect(0, 0, ctx.canvas.width, ctx.canvas.height);
+/** A canvas of the same size that is not on the page. */
+function aside(like: HTMLCanvasElement): CanvasRenderingContext2D | null {
+  const canvas = document.createElement('canvas');
+  canvas.width = like.width;
+  canvas.height = like.height;
+  return canvas.getContext('2d');
 }
 
-function paintAll(canvas: HTMLCanvasElement, job: RasterJob): void {
+function cleared(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
   const ctx = canvas.getContext('2d');
-  if (!ctx) return;
-  clear(ctx);
-  const dpr = devicePixelRatio;
-  const seen = seenBox(job.view, canvas.width / dpr, canvas.height / dpr);
-  for (const batch of job.batches) paintBatch(ctx, batch, job.view, dpr, job.palette, seen, job.clearness);
-  paintLabels(ctx, job.labels, job.view, dpr, job.palette, seen);
+  ctx?.setTransform(1, 0, 0, 1, 0, 0);
+  ctx?.clearRect(0, 0, canvas.width, canvas.height);
+  return ctx;
 }

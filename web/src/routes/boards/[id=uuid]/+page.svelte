@@ -35,7 +35,7 @@
     <a class="button ml-auto" href="/boards/{data.model.id}/file" download>Save as file</a>
   </header>
   <Stage board={data.board} {desk} units={data.shop} />
-  <aside class="overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
+  <aside class="isolate overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
     <input
       class="field mb-3"
       type="search"
@@ -61,6 +61,11 @@
 </div>
 
 <style>
+  .row {
+    /* rows out of sight are not painted */
+    content-visibility: auto;
+    contain-intrinsic-size: auto 41px;
+  }
   .row button {
     display: grid;
     grid-template-columns: 56px 130px minmax(0, 1fr) 56px;

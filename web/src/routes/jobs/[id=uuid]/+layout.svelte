@@ -32,7 +32,7 @@
     </div>
     {#if desk.lens === 'heat' && desk.heat}<MeltScrubber {desk} />{/if}
   </div>
-  <aside class="min-h-0 overflow-auto border-l border-line bg-sheet" aria-label="Step">
+  <aside class="isolate min-h-0 overflow-auto border-l border-line bg-sheet" aria-label="Step">
     {@render children()}
   </aside>
 </div>
