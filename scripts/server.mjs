@@ -70,7 +70,8 @@ export async function startApp({ name, port, databaseUrl, env = {}, stdio = ['ig
       HOST: '127.0.0.1',
       PORT: String(port),
       ORIGIN: url,
-      BODY_SIZE_LIMIT: '1M',
+      // photos; everything else is held to 1 MB by the application
+      BODY_SIZE_LIMIT: '25M',
       SHUTDOWN_TIMEOUT: '2',
       DATABASE_URL: databaseUrl,
       ORTHOS_CLONE: CLONE,

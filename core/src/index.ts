@@ -30,3 +30,9 @@ export {
   type SceneShape,
   type SceneStyle,
 } from './scene/boardScene.ts';
+export { cautionsFor } from './rework/cautions.ts';
+export { fittingMethod, guideOf, latestSafe, meltOrder, windowPhase, type WindowPhase } from './rework/guide.ts';
+export type { BenchInput, BenchTruth } from './rework/hiddenBench.ts';
+export { layOutFor } from './rework/layOut.ts';
+export { cleanUpRounds, operationFor, type Instruction, type Work, type Words } from './rework/operations.ts';
+export { SLIPS } from './rework/slips.ts';

@@ -1,13 +1,24 @@
 import { describe, expect, it } from 'vitest';
 import {
   blocks,
+  COMPLAINT,
   currentAttempt,
   foldJob,
-  judgeGates,
+  handMinutes,
+  isFitted,
+  isOff,
   jobEventSchema,
+  judgeGates,
+  judgeShort,
+  lastRun,
+  saidAllWet,
+  secondsOf,
   stepAt,
   type JobEventBody,
   type JobFacts,
+  type Mark,
+  type Measured,
+  type Operation,
 } from '../src/job/index.ts';
 
 let count = 0;
@@ -20,6 +31,13 @@ const facts: JobFacts = {
   powerSources: [{ id: 'cell', label: 'coin cell' }],
   planFresh: true,
   hotNeighbours: [],
+  layOut: {
+    tools: ['flux'],
+    setPoints: [{ id: 'air', label: 'air temperature', value: 390, unit: '°C', tolerance: 5 }],
+  },
+  rails: [],
+  loads: [],
+  terminals: ['1'],
   targetPolarised: true,
 };
 const place = { x_mm: 1, y_mm: 1, side: 'top' as const };
@@ -41,6 +59,42 @@ const gate = (id: string, bodies: JobEventBody[], change: Partial<JobFacts> = {}
   return found;
 };
 
+const RUN = '019ac000-0000-7000-8000-00000000000a';
+const begun = (op: Operation, runId = RUN): JobEventBody => ({
+  type: 'run-begun',
+  runId,
+  op,
+  method: 'Air',
+  guide: null,
+  offline: false,
+  bench: false,
+});
+const mark = (what: Mark, runId = RUN): JobEventBody => ({ type: 'mark', runId, instruction: what, what });
+const ended = (runId = RUN): JobEventBody => ({ type: 'run-ended', runId, outcome: 'finished' });
+const short = (ohm: Measured, change: Partial<Extract<JobEventBody, { type: 'short-check' }>> = {}): JobEventBody => ({
+  type: 'short-check',
+  rail: '3V3',
+  load: null,
+  ohm,
+  good_ohm: 2400,
+  nature: null,
+  ...change,
+});
+const tried = (name: string, when: 'before' | 'after', state: 'works' | 'dead' | 'not tried'): JobEventBody => ({
+  type: 'function',
+  name,
+  when,
+  state,
+});
+const off: JobEventBody = {
+  type: 'reading',
+  place: { ...place, partId: 'c7', terminal: '1' },
+  quantity: 'ohm',
+  value: 1.4,
+  good: 2400,
+  powered: false,
+};
+
 describe('every gate can be met, unmet and unknown', () => {
   type Scene = [JobEventBody[], Partial<JobFacts>?];
   const scenes: Record<string, { met: Scene; unmet: Scene; unknown: Scene }> = {
@@ -54,10 +108,19 @@ describe('every gate can be met, unmet and unknown', () => {
       unknown: [[]],
     },
     'neighbours-covered': { met: [[]], unmet: [[], { hotNeighbours: ['j2'] }], unknown: [[], { hotNeighbours: null }] },
-    'all-wet': { met: [[{ type: 'all-wet' }]], unmet: [[{ type: 'lifted' }]], unknown: [[]] },
+    'laid-out': {
+      met: [[{ type: 'laid-out', tools: ['flux'], setPoints: [{ id: 'air', value: 388 }] }]],
+      unmet: [[{ type: 'laid-out', tools: ['flux'], setPoints: [{ id: 'air', value: 420 }] }]],
+      unknown: [[], { layOut: null }],
+    },
+    'all-wet': {
+      met: [[begun('remove'), mark('all-wet')]],
+      unmet: [[begun('remove'), mark('lifted')]],
+      unknown: [[begun('remove')]],
+    },
     surroundings: {
-      met: [[{ type: 'surroundings-scanned', ok: true }]],
-      unmet: [[{ type: 'surroundings-scanned', ok: false }]],
+      met: [[{ type: 'surroundings-scanned', ok: true, after: 'removal' }]],
+      unmet: [[{ type: 'surroundings-scanned', ok: false, after: 'removal' }]],
       unknown: [[]],
     },
     lands: { met: [[{ type: 'lands-clean', ok: true }]], unmet: [[{ type: 'lands-clean', ok: false }]], unknown: [[]] },
@@ -67,8 +130,8 @@ describe('every gate can be met, unmet and unknown', () => {
       unknown: [[]],
     },
     'new-part': {
-      met: [[{ type: 'new-part-measured', ok: true }]],
-      unmet: [[{ type: 'new-part-measured', ok: false }]],
+      met: [[{ type: 'new-part-measured', ok: true, note: '98 µF' }]],
+      unmet: [[{ type: 'new-part-measured', ok: false, note: '' }]],
       unknown: [[]],
     },
     orientation: {
@@ -76,27 +139,33 @@ describe('every gate can be met, unmet and unknown', () => {
       unmet: [[]],
       unknown: [[], { targetPolarised: null }],
     },
-    'short-check': {
-      met: [[{ type: 'short-check', ok: true, judgedBy: 'good board' }]],
-      unmet: [[{ type: 'short-check', ok: false, judgedBy: 'good board' }]],
+    'short-check': { met: [[short(2300)]], unmet: [[short(1.4)]], unknown: [[short(12, { good_ohm: null })]] },
+    joints: {
+      met: [[{ type: 'joint', terminal: '1', state: 'good' }]],
+      unmet: [[{ type: 'joint', terminal: '1', state: 'bridge' }]],
+      unknown: [[]],
+    },
+    'surroundings-after': {
+      met: [[{ type: 'surroundings-scanned', ok: true, after: 'fitting' }]],
+      unmet: [[{ type: 'surroundings-scanned', ok: false, after: 'fitting' }]],
       unknown: [[]],
     },
     'readings-back': {
-      met: [[{ type: 'readings-back', ok: true }]],
-      unmet: [[{ type: 'readings-back', ok: false }]],
-      unknown: [[]],
+      met: [[off, begun('fit'), { ...off, value: 2300 }]],
+      unmet: [[off, begun('fit'), { ...off, value: 3 }]],
+      unknown: [[off, begun('fit')]],
     },
     functions: {
-      met: [[{ type: 'functions-tried', ok: true }]],
-      unmet: [[{ type: 'functions-tried', ok: false }]],
+      met: [[tried(COMPLAINT, 'after', 'works')]],
+      unmet: [[tried(COMPLAINT, 'after', 'dead')]],
+      unknown: [[tried('lamp', 'before', 'works')]],
+    },
+    slips: {
+      met: [[begun('remove'), mark('lifted')]],
+      unmet: [[{ type: 'slip', kind: 'bumped' }]],
       unknown: [[]],
     },
-    slips: { met: [[{ type: 'lifted' }]], unmet: [[{ type: 'slip', kind: 'bumped' }]], unknown: [[]] },
-    outcome: {
-      met: [[{ type: 'released', outcome: 'repaired' }]],
-      unmet: [[{ type: 'functions-tried', ok: true }]],
-      unknown: [[]],
-    },
+    outcome: { met: [[{ type: 'released', outcome: 'repaired' }]], unmet: [[begun('fit')]], unknown: [[]] },
   };
   it('the list is complete', () => {
     expect(Object.keys(scenes)).toEqual(judgeGates(foldJob([]), facts).map((g) => g.id));
@@ -128,10 +197,153 @@ describe('hard gates', () => {
     expect(gate('power-gone', [gone, { type: 'power-connected', sourceId: 'cell' }]).state).toBe('unmet');
     expect(gate('power-gone', [gone, reading(true), gone]).state).toBe('met');
   });
-  it('fitting a part asks for a new short check', () => {
-    expect(gate('short-check', [{ type: 'short-check', ok: true, judgedBy: 'rail' }, { type: 'fitted' }]).state).toBe(
-      'unknown',
+  it('work on the board asks for a new short check', () => {
+    expect(gate('short-check', [short(2300), begun('fit')]).state).toBe('unknown');
+  });
+  it('an override lets one operation through and is spent when its cause comes up again', () => {
+    const override: JobEventBody = { type: 'override', gate: 'power-gone', why: 'bench supply only' };
+    expect(gate('power-gone', [override]).overridden).toBe('bench supply only');
+    const again = foldJob(log([override, reading(true)]));
+    expect(judgeGates(again, facts).find((g) => g.id === 'power-gone')?.overridden).toBeUndefined();
+    expect(again.overrides).toHaveLength(1);
+  });
+  it('a cell taken out is gone; a capacitor only when its voltage was measured below half a volt', () => {
+    const powerSources = [{ id: 'bulk', label: 'C1', kind: 'capacitor' as const }];
+    const drained = (residual_V?: number): JobEventBody => ({
+      type: 'power-gone',
+      sourceId: 'bulk',
+      how: 'through 1 kΩ',
+      ...(residual_V === undefined ? {} : { residual_V }),
+    });
+    expect(gate('power-gone', [drained()], { powerSources }).why).toMatch(/not measured/);
+    expect(gate('power-gone', [drained(38)], { powerSources }).why).toMatch(/still 38 V/);
+    expect(gate('power-gone', [drained(0.08)], { powerSources }).state).toBe('met');
+  });
+  it('sources named on the job count too; "nothing can feed it" is an answer', () => {
+    const none = { powerSources: [] };
+    expect(gate('power-gone', [{ type: 'power-source', label: 'bare board', kind: 'none' }], none).state).toBe('met');
+    expect(gate('power-gone', [{ type: 'power-source', label: 'lamp lead', kind: 'lead' }], none).state).toBe('unmet');
+  });
+  it('finding it powered while hot is a slip and lapses the power gate', () => {
+    const events = [gone, { type: 'slip', kind: 'powered-while-hot' } as JobEventBody];
+    expect(gate('power-gone', events).why).toMatch(/powered while hot/);
+    expect(gate('slips', events).state).toBe('unmet');
+    expect(gate('power-gone', [...events, gone]).state).toBe('met');
+  });
+  it('connecting one of two sources leaves only that one open', () => {
+    const powerSources = [...facts.powerSources, { id: 'plug', label: 'plug' }];
+    const plugGone: JobEventBody = { type: 'power-gone', sourceId: 'plug', how: 'pulled' };
+    const lapsed = gate('power-gone', [gone, plugGone, { type: 'power-connected', sourceId: 'plug' }], {
+      powerSources,
+    });
+    expect(lapsed.evidence).toEqual(['plug']);
+  });
+});
+
+describe('the short check', () => {
+  it.each([
+    [1.4, 2400, null, 'unmet'],
+    [1300, 2400, null, 'met'],
+    ['OL', 2400, null, 'met'],
+    [4.8, null, { why: 'motor output', least_ohm: 4 }, 'met'],
+    [0.3, null, { why: 'motor output', least_ohm: 4 }, 'unmet'],
+    [8, null, null, 'unknown'],
+    [900, null, null, 'met'],
+  ] as const)('%s Ω against %s and %o is %s', (ohm, good_ohm, nature, state) => {
+    expect(judgeShort({ ohm, good_ohm, nature }).state).toBe(state);
+  });
+  it('asks for every rail and every load, board alone first', () => {
+    const change = {
+      rails: [
+        { id: 'a', label: '3V3' },
+        { id: 'b', label: '5V' },
+      ],
+      loads: [{ id: 'm', label: 'motor' }],
+    };
+    expect(gate('short-check', [short(2300)], change).why).toBe('still to measure: 5V, with motor');
+    const all = [short(2300), short(900, { rail: '5V', good_ohm: 1000 }), short(2100, { load: 'motor' })];
+    expect(gate('short-check', all, change).state).toBe('met');
+    expect(gate('short-check', [short(2100, { load: 'motor' })], { loads: change.loads }).why).toMatch(/board alone/);
+  });
+  it('counts the latest reading of a rail', () => {
+    expect(gate('short-check', [short(1.4), short(2200)]).state).toBe('met');
+  });
+});
+
+describe('verification', () => {
+  it('all joints, readings and functions have to be taken again, not some of them', () => {
+    const one: JobEventBody = { type: 'joint', terminal: '1', state: 'good' };
+    expect(gate('joints', [one], { terminals: ['1', '2'] }).why).toBe('1 not looked at');
+    const other = { ...off, place: { ...place, partId: 'u3', terminal: '5' } };
+    const some = [off, other, begun('fit'), { ...off, value: 2300 }];
+    expect(gate('readings-back', some).why).toBe('1 to take again');
+    const lamp = [tried('lamp', 'before', 'works'), tried(COMPLAINT, 'after', 'works')];
+    expect(gate('functions', lamp).why).toBe('not tried again: lamp');
+    expect(gate('functions', [...lamp, tried('lamp', 'after', 'dead')]).why).toMatch(/worked before/);
+    expect(gate('functions', [...lamp, tried('lamp', 'after', 'works')]).state).toBe('met');
+  });
+  it('what was dead before may stay dead', () => {
+    const events = [
+      tried('beep', 'before', 'dead'),
+      tried(COMPLAINT, 'after', 'works'),
+      tried('beep', 'after', 'dead'),
+    ];
+    expect(gate('functions', events).state).toBe('met');
+  });
+  it('is undone by further work', () => {
+    const done = [
+      tried(COMPLAINT, 'after', 'works'),
+      { type: 'joint', terminal: '1', state: 'good' } as JobEventBody,
+      { type: 'surroundings-scanned', ok: true, after: 'fitting' } as JobEventBody,
+      begun('prepare'),
+    ];
+    for (const id of ['functions', 'joints', 'surroundings-after']) expect(gate(id, done).state).toBe('unknown');
+  });
+});
+
+describe('runs', () => {
+  const at = (seconds: number, body: JobEventBody, id = `m${seconds}`) => ({
+    id,
+    at: seconds * 1000,
+    actor: 'unsigned',
+    v: 1 as const,
+    body,
+  });
+  it('keep their marks, moved and withdrawn ones included', () => {
+    const events = [
+      at(0, begun('remove')),
+      at(10, mark('heat-on')),
+      at(52, mark('first-wet')),
+      at(70, mark('all-wet')),
+      at(74, mark('lifted')),
+      at(90, { type: 'mark-moved', eventId: 'm70', to: 66_000 }),
+      at(91, { type: 'withdrawn', eventId: 'm52', why: 'too early' }),
+    ];
+    const run = lastRun(currentAttempt(foldJob(events)), 'remove');
+    expect(run?.marks.map((m) => m.what)).toEqual(['heat-on', 'all-wet', 'lifted']);
+    expect(run && secondsOf(run, 'all-wet')).toBe(56);
+    expect(run && secondsOf(run, 'first-wet')).toBeNull();
+    expect(handMinutes(foldJob(events))).toBeCloseTo(74 / 60);
+  });
+  it('are valid with no marks at all', () => {
+    const attempt = currentAttempt(foldJob([at(0, begun('remove')), at(300, ended())]));
+    expect([isOff(attempt), saidAllWet(attempt), isFitted(attempt)]).toEqual([true, false, false]);
+    expect(handMinutes(foldJob([at(0, begun('remove')), at(300, ended())]))).toBe(5);
+  });
+  it('given up is not off', () => {
+    const up = at(60, { type: 'run-ended', runId: RUN, outcome: 'given up' });
+    expect(isOff(currentAttempt(foldJob([at(0, begun('remove')), up])))).toBe(false);
+  });
+  it('joints of a run and joints looked at afterwards are kept apart', () => {
+    const attempt = currentAttempt(
+      foldJob([
+        at(0, begun('fit')),
+        at(1, { type: 'joint', runId: RUN, terminal: '1', state: 'stuck' }),
+        at(2, { type: 'joint', terminal: '1', state: 'good' }),
+      ]),
     );
+    expect(lastRun(attempt, 'fit')?.joints.get('1')).toBe('stuck');
+    expect(attempt.joints.get('1')).toBe('good');
   });
 });
 
@@ -168,7 +380,13 @@ describe('the fold', () => {
     expect(at([])).toBe('diagnose');
     expect(at([suspect])).toBe('plan');
     expect(at([suspect, plan])).toBe('protect');
-    const guarded: JobEventBody[] = [suspect, plan, gone, { type: 'target-confirmed', landmarks: ['a', 'b'] }];
+    const guarded: JobEventBody[] = [
+      suspect,
+      plan,
+      gone,
+      { type: 'target-confirmed', landmarks: ['a', 'b'] },
+      { type: 'laid-out', tools: ['flux'], setPoints: [{ id: 'air', value: 390 }] },
+    ];
     expect(at(guarded)).toBe('remove');
     expect(at(guarded, { fitOnly: true })).toBe('fit');
   });

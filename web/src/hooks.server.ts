@@ -16,6 +16,10 @@ export const init: ServerInit = async () => {
   if (env.ORTHOS_DEMO === '1') await seedDemo(db, now());
 };
 
+/** Only photos may be larger than this. */
+const MOST_BODY_BYTES = 1_000_000;
+const PHOTO_UPLOAD = /^\/api\/jobs\/[^/]+\/photos$/;
+
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 /**
@@ -33,6 +37,11 @@ export const handle: Handle = async ({ event, resolve }) => {
     const origin = request.headers.get('origin');
     if (origin !== url.origin)
       return json({ message: 'Refused: the request does not come from this page.' }, { status: 403 });
+    if (!PHOTO_UPLOAD.test(url.pathname)) {
+      if (request.headers.has('transfer-encoding')) return json({ message: 'Say how long it is.' }, { status: 411 });
+      if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY_BYTES)
+        return json({ message: 'At most 1 MB.' }, { status: 413 });
+    }
   }
   event.locals.db = db;
   const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';

@@ -20,6 +20,17 @@ const reading: JobEventBody = {
   powered: false,
 };
 
+const RUN = '019ac000-0000-4000-8000-00000000000a';
+const begun = (op: 'remove' | 'fit'): JobEventBody => ({
+  type: 'run-begun',
+  runId: RUN,
+  op,
+  method: 'Air',
+  guide: null,
+  offline: false,
+  bench: false,
+});
+
 describe('a job in the list', () => {
   it.each<[string, JobEventBody[], string, string, string, number]>([
     ['new', [], 'repair', 'intake', '', 1],
@@ -27,8 +38,22 @@ describe('a job in the list', () => {
     ['express', [], 'express', 'diagnose', '', 1],
     ['suspected', [suspect], 'repair', 'plan', 'U4', 1],
     ['planned', [suspect, plan], 'repair', 'protect', 'U4', 1],
-    ['off', [suspect, plan, { type: 'lifted' }], 'repair', 'prepare', 'U4', 1],
-    ['fitted', [suspect, { type: 'fitted' }], 'fit-only', 'verify', 'U4', 1],
+    [
+      'off',
+      [suspect, plan, begun('remove'), { type: 'mark', runId: RUN, instruction: 'lift', what: 'lifted' }],
+      'repair',
+      'prepare',
+      'U4',
+      1,
+    ],
+    [
+      'fitted',
+      [suspect, begun('fit'), { type: 'run-ended', runId: RUN, outcome: 'finished' }],
+      'fit-only',
+      'verify',
+      'U4',
+      1,
+    ],
     ['second try', [suspect, plan, { type: 'new-attempt', why: 'no' }], 'repair', 'diagnose', '', 2],
     ['released', [suspect, { type: 'released', outcome: 'repaired' }], 'repair', 'release', 'repaired', 1],
   ])('%s', (_, bodies, kind, step, about, attempt) => {

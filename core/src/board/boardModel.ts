@@ -4,6 +4,7 @@
  * local x is negated before rotation. Stacks and layer lists run from the top down.
  */
 import { z } from 'zod';
+import { SOURCE_KINDS } from '../job/events.ts';
 import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
 import { PACKAGES } from '../packages/index.ts';
 
@@ -63,7 +64,35 @@ export const boardModelSchema = z.strictObject({
   /** The view of the bottom is mirrored about this upright line. */
   flipAxis_mm: coordinate,
   /** What can feed this board with power. */
-  powerSources: z.array(z.strictObject({ id: z.string().max(60), label: shortText })).max(20),
+  powerSources: z
+    .array(z.strictObject({ id: z.string().max(60), label: shortText, kind: z.enum(SOURCE_KINDS).optional() }))
+    .max(20),
+  /** Supplies to measure for a short before power, where, and what is healthy there. */
+  rails: z
+    .array(
+      z.strictObject({
+        id: z.string().max(60),
+        label: z.string().min(1).max(120),
+        partId: z.string().max(60),
+        terminal: z.string().max(20),
+        good_ohm: z.number().positive().optional(),
+        nature: z.strictObject({ why: z.string().min(1).max(200), least_ohm: z.number().positive() }).optional(),
+      }),
+    )
+    .max(50)
+    .optional(),
+  /** What plugs on and can be left off for a first power-up. */
+  loads: z
+    .array(z.strictObject({ id: z.string().max(60), label: z.string().min(1).max(120) }))
+    .max(20)
+    .optional(),
+  /** Conformal coating over the parts. */
+  coating: z.enum(['polyurethane', 'acrylic', 'silicone', 'unknown']).optional(),
+  /** What its failure can harm: decides which cautions appear. */
+  service: z
+    .array(z.enum(['mains', 'vehicle', 'industrial']))
+    .max(3)
+    .optional(),
   /** Alloy of the joints: row of the solder table. */
   jointAlloy: z.string().max(60),
 });

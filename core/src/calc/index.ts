@@ -1,11 +1,11 @@
 /** Every public computation by name. All hosts (workers, server threads, command line, HTTP) read this list. */
 import { heatBench, heatField } from './heatCalcs.ts';
 import { jointVolumeCalc } from './jointCalcs.ts';
-import { planHeatCalc, planRunCalc } from './planCalcs.ts';
+import { planBenchCalc, planHeatCalc, planRunCalc } from './planCalcs.ts';
 import { CalcInputError, parseInput, type Calc, type CalcContext } from './defineCalc.ts';
 
 // each entry checks its own input at run time, so the list may forget the types
-const list = [heatField, heatBench, jointVolumeCalc, planHeatCalc, planRunCalc] as unknown as Calc[];
+const list = [heatField, heatBench, jointVolumeCalc, planHeatCalc, planRunCalc, planBenchCalc] as unknown as Calc[];
 
 export const CALCS: ReadonlyMap<string, Calc> = new Map(list.map((c) => [c.name, c]));
 

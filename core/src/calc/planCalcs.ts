@@ -1,5 +1,6 @@
 import { CalcInputError, defineCalc } from './defineCalc.ts';
 import { planHeat, planResultSchema } from '../rework/planHeat.ts';
+import { benchInputSchema, benchTruthSchema, playBench } from '../rework/hiddenBench.ts';
 import { planInputSchema, planRunSchema, type PlanInput } from '../rework/method.ts';
 import { runPlan } from '../rework/planRun.ts';
 import { packageById } from '../packages/index.ts';
@@ -19,8 +20,8 @@ const example = {
 const runCost = (input: PlanInput) => (input.quality === 'plan' ? 1 : 0.12) * (input.method.limit_s / 120);
 
 /** What the schema cannot know: the target must be a part of this board that has joints. */
-function checkTarget(input: PlanInput): void {
-  const refuse = (field: string, message: string) => new CalcInputError([{ field, message }]);
+function checkTarget(input: PlanInput, at = ''): void {
+  const refuse = (field: string, message: string) => new CalcInputError([{ field: at + field, message }]);
   const part = input.board.parts.find((p) => p.partId === input.target);
   if (!part) throw refuse('target', `the board has no part "${input.target}"`);
   if (packageById(part.package).terminals.length === 0) throw refuse('target', 'has no joints to melt');
@@ -51,5 +52,18 @@ export const planHeatCalc = defineCalc({
   run: (input, context) => {
     checkTarget(input);
     return planHeat(input, context);
+  },
+});
+
+export const planBenchCalc = defineCalc({
+  name: 'plan.bench',
+  summary: 'A hidden bench: how a simulated board with its own station, hand and copper would really behave.',
+  input: benchInputSchema,
+  output: benchTruthSchema,
+  example: { plan: example, seed: 7 },
+  cost: (input) => 0.12 * (input.plan.method.limit_s / 120),
+  run: (input, context) => {
+    checkTarget(input.plan, 'plan.');
+    return playBench(input, context);
   },
 });

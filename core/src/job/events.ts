@@ -20,7 +20,42 @@ const measured = z.union([z.number(), z.literal('OL')]);
 export type Measured = z.infer<typeof measured>;
 
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
-const slipKinds = ['powered-while-hot', 'slipped', 'bumped', 'dropped', 'too-hot', 'not-coming-off'] as const;
+export const SLIP_KINDS = ['powered-while-hot', 'slipped', 'bumped', 'dropped', 'too-hot', 'not-coming-off'] as const;
+export type SlipKind = (typeof SLIP_KINDS)[number];
+
+/** The three steps with busy hands. */
+export const OPERATIONS = ['remove', 'prepare', 'fit'] as const;
+export type Operation = (typeof OPERATIONS)[number];
+
+/** What can feed a board; `none` says that nothing can. */
+export const SOURCE_KINDS = ['lead', 'cell', 'capacitor', 'mains', 'none'] as const;
+export type SourceKind = (typeof SOURCE_KINDS)[number];
+
+/** Moments of a run that mean something beyond "this instruction is done". */
+const MARKS = ['done', 'heat-on', 'first-wet', 'all-wet', 'lifted', 'heat-off', 'fitted'] as const;
+export type Mark = (typeof MARKS)[number];
+
+const moment = z.int().min(0);
+const duration = z.number().min(0).max(36_000).nullable();
+
+/** The prediction a run was begun with, as shown to the hands; s from heat on, null = never. */
+export const guideSchema = z.strictObject({
+  joints: z.array(z.strictObject({ terminal: z.string().max(20), wet_s: duration })).max(1000),
+  last: z.string().max(20).nullable(),
+  allWet_s: duration,
+  allWetFrom_s: duration,
+  allWetTo_s: duration,
+  closes_s: duration,
+  closesFrom_s: duration,
+  closesTo_s: duration,
+  /** Who ends the window, in a word or two. */
+  closedBy: z.string().max(60),
+});
+export type Guide = z.infer<typeof guideSchema>;
+
+/** States of a joint walked over with one key each. */
+const JOINT_STATES = ['done', 'stuck', 'skipped', 'good', 'bridge', 'weak'] as const;
+export type JointMark = (typeof JOINT_STATES)[number];
 
 export const jobEventSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('observation'), text, place: place.optional() }),
@@ -38,26 +73,87 @@ export const jobEventSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('withdrawn'), eventId: id, why: text }),
   z.strictObject({ type: z.literal('suspect'), partId: id, why: text }),
   z.strictObject({ type: z.literal('plan'), planId: id, label: z.string().max(100) }),
-  z.strictObject({ type: z.literal('power-gone'), sourceId: id, how: text }),
+  /** A source that the board model does not list; the event's id names it. */
+  z.strictObject({ type: z.literal('power-source'), label: text.max(120), kind: z.enum(SOURCE_KINDS) }),
+  z.strictObject({
+    type: z.literal('power-gone'),
+    sourceId: id,
+    how: text,
+    /** What the meter still showed across it, V. */
+    residual_V: z.number().min(0).max(2000).optional(),
+  }),
   z.strictObject({ type: z.literal('power-connected'), sourceId: id }),
   z.strictObject({ type: z.literal('target-confirmed'), landmarks: z.array(id).min(2, 'two landmarks').max(10) }),
   z.strictObject({ type: z.literal('neighbour-covered'), partId: id, how: text }),
-  z.strictObject({ type: z.literal('all-wet') }),
-  z.strictObject({ type: z.literal('lifted') }),
-  z.strictObject({ type: z.literal('surroundings-scanned'), ok: z.boolean() }),
+  z.strictObject({ type: z.literal('neighbour-accepted'), partId: id, why: text }),
+  z.strictObject({
+    type: z.literal('laid-out'),
+    /** Tools within reach, as named by the plan. */
+    tools: z.array(z.string().max(120)).max(40),
+    /** What each tool is really set to. */
+    setPoints: z.array(z.strictObject({ id: z.string().max(40), value: z.number() })).max(20),
+  }),
+  z.strictObject({
+    type: z.literal('run-begun'),
+    runId: z.uuid(),
+    op: z.enum(OPERATIONS),
+    method: z.string().max(60),
+    guide: guideSchema.nullable(),
+    /** Begun while the server was away: gates were judged by what the browser knew. */
+    offline: z.boolean(),
+    /** A simulated board played it. */
+    bench: z.boolean(),
+  }),
+  z.strictObject({ type: z.literal('mark'), runId: z.uuid(), instruction: z.string().max(40), what: z.enum(MARKS) }),
+  z.strictObject({ type: z.literal('mark-moved'), eventId: id, to: moment }),
+  z.strictObject({
+    type: z.literal('run-ended'),
+    runId: z.uuid(),
+    outcome: z.enum(['finished', 'given up']),
+  }),
+  z.strictObject({
+    type: z.literal('joint'),
+    /** Worked on in a run, or looked at afterwards. */
+    runId: z.uuid().optional(),
+    terminal: z.string().min(1).max(20),
+    state: z.enum(JOINT_STATES),
+  }),
+  z.strictObject({ type: z.literal('surroundings-scanned'), ok: z.boolean(), after: z.enum(['removal', 'fitting']) }),
   z.strictObject({ type: z.literal('lands-clean'), ok: z.boolean() }),
   z.strictObject({ type: z.literal('off-board-test'), result: z.enum(['bad', 'good', 'not tested']) }),
-  z.strictObject({ type: z.literal('new-part-measured'), ok: z.boolean() }),
-  z.strictObject({ type: z.literal('orientation-checked'), against: z.array(text).min(1) }),
-  z.strictObject({ type: z.literal('fitted') }),
-  z.strictObject({ type: z.literal('short-check'), ok: z.boolean(), judgedBy: text }),
-  z.strictObject({ type: z.literal('readings-back'), ok: z.boolean() }),
-  z.strictObject({ type: z.literal('functions-tried'), ok: z.boolean() }),
-  z.strictObject({ type: z.literal('slip'), kind: z.enum(slipKinds) }),
-  z.strictObject({ type: z.literal('slip-checked'), slipId: id, result: text }),
+  z.strictObject({ type: z.literal('new-part-measured'), ok: z.boolean(), note: z.string().trim().max(2000) }),
+  z.strictObject({
+    type: z.literal('orientation-checked'),
+    against: z.array(text).min(1, 'name what it was checked against'),
+  }),
+  z.strictObject({
+    type: z.literal('short-check'),
+    rail: text.max(120),
+    /** The load it was measured with; null: the board alone. */
+    load: text.max(120).nullable(),
+    ohm: measured,
+    /** What a good board reads there, Ω. */
+    good_ohm: z.number().positive().nullable(),
+    /** The least a healthy rail of this nature reads, Ω, and which nature. */
+    nature: z.strictObject({ why: text, least_ohm: z.number().positive() }).nullable(),
+  }),
+  z.strictObject({
+    type: z.literal('function'),
+    name: text.max(120),
+    when: z.enum(['before', 'after']),
+    state: z.enum(['works', 'dead', 'not tried']),
+  }),
+  z.strictObject({ type: z.literal('slip'), kind: z.enum(SLIP_KINDS), runId: z.uuid().optional() }),
+  z.strictObject({ type: z.literal('slip-checked'), slipId: id, ok: z.boolean(), result: text }),
   z.strictObject({ type: z.literal('override'), gate: id, why: text }),
   z.strictObject({ type: z.literal('new-attempt'), why: text }),
-  z.strictObject({ type: z.literal('released'), outcome: z.enum(['repaired', 'not repaired', 'declined']) }),
+  z.strictObject({
+    type: z.literal('released'),
+    outcome: z.enum(['repaired', 'not repaired', 'declined']),
+    minutes: z.number().min(0).max(100_000).optional(),
+    lead: z.boolean().optional(),
+    note: z.string().trim().max(4000).optional(),
+  }),
 ]);
 export type JobEventBody = z.infer<typeof jobEventSchema>;
 

@@ -3,7 +3,10 @@
  * hard: power gone, short check before power, orientation; for them unknown blocks as well as unmet.
  * All others let the hands go on and keep "not done" on the record.
  */
-import { currentAttempt, type Attempt, type JobState } from './jobState.ts';
+import { compareReading } from '../quantities/readings.ts';
+import type { SourceKind } from './events.ts';
+import { currentAttempt, isFitted, isOff, saidAllWet, type Attempt, type JobState } from './jobState.ts';
+import { judgeShort } from './shortCheck.ts';
 
 export const STEPS = [
   'intake',
@@ -36,14 +39,31 @@ export interface JobFacts {
   /** As taken in; null when the ticket is not at hand. */
   complaint: string | null;
   fitOnly: boolean;
-  powerSources: readonly { id: string; label: string }[];
+  powerSources: readonly { id: string; label: string; kind?: SourceKind }[];
   /** Whether the chosen plan still matches its inputs; null when that is not known. */
   planFresh: boolean | null;
   /** Neighbours the chosen plan puts over their limit before the joints are wet; null without a plan. */
   hotNeighbours: readonly string[] | null;
+  /** What the lay-out has to bring: tools in reach, what each is set to; null without a plan. */
+  layOut: LayOut | null;
+  /** Rails and removable loads that the short check has to cover; empty when the board lists none. */
+  rails: readonly { id: string; label: string }[];
+  loads: readonly { id: string; label: string }[];
+  /** Terminals of the target; null when the target is unknown. */
+  terminals: readonly string[] | null;
   /** Whether the target can be fitted the wrong way round; null when the target is unknown. */
   targetPolarised: boolean | null;
 }
+
+export interface LayOut {
+  tools: string[];
+  setPoints: { id: string; label: string; value: number; unit: string; tolerance: number }[];
+}
+
+/** A residual voltage above this is not "gone", V. */
+const GONE_BELOW_V = 0.5;
+/** Sources that hold their charge: what is left has to be measured. */
+export const HOLDS_CHARGE: ReadonlySet<SourceKind> = new Set<SourceKind>(['capacitor', 'mains']);
 
 type Judgement = Pick<GateResult, 'state' | 'why'> & { evidence?: string[] };
 const met = (why: string, evidence: string[] = []): Judgement => ({ state: 'met', why, evidence });
@@ -102,12 +122,16 @@ const RULES: GateRule[] = [
     label: 'Power gone',
     hard: true,
     judge: (state, _, facts) => {
-      if (facts.powerSources.length === 0) return unknown('the power sources of this board are not listed');
-      const open = facts.powerSources.filter((s) => !state.powerGone.has(s.id));
-      if (open.length === 0) return met('every source shown gone', [...state.powerGone.keys()]);
-      const names = open.map((s) => s.label).join(', ');
+      const sources = [...facts.powerSources, ...state.sources];
+      if (sources.length === 0) return unknown('what can feed this board is not listed');
+      const open = sources.filter((s) => s.kind !== 'none' && openSource(state, s) !== undefined);
+      if (open.length === 0)
+        return met(sources.every((s) => s.kind === 'none') ? 'nothing can feed it' : 'every source shown gone', [
+          ...state.powerGone.keys(),
+        ]);
+      const why = open.map((s) => `${s.label}: ${openSource(state, s)}`).join('; ');
       return unmet(
-        state.powerLapse ? `${names}: ${state.powerLapse}` : `${names} not shown gone`,
+        why,
         open.map((s) => s.id),
       );
     },
@@ -117,7 +141,7 @@ const RULES: GateRule[] = [
     step: 'protect',
     label: 'Target confirmed from two landmarks',
     judge: (_, { targetConfirmed, suspect }) => {
-      if (targetConfirmed) return met(`from ${targetConfirmed.landmarks.join(' and ')}`, [targetConfirmed.id]);
+      if (targetConfirmed) return met(`found from ${targetConfirmed.landmarks.length} landmarks`, [targetConfirmed.id]);
       return suspect ? unmet('not yet confirmed on the working side') : unknown('no target yet');
     },
   },
@@ -125,10 +149,29 @@ const RULES: GateRule[] = [
     id: 'neighbours-covered',
     step: 'protect',
     label: 'Neighbours over their limit covered',
-    judge: (_, { covered }, { hotNeighbours }) => {
+    judge: (_, { neighbours }, { hotNeighbours }) => {
       if (hotNeighbours === null) return unknown('no plan says who gets hurt');
-      const open = hotNeighbours.filter((id) => !covered.includes(id));
-      return open.length === 0 ? met('none left open', [...covered]) : unmet(`${open.join(', ')} not covered`, open);
+      const open = hotNeighbours.filter((id) => !neighbours.has(id));
+      return open.length === 0
+        ? met('none left open', [...neighbours.keys()])
+        : unmet(`${open.map((id) => id.toUpperCase()).join(', ')} neither covered nor accepted`, open);
+    },
+  },
+  {
+    id: 'laid-out',
+    step: 'protect',
+    label: 'Tools laid out and set as planned',
+    judge: (_, { laidOut }, { layOut }) => {
+      if (layOut === null) return unknown('no plan in use says which tools');
+      if (!laidOut) return unmet('not laid out yet');
+      const missing = layOut.tools.filter((t) => !laidOut.tools.includes(t));
+      if (missing.length > 0) return unmet(`not in reach: ${missing.join(', ')}`, [laidOut.id]);
+      const off = layOut.setPoints.flatMap((want) => {
+        const is = laidOut.setPoints.find((p) => p.id === want.id);
+        if (is && Math.abs(is.value - want.value) <= want.tolerance) return [];
+        return [`${want.label} ${is ? `at ${is.value}` : 'not read'}, planned ${want.value} ${want.unit}`];
+      });
+      return off.length === 0 ? met('as planned', [laidOut.id]) : unmet(off.join('; '), [laidOut.id]);
     },
   },
   {
@@ -136,8 +179,8 @@ const RULES: GateRule[] = [
     step: 'remove',
     label: 'All joints wet before the lift',
     judge: (_, a) => {
-      if (a.allWet) return met('said by the technician');
-      return a.lifted ? unmet('lifted without "all wet"') : unknown('not begun');
+      if (saidAllWet(a)) return met('said by the technician');
+      return isOff(a) ? unmet('taken off without "all wet"') : unknown('not begun');
     },
   },
   {
@@ -145,7 +188,7 @@ const RULES: GateRule[] = [
     step: 'prepare',
     label: 'Surroundings scanned',
     judge: (_, a) =>
-      checked(a.surroundings, 'compared with the photo before', 'something is amiss', 'not looked at yet'),
+      checked(a.surroundings.removal, 'compared with the photo before', 'something is amiss', 'not looked at yet'),
   },
   {
     id: 'lands',
@@ -167,7 +210,7 @@ const RULES: GateRule[] = [
     id: 'new-part',
     step: 'fit',
     label: 'New part measured',
-    judge: (_, a) => checked(a.newPartMeasured, 'measured good', 'measured bad', 'not measured yet'),
+    judge: (_, a) => checked(a.newPart?.ok, a.newPart?.note || 'measured good', 'measured bad', 'not measured yet'),
   },
   {
     id: 'orientation',
@@ -185,23 +228,86 @@ const RULES: GateRule[] = [
     step: 'verify',
     label: 'Short check before power',
     hard: true,
-    judge: (_, { shortCheck }) => {
-      if (!shortCheck) return unknown('not done since the last work on the board');
-      return shortCheck.ok ? met(`judged by ${shortCheck.judgedBy}`) : unmet('a rail reads short');
+    judge: (_, { shortChecks }, { rails, loads }) => {
+      if (shortChecks.length === 0) return unknown('not done since the last work on the board');
+      // the last reading of a rail with a load counts
+      const latest = new Map(shortChecks.map((c) => [`${c.rail}\n${c.load ?? ''}`, c]));
+      const judged = [...latest.values()].map((c) => ({ ...c, verdict: judgeShort(c) }));
+      const name = (c: { rail: string; load: string | null }) => `${c.rail}${c.load ? ` with ${c.load}` : ''}`;
+      const short = judged.find((c) => c.verdict.state === 'unmet');
+      if (short) return unmet(`${name(short)}: ${short.verdict.why}`, [short.id]);
+      const open = judged.find((c) => c.verdict.state === 'unknown');
+      if (open) return unknown(`${name(open)}: ${open.verdict.why}`);
+      const missing = [
+        ...rails.filter((r) => !latest.has(`${r.label}\n`)).map((r) => r.label),
+        ...loads.filter((l) => !judged.some((c) => c.load === l.label)).map((l) => `with ${l.label}`),
+      ];
+      if (!judged.some((c) => c.load === null)) missing.unshift('the board alone');
+      if (missing.length > 0) return unknown(`still to measure: ${[...new Set(missing)].join(', ')}`);
+      return met(
+        judged.map((c) => `${name(c)} ${c.verdict.why}`).join('; '),
+        judged.map((c) => c.id),
+      );
     },
+  },
+  {
+    id: 'joints',
+    step: 'verify',
+    label: 'Every joint looked at',
+    judge: (_, { joints }, { terminals }) => {
+      if (joints.size === 0) return unknown('not looked at since the last work');
+      const bad = [...joints].filter(([, state]) => state !== 'good').map(([t, state]) => `${t} ${state}`);
+      if (bad.length > 0) return unmet(bad.join(', '));
+      const left = (terminals ?? []).filter((t) => !joints.has(t));
+      return left.length === 0 ? met(`${joints.size} good`) : unmet(`${left.length} not looked at`);
+    },
+  },
+  {
+    id: 'surroundings-after',
+    step: 'verify',
+    label: 'Surroundings scanned again',
+    judge: (_, a) =>
+      checked(a.surroundings.fitting, 'neighbours as before', 'something is amiss', 'not looked at after fitting'),
   },
   {
     id: 'readings-back',
     step: 'verify',
     label: 'Readings back',
-    judge: (_, a) => checked(a.readingsBack, 'as a good board', 'still off', 'not measured again yet'),
+    judge: (state) => {
+      if (state.readingsBeforeWork === null) return unknown('no work on the board yet');
+      const { off, again } = readingsToRepeat(state);
+      if (off.length === 0) return met('no reading was off before');
+      const open = off.filter((r) => !again.has(pointOf(r)));
+      if (open.length === off.length) return unknown(`${off.length} to take again`);
+      const still = off.filter((r) => {
+        const now = again.get(pointOf(r));
+        return now && compareReading(now.value, now.good ?? r.good, r.quantity) !== 'same';
+      });
+      if (still.length > 0)
+        return unmet(
+          `${still.length} still off`,
+          still.map((r) => r.id),
+        );
+      return open.length > 0 ? unmet(`${open.length} to take again`) : met('all as a good board');
+    },
   },
   {
     id: 'functions',
     step: 'verify',
     label: 'Complaint and functions tried',
-    judge: (_, a) =>
-      checked(a.functionsTried, 'complaint gone, functions as before', 'something does not work', 'not tried yet'),
+    judge: (state) => {
+      const tried = [...state.functions].filter(([, f]) => f.after !== undefined && f.after !== 'not tried');
+      if (tried.length === 0) return unknown('not tried since the last work');
+      const complaint = state.functions.get(COMPLAINT)?.after;
+      if (complaint === undefined || complaint === 'not tried') return unmet('the complaint itself not tried');
+      const dead = tried.filter(([name, f]) => f.after === 'dead' && name !== COMPLAINT && f.before !== 'dead');
+      if (complaint === 'dead') return unmet('the complaint is still there');
+      if (dead.length > 0) return unmet(`${dead.map(([name]) => name).join(', ')} worked before and is dead now`);
+      const open = [...state.functions].filter(([, f]) => f.before === 'works' && f.after === undefined);
+      return open.length > 0
+        ? unmet(`not tried again: ${open.map(([name]) => name).join(', ')}`)
+        : met('complaint gone, functions as before');
+    },
   },
   {
     id: 'slips',
@@ -209,7 +315,7 @@ const RULES: GateRule[] = [
     label: 'Slips and bumps followed up',
     judge: (state, attempt) => {
       const open = state.slips.filter((s) => !s.checked);
-      if (state.slips.length === 0 && !attempt.lifted && !attempt.fitted) return unknown('no work on the board yet');
+      if (state.slips.length === 0 && !isOff(attempt) && !isFitted(attempt)) return unknown('no work on the board yet');
       return open.length === 0
         ? met('none open')
         : unmet(
@@ -223,18 +329,45 @@ const RULES: GateRule[] = [
     step: 'release',
     label: 'Outcome recorded',
     judge: (state, attempt) => {
-      if (state.outcome) return met(state.outcome);
-      return attempt.functionsTried === undefined ? unknown('the work is not finished') : unmet('say how it ended');
+      if (state.released) return met(state.released.outcome, [state.released.id]);
+      return attempt.runs.length === 0 ? unknown('no work on the board yet') : unmet('say how it ended');
     },
   },
 ];
+
+/** The function list's entry for the complaint: "works" means that it is gone. */
+export const COMPLAINT = 'the complaint';
+
+/** Where and what a reading was of; the same point is named the same again. */
+export const pointOf = ({ place: p, quantity }: JobState['readings'][number]): string =>
+  `${p.partId ? `${p.partId}/${p.terminal ?? ''}` : `${p.x_mm},${p.y_mm},${p.side}`} ${quantity}`;
+
+/** Readings that were off before the work, and the latest reading of each point since. */
+export function readingsToRepeat(state: JobState) {
+  const cut = state.readingsBeforeWork ?? state.readings.length;
+  const before = new Map(state.readings.slice(0, cut).map((r) => [pointOf(r), r]));
+  const off = [...before.values()].filter((r) => {
+    const d = compareReading(r.value, r.good, r.quantity);
+    return d === 'low' || d === 'high';
+  });
+  return { off, again: new Map(state.readings.slice(cut).map((r) => [pointOf(r), r])) };
+}
+
+/** Why a source is not gone; undefined when it is. */
+function openSource(state: JobState, source: { id: string; label: string; kind?: SourceKind }): string | undefined {
+  const gone = state.powerGone.get(source.id);
+  if (!gone) return state.powerLapse ?? 'not shown gone';
+  if (gone.residual_V === undefined)
+    return HOLDS_CHARGE.has(source.kind ?? 'lead') ? 'not measured after discharging' : undefined;
+  return gone.residual_V > GONE_BELOW_V ? `still ${gone.residual_V} V` : undefined;
+}
 
 /** All gates of a job, in the order of the steps. */
 export function judgeGates(state: JobState, facts: JobFacts): GateResult[] {
   const attempt = currentAttempt(state);
   return RULES.map((rule) => {
     const { state: result, why, evidence = [] } = rule.judge(state, attempt, facts);
-    const override = state.overrides.findLast((o) => o.gate === rule.id);
+    const override = state.overrides.findLast((o) => o.gate === rule.id && !o.spent);
     return {
       id: rule.id,
       step: rule.step,

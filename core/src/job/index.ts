@@ -1,3 +1,46 @@
-export { jobEventSchema, QUANTITIES, type JobEvent, type JobEventBody, type Measured, type Place } from './events.ts';
-export { currentAttempt, foldJob, type Attempt, type JobState } from './jobState.ts';
-export { blocks, judgeGates, stepAt, STEPS, type GateResult, type JobFacts, type Step } from './gates.ts';
+export {
+  guideSchema,
+  jobEventSchema,
+  OPERATIONS,
+  QUANTITIES,
+  SLIP_KINDS,
+  SOURCE_KINDS,
+  type Guide,
+  type JobEvent,
+  type JobEventBody,
+  type JointMark,
+  type Mark,
+  type Measured,
+  type Operation,
+  type Place,
+  type SlipKind,
+  type SourceKind,
+} from './events.ts';
+export {
+  currentAttempt,
+  foldJob,
+  handMinutes,
+  isFitted,
+  isOff,
+  lastRun,
+  saidAllWet,
+  secondsOf,
+  type Attempt,
+  type JobState,
+  type Run,
+} from './jobState.ts';
+export {
+  blocks,
+  COMPLAINT,
+  HOLDS_CHARGE,
+  judgeGates,
+  pointOf,
+  readingsToRepeat,
+  stepAt,
+  STEPS,
+  type GateResult,
+  type JobFacts,
+  type LayOut,
+  type Step,
+} from './gates.ts';
+export { judgeShort } from './shortCheck.ts';

@@ -1,54 +1,97 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
-import type { JobEvent, JobEventBody } from './events.ts';
+import type { Guide, JobEvent, JobEventBody, JointMark, Mark, Operation, SlipKind, SourceKind } from './events.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
 type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
+
+interface RunMark {
+  eventId: string;
+  instruction: string;
+  what: Mark;
+  /** UTC ms, as corrected last. */
+  at: number;
+}
+
+/** One operation of the hands, from its beginning to its end. */
+export interface Run {
+  id: string;
+  op: Operation;
+  method: string;
+  guide: Guide | null;
+  begun: number;
+  offline: boolean;
+  bench: boolean;
+  marks: RunMark[];
+  /** Joints worked on one by one. */
+  joints: Map<string, JointMark>;
+  ended?: { outcome: 'finished' | 'given up'; at: number };
+}
 
 /** What belongs to one attempt at one part; a new attempt starts it afresh, the old ones stay. */
 export interface Attempt {
   suspect?: Kept<'suspect'>;
   plan?: Kept<'plan'>;
   targetConfirmed?: Kept<'target-confirmed'>;
-  covered: string[];
-  allWet: boolean;
-  lifted: boolean;
-  surroundings?: boolean;
+  /** Neighbours dealt with: how covered, or why left open. */
+  neighbours: Map<string, Kept<'neighbour-covered'> | Kept<'neighbour-accepted'>>;
+  laidOut?: Kept<'laid-out'>;
+  runs: Run[];
+  surroundings: Partial<Record<'removal' | 'fitting', boolean>>;
   landsClean?: boolean;
   offBoardTest?: Body<'off-board-test'>['result'];
-  newPartMeasured?: boolean;
+  newPart?: Kept<'new-part-measured'>;
   orientation?: string[];
-  fitted: boolean;
-  shortCheck?: { ok: boolean; judgedBy: string };
-  readingsBack?: boolean;
-  functionsTried?: boolean;
+  /** Joints looked at after fitting. */
+  joints: Map<string, JointMark>;
+  /** Since the last work on the board. */
+  shortChecks: Kept<'short-check'>[];
 }
 
 export interface JobState {
   observations: Kept<'observation'>[];
   readings: Kept<'reading'>[];
+  /** How many of the readings were taken before the last work on the board; null: no work yet. */
+  readingsBeforeWork: number | null;
+  /** Sources the technician named besides those of the board model. */
+  sources: { id: string; label: string; kind: SourceKind }[];
   /** Sources shown gone since anything powered was last logged. */
-  powerGone: Map<string, string>;
+  powerGone: Map<string, Kept<'power-gone'>>;
   /** Why the power gate lapsed, if it did. */
   powerLapse?: string;
-  slips: { id: string; kind: string; checked: boolean }[];
-  overrides: Kept<'override'>[];
+  /** Functions by name, tried before and after the work. */
+  functions: Map<string, Partial<Record<'before' | 'after', Body<'function'>['state']>>>;
+  slips: { id: string; kind: SlipKind; at: number; runId?: string; checked?: { ok: boolean; result: string } }[];
+  /** A spent override stays on the record but no longer lets anything through. */
+  overrides: (Kept<'override'> & { spent?: boolean })[];
   attempts: Attempt[];
-  outcome?: Body<'released'>['outcome'];
+  /** Why each attempt but the first was begun. */
+  attemptReasons: string[];
+  released?: Kept<'released'>;
   /** Events withdrawn later, by id. */
   withdrawn: Set<string>;
 }
 
-const freshAttempt = (): Attempt => ({ covered: [], allWet: false, lifted: false, fitted: false });
+const freshAttempt = (): Attempt => ({
+  neighbours: new Map(),
+  runs: [],
+  surroundings: {},
+  joints: new Map(),
+  shortChecks: [],
+});
 
 export function foldJob(events: readonly JobEvent[]): JobState {
   const withdrawn = new Set(events.flatMap((e) => (e.body.type === 'withdrawn' ? [e.body.eventId] : [])));
   const state: JobState = {
     observations: [],
     readings: [],
+    readingsBeforeWork: null,
+    sources: [],
     powerGone: new Map(),
+    functions: new Map(),
     slips: [],
     overrides: [],
     attempts: [freshAttempt()],
+    attemptReasons: [],
     withdrawn,
   };
   for (const event of events) if (!withdrawn.has(event.id)) apply(state, event);
@@ -58,6 +101,44 @@ export function foldJob(events: readonly JobEvent[]): JobState {
 /** The attempt being worked on. */
 export function currentAttempt(state: JobState): Attempt {
   return state.attempts[state.attempts.length - 1];
+}
+
+/** The last run of an operation in this attempt. */
+export function lastRun(attempt: Attempt, op: Operation): Run | undefined {
+  return attempt.runs.findLast((r) => r.op === op);
+}
+
+const marked = (attempt: Attempt, op: Operation, what: Mark): boolean =>
+  attempt.runs.some((r) => r.op === op && r.marks.some((m) => m.what === what));
+const finished = (attempt: Attempt, op: Operation): boolean =>
+  attempt.runs.some((r) => r.op === op && r.ended?.outcome === 'finished');
+
+/** The technician said that every joint was wet. */
+export const saidAllWet = (attempt: Attempt): boolean => marked(attempt, 'remove', 'all-wet');
+/** The part is off: marked, or the removal was finished without marks. */
+export const isOff = (attempt: Attempt): boolean => marked(attempt, 'remove', 'lifted') || finished(attempt, 'remove');
+/** The part is on. */
+export const isFitted = (attempt: Attempt): boolean => marked(attempt, 'fit', 'fitted') || finished(attempt, 'fit');
+
+/** When a run's mark was made, s after its heat came on; null without either. */
+export function secondsOf(run: Run, what: Mark): number | null {
+  const on = run.marks.find((m) => m.what === 'heat-on');
+  const mark = run.marks.find((m) => m.what === what);
+  return on && mark ? (mark.at - on.at) / 1000 : null;
+}
+
+/** Time with the board under the hands, minutes. */
+export function handMinutes(state: JobState): number {
+  let ms = 0;
+  for (const run of state.attempts.flatMap((a) => a.runs)) {
+    const last = Math.max(run.begun, run.ended?.at ?? 0, ...run.marks.map((m) => m.at));
+    ms += last - run.begun;
+  }
+  return ms / 60_000;
+}
+
+function runOf(state: JobState, runId: string | undefined): Run | undefined {
+  return state.attempts.flatMap((a) => a.runs).find((r) => r.id === runId);
 }
 
 function apply(state: JobState, { id, at, body }: JobEvent): void {
@@ -76,26 +157,56 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
     case 'plan':
       attempt.plan = { ...body, id, at };
       break;
+    case 'power-source':
+      state.sources.push({ id, label: body.label, kind: body.kind });
+      break;
     case 'power-gone':
-      state.powerGone.set(body.sourceId, body.how);
+      state.powerGone.set(body.sourceId, { ...body, id, at });
       break;
     case 'power-connected':
-      lapsePower(state, `${body.sourceId} was connected`);
+      lapsePower(state, 'it was connected again', body.sourceId);
       break;
     case 'target-confirmed':
       attempt.targetConfirmed = { ...body, id, at };
       break;
     case 'neighbour-covered':
-      attempt.covered.push(body.partId);
+    case 'neighbour-accepted':
+      attempt.neighbours.set(body.partId, { ...body, id, at });
       break;
-    case 'all-wet':
-      attempt.allWet = true;
+    case 'laid-out':
+      attempt.laidOut = { ...body, id, at };
       break;
-    case 'lifted':
-      attempt.lifted = true;
+    case 'run-begun':
+      beginWork(state, attempt);
+      attempt.runs.push({
+        id: body.runId,
+        op: body.op,
+        method: body.method,
+        guide: body.guide,
+        begun: at,
+        offline: body.offline,
+        bench: body.bench,
+        marks: [],
+        joints: new Map(),
+      });
+      break;
+    case 'mark':
+      runOf(state, body.runId)?.marks.push({ eventId: id, instruction: body.instruction, what: body.what, at });
+      break;
+    case 'mark-moved':
+      for (const run of state.attempts.flatMap((a) => a.runs))
+        for (const mark of run.marks) if (mark.eventId === body.eventId) mark.at = body.to;
+      break;
+    case 'run-ended': {
+      const run = runOf(state, body.runId);
+      if (run) run.ended = { outcome: body.outcome, at };
+      break;
+    }
+    case 'joint':
+      (runOf(state, body.runId) ?? attempt).joints.set(body.terminal, body.state);
       break;
     case 'surroundings-scanned':
-      attempt.surroundings = body.ok;
+      attempt.surroundings[body.after] = body.ok;
       break;
     case 'lands-clean':
       attempt.landsClean = body.ok;
@@ -104,46 +215,60 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       attempt.offBoardTest = body.result;
       break;
     case 'new-part-measured':
-      attempt.newPartMeasured = body.ok;
+      attempt.newPart = { ...body, id, at };
       break;
     case 'orientation-checked':
       attempt.orientation = body.against;
       break;
-    case 'fitted':
-      attempt.fitted = true;
-      // what was checked before the part went on says nothing about the board now
-      attempt.shortCheck = undefined;
-      break;
     case 'short-check':
-      attempt.shortCheck = { ok: body.ok, judgedBy: body.judgedBy };
+      attempt.shortChecks.push({ ...body, id, at });
       break;
-    case 'readings-back':
-      attempt.readingsBack = body.ok;
+    case 'function': {
+      const tried = state.functions.get(body.name) ?? {};
+      state.functions.set(body.name, { ...tried, [body.when]: body.state });
       break;
-    case 'functions-tried':
-      attempt.functionsTried = body.ok;
-      break;
+    }
     case 'slip':
-      state.slips.push({ id, kind: body.kind, checked: false });
+      state.slips.push({ id, kind: body.kind, at, ...(body.runId ? { runId: body.runId } : {}) });
+      if (body.kind === 'powered-while-hot') lapsePower(state, 'the board was found powered while hot');
       break;
     case 'slip-checked':
-      for (const slip of state.slips) if (slip.id === body.slipId) slip.checked = true;
+      for (const slip of state.slips) if (slip.id === body.slipId) slip.checked = { ok: body.ok, result: body.result };
       break;
     case 'override':
       state.overrides.push({ ...body, id, at });
       break;
     case 'new-attempt':
       state.attempts.push(freshAttempt());
+      state.attemptReasons.push(body.why);
       break;
     case 'released':
-      state.outcome = body.outcome;
+      state.released = { ...body, id, at };
       break;
     case 'withdrawn':
       break;
   }
 }
 
-function lapsePower(state: JobState, why: string): void {
+/** What was checked before the hands went to work says nothing about the board now. */
+function beginWork(state: JobState, attempt: Attempt): void {
+  attempt.shortChecks = [];
+  attempt.joints.clear();
+  delete attempt.surroundings.fitting;
+  state.readingsBeforeWork = state.readings.length;
+  for (const tried of state.functions.values()) delete tried.after;
+  spendOverrides(state, 'short-check');
+}
+
+/** A source connected again is no longer gone; a powered reading tells nothing about which source fed it. */
+function lapsePower(state: JobState, why: string, sourceId?: string): void {
   if (state.powerGone.size > 0) state.powerLapse = why;
-  state.powerGone.clear();
+  if (sourceId === undefined) state.powerGone.clear();
+  else state.powerGone.delete(sourceId);
+  spendOverrides(state, 'power-gone');
+}
+
+/** An override holds until what it passed over comes up again. */
+function spendOverrides(state: JobState, gate: string): void {
+  for (const o of state.overrides) if (o.gate === gate) o.spent = true;
 }

@@ -7,6 +7,7 @@
   import Palette from '$lib/ui/Palette.svelte';
   import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
+  import { outbox } from '$lib/run/outbox.svelte';
   import { currentTheme, setTheme } from '$lib/ui/theme';
   import CircuitBoard from '@lucide/svelte/icons/circuit-board';
   import ListTodo from '@lucide/svelte/icons/list-todo';
@@ -14,9 +15,13 @@
   import Sigma from '@lucide/svelte/icons/sigma';
   import Wrench from '@lucide/svelte/icons/wrench';
 
+  import { onMount } from 'svelte';
+
   let { children } = $props();
   let palette = $state(false);
   let sheet = $state(false);
+  /** Busy hands need the whole screen. */
+  const whole = $derived(page.route.id?.startsWith('/run') ?? false);
 
   const places = [
     { href: '/jobs', label: 'Jobs', icon: ListTodo },
@@ -25,6 +30,8 @@
     { href: '/calculate', label: 'Calculate', icon: Sigma },
     { href: '/settings', label: 'Settings', icon: Settings2 },
   ];
+  // whatever an earlier visit could not send goes out from any page
+  onMount(() => void outbox());
   const toggleTheme = () => setTheme(currentTheme() === 'day' ? 'scope' : 'day');
 
   useKeys('Everywhere', () => [
@@ -52,27 +59,33 @@
 
 <svelte:window {onkeydown} />
 
-<div class="grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
-  <nav class="isolate row-span-2 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
-    <a href="/jobs" class="grid h-10 place-items-center pt-1 text-[15px] font-bold [font-stretch:115%]">Orthos</a>
-    {#each places as place (place.href)}
-      {@const here = page.url.pathname.startsWith(place.href)}
-      <a
-        href={place.href}
-        aria-current={here ? 'page' : undefined}
-        class="flex h-[58px] flex-col items-center justify-center gap-1 border-l-[3px] text-[13px] {here
-          ? 'border-hot font-semibold text-ink'
-          : 'border-transparent text-ink2 hover:text-ink'}"
-      >
-        <place.icon size={20} strokeWidth={1.75} aria-hidden="true" />
-        {place.label}
-      </a>
-    {/each}
-  </nav>
-  <main class="min-h-0 min-w-0 overflow-hidden">
+<div
+  class={whole
+    ? 'h-dvh'
+    : 'grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] print:block print:h-auto'}
+>
+  {#if !whole}
+    <nav class="isolate row-span-2 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
+      <a href="/jobs" class="grid h-10 place-items-center pt-1 text-[15px] font-bold [font-stretch:115%]">Orthos</a>
+      {#each places as place (place.href)}
+        {@const here = page.url.pathname.startsWith(place.href)}
+        <a
+          href={place.href}
+          aria-current={here ? 'page' : undefined}
+          class="flex h-[58px] flex-col items-center justify-center gap-1 border-l-[3px] text-[13px] {here
+            ? 'border-hot font-semibold text-ink'
+            : 'border-transparent text-ink2 hover:text-ink'}"
+        >
+          <place.icon size={20} strokeWidth={1.75} aria-hidden="true" />
+          {place.label}
+        </a>
+      {/each}
+    </nav>
+  {/if}
+  <main class="min-h-0 min-w-0 overflow-hidden print:overflow-visible {whole ? 'h-full' : ''}">
     {@render children()}
   </main>
-  <KeyLine onHelp={() => (sheet = true)} />
+  {#if !whole}<KeyLine onHelp={() => (sheet = true)} />{/if}
 </div>
 
 <Palette bind:open={palette} />

@@ -1,10 +1,16 @@
 <script lang="ts">
   import type { JobView } from '$lib/server/jobView';
   import GateList from './GateList.svelte';
+  import Photos from '$lib/photos/Photos.svelte';
+  import { untrack } from 'svelte';
+  import Cautions from './Cautions.svelte';
   import { useDesk } from './desk.svelte';
+  import FunctionList from './FunctionList.svelte';
+  import { Recorder } from './recorder.svelte';
 
   let { view, shop }: { view: JobView; shop: { timeZone: string } } = $props();
   const desk = useDesk();
+  const recorder = new Recorder(untrack(() => view.ticket.id));
   desk.lens = 'parts';
   desk.callouts = [];
 
@@ -38,6 +44,18 @@
     {/each}
   </dl>
   <GateList gates={view.gates.filter((g) => g.step === 'intake')} />
+  <h3 class="mt-5 mb-1 text-[13px] text-ink2">Functions before the work</h3>
+  {#if recorder.problem}<p role="alert" class="font-semibold text-stop">{recorder.problem}</p>{/if}
+  <FunctionList {view} {recorder} when="before" />
+  <Photos {view} taken="before" title="Photos before" />
+  {#if view.reopenings.earlier}
+    <p class="mt-4">
+      Takes up <a class="underline" href="/jobs/{view.reopenings.earlier.id}/release"
+        >No. {view.reopenings.earlier.number}</a
+      >: what was done there is on its record.
+    </p>
+  {/if}
+  <Cautions {view} step="intake" />
   <p class="mt-6 text-[13px] text-ink2">
     Wear eye protection, use extraction, wash hands after lead. Local rules and licensed practice come first where
     mains, vehicle safety or industrial safety functions are concerned.

@@ -11,7 +11,8 @@ export class SendError extends Error {
   }
 }
 
-async function send(method: 'POST' | 'PUT', path: string, body: unknown): Promise<unknown> {
+/** Sends JSON and gives the answer back; throws `SendError`, with status 0 when nobody answers. */
+export async function send(method: 'POST' | 'PUT', path: string, body: unknown): Promise<unknown> {
   let answer: Response;
   try {
     answer = await fetch(path, {
@@ -28,8 +29,7 @@ async function send(method: 'POST' | 'PUT', path: string, body: unknown): Promis
 }
 
 /** Writes one event to a job's log and reloads the view; gives the event's id back. */
-export async function recordEvent(ticketId: string, body: JobEventBody): Promise<string> {
-  const id = v7();
+export async function recordEvent(ticketId: string, body: JobEventBody, id = v7()): Promise<string> {
   await send('POST', `/api/jobs/${ticketId}/events`, { id, body });
   await invalidate('job:view');
   return id;

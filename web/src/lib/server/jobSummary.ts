@@ -1,15 +1,15 @@
-import { currentAttempt, foldJob, type JobEvent, type Step } from '@orthos/core';
+import { currentAttempt, foldJob, isFitted, isOff, type JobEvent, type Step } from '@orthos/core';
 
 /** Where a job stands and on what, from its log alone (a list need not judge every gate). */
 export function summarise(events: JobEvent[], kind: string): { step: Step; about: string; attempt: number } {
   const state = foldJob(events);
   const a = currentAttempt(state);
   const target = a.suspect ? a.suspect.partId.toUpperCase() : '';
-  const step: Step = state.outcome
+  const step: Step = state.released
     ? 'release'
-    : a.fitted
+    : isFitted(a)
       ? 'verify'
-      : a.lifted
+      : isOff(a)
         ? 'prepare'
         : a.plan
           ? 'protect'
@@ -18,6 +18,7 @@ export function summarise(events: JobEvent[], kind: string): { step: Step; about
             : events.length > 0 || kind === 'express'
               ? 'diagnose'
               : 'intake';
-  const about = state.outcome ?? (target || (state.readings.length ? `${state.readings.length} readings` : ''));
+  const about =
+    state.released?.outcome ?? (target || (state.readings.length ? `${state.readings.length} readings` : ''));
   return { step, about, attempt: state.attempts.length };
 }

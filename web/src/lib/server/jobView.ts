@@ -6,12 +6,14 @@ import {
   ENGINE_VERSION,
   foldJob,
   judgeGates,
+  layOutFor,
   methodsFor,
   packageById,
   stepAt,
   type BoardModel,
   type JobState,
   type Method,
+  type PlanResult,
   type StationModel,
 } from '@orthos/core';
 import { error } from '@sveltejs/kit';
@@ -20,8 +22,9 @@ import type { KitSnapshot, PlanSettings } from './db/schema';
 import { boardVersionById } from './repositories/boardModels';
 import { eventsOf } from './repositories/jobEvents';
 import { listKit } from './repositories/kit';
+import { photosOf } from './repositories/photos';
 import { latestPlan, planById, type Plan } from './repositories/plans';
-import { ticketById } from './repositories/tickets';
+import { reopeningsOf, ticketById } from './repositories/tickets';
 
 const AMBIENT_C = 22;
 
@@ -80,20 +83,22 @@ async function planInputs(
 
 export type Freshness = 'fresh' | 'stale' | 'older-engine';
 
-/** A plan against today's inputs. Once removal has begun, nothing makes it stale. */
+/** A plan against today's inputs. Once the hands have begun, nothing makes it stale. */
 function freshnessOf(plan: Plan, inputs: PlanInputs | null, state: JobState): Freshness {
-  const attempt = currentAttempt(state);
-  if (attempt.allWet || attempt.lifted) return 'fresh';
+  if (currentAttempt(state).runs.length > 0) return 'fresh';
   if (plan.inputHash !== inputs?.hash) return 'stale';
   return plan.engineVersion < ENGINE_VERSION ? 'older-engine' : 'fresh';
 }
 
-/** Neighbours over their limit before the joints are wet, by the plan's chosen method. */
-function hotNeighbours(plan: Plan, label: string): string[] {
-  const result = plan.results[label];
-  return result
-    ? result.neighbours.filter((n) => n.atWet_C + n.limitPlusMinus_C >= n.limit_C).map((n) => n.partId)
-    : [];
+/** The method of a plan that was chosen, with what it is expected to do. */
+function planInUse(plan: Plan, label: string) {
+  const method = plan.methods.find((m) => m.label === label);
+  return method && plan.results[label] ? { label, method, result: plan.results[label] } : null;
+}
+
+/** Neighbours over their limit before the joints are wet. */
+function hotNeighbours(result: PlanResult): string[] {
+  return result.neighbours.filter((n) => n.atWet_C + n.limitPlusMinus_C >= n.limit_C).map((n) => n.partId);
 }
 
 /** Loads the whole view; 404 when there is no such job. */
@@ -112,14 +117,20 @@ export async function jobView(db: Database, id: string) {
   const freshness = mine && freshnessOf(mine, inputs, state);
   // the plan in use may be older than the one computed last
   const chosen = attempt.plan && (attempt.plan.planId === plan?.id ? plan : await planById(db, attempt.plan.planId));
+  const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.label) : null;
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
   const fitOnly = ticket.kind === 'fit-only';
+  const hot = inUse ? hotNeighbours(inUse.result) : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
     fitOnly,
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
-    hotNeighbours: chosen && attempt.plan ? hotNeighbours(chosen, attempt.plan.label) : null,
+    hotNeighbours: hot,
+    layOut: inUse ? layOutFor(inUse.method) : null,
+    rails: version.doc.rails ?? [],
+    loads: version.doc.loads ?? [],
+    terminals: target ? packageById(target.package).terminals.map((t) => t.id) : null,
     targetPolarised: target ? packageById(target.package).polarity !== 'none' : null,
   });
   return {
@@ -134,6 +145,11 @@ export async function jobView(db: Database, id: string) {
     inputs,
     plan: mine ?? null,
     freshness: freshness ?? null,
+    /** The plan that the hands follow, if one was chosen. */
+    inUse,
+    hotNeighbours: hot ?? [],
+    photos: await photosOf(db, id),
+    reopenings: await reopeningsOf(db, ticket),
   };
 }
 export type JobView = Awaited<ReturnType<typeof jobView>>;

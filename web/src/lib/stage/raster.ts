@@ -45,21 +45,29 @@ export class Raster {
   private frame = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  /**
-   * `picture` holds both canvases and is what moves; `onshown` is told the view of a finished picture.
-   */
+  private readonly picture: HTMLElement;
+  private readonly ground: HTMLCanvasElement;
+  private readonly parts: HTMLCanvasElement;
+  private readonly onshown: (view: StageView) => void;
+
+  /** `picture` holds both canvases and is what moves; `onshown` is told the view of a finished picture. */
   constructor(
-    private readonly picture: HTMLElement,
-    private readonly ground: HTMLCanvasElement,
-    private readonly parts: HTMLCanvasElement,
-    private readonly onshown: (view: StageView) => void,
-  ) {}
+    picture: HTMLElement,
+    ground: HTMLCanvasElement,
+    parts: HTMLCanvasElement,
+    onshown: (view: StageView) => void,
+  ) {
+    this.picture = picture;
+    this.ground = ground;
+    this.parts = parts;
+    this.onshown = onshown;
+  }
 
   draw(job: RasterJob): void {
     this.stop();
     if (job.scene.shapeCount <= PAINT_AT_ONCE) {
       const [ground, parts] = this.sheets(job).map(cleared);
-      if (ground) for (const _ of painting(job, ground, parts ?? ground));
+      if (ground) Array.from(painting(job, ground, parts ?? ground));
       this.show(job);
       return;
     }

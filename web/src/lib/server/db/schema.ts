@@ -17,6 +17,7 @@ import {
   timestamp,
   unique,
   uuid,
+  type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -105,6 +106,8 @@ export const tickets = pgTable(
     inBox: text().notNull().default(''),
     waitsFor: text().notNull().default(''),
     promisedOn: date({ mode: 'string' }),
+    /** The closed ticket that this one takes up again. */
+    reopensId: uuid().references((): AnyPgColumn => tickets.id),
     planSettings: jsonb().$type<PlanSettings>(),
     createdAt: created(),
     closedAt: moment(),
@@ -161,6 +164,9 @@ export const photos = pgTable('photos', {
     .references(() => tickets.id),
   caption: text().notNull().default(''),
   side: text({ enum: ['top', 'bottom'] }),
+  taken: text({ enum: ['before', 'during', 'after'] })
+    .notNull()
+    .default('before'),
   width: integer().notNull(),
   height: integer().notNull(),
   createdAt: created(),

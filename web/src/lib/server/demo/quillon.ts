@@ -36,7 +36,24 @@ export const quillon: BoardModel = {
   ],
   flipAxis_mm: 42,
   jointAlloy: 'SAC305',
-  powerSources: [{ id: 'harness', label: '12 V harness' }],
+  powerSources: [
+    { id: 'harness', label: '12 V harness', kind: 'lead' },
+    { id: 'bulk', label: 'can C3, 220 µF', kind: 'capacitor' },
+  ],
+  rails: [
+    { id: '12v', label: '12 V', partId: 'c3', terminal: '2', good_ohm: 3100 },
+    { id: '5v', label: '5 V', partId: 'u3', terminal: '5', good_ohm: 1500 },
+    {
+      id: 'motor',
+      label: 'motor output',
+      partId: 'q1',
+      terminal: '3',
+      nature: { why: 'a motor winding is low by nature', least_ohm: 4 },
+    },
+  ],
+  loads: [],
+  coating: 'polyurethane',
+  service: ['vehicle'],
   parts: [
     part('U4', 'QFP-44', 42, 31, { what: 'controller', nets: { '25': 'LINE2', '26': 'LINE1', '39': 'GND' } }),
     part('U2', 'TSSOP-20', 68, 15, { what: 'motor driver', rotation_deg: 90 }),

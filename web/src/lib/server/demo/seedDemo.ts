@@ -55,6 +55,13 @@ const reading = (
   powered: quantity === 'dcv',
 });
 
+const before = (name: string, state: 'works' | 'dead' | 'not tried'): JobEventBody => ({
+  type: 'function',
+  name,
+  when: 'before',
+  state,
+});
+
 const tickets: DemoTicket[] = [
   {
     board: ternT2,
@@ -66,6 +73,8 @@ const tickets: DemoTicket[] = [
     days: 3,
     promisedInDays: 2,
     events: [
+      before('display', 'dead'),
+      before('buttons', 'works'),
       { type: 'observation', text: 'No corrosion round J2; a faint bloom under U2' },
       reading(ternT2, 'C10', '1', 'ohm', 1.9, 2400),
       reading(ternT2, 'C15', '1', 'ohm', 5200, 5100),
@@ -83,6 +92,9 @@ const tickets: DemoTicket[] = [
     days: 5,
     promisedInDays: 1,
     events: [
+      before('backwards', 'dead'),
+      before('forwards', 'works'),
+      before('memory keys', 'works'),
       { type: 'observation', text: 'Brown ring round the tab of Q1', place: at(quillon, 'Q1', 'TAB') },
       reading(quillon, 'Q1', '3', 'ohm', 0.6, 48),
       reading(quillon, 'Q1', 'TAB', 'ohm', 0.7, 3100),
@@ -184,7 +196,13 @@ const tickets: DemoTicket[] = [
     events: [
       reading(quillon, 'Q2', '1', 'diode', 0.04, 0.61),
       { type: 'suspect', partId: 'q2', why: 'Gate transistor short between base and emitter' },
-      { type: 'released', outcome: 'repaired' },
+      {
+        type: 'released',
+        outcome: 'repaired',
+        minutes: 35,
+        lead: true,
+        note: 'Gate resistor was fine; transistor only',
+      },
     ],
   },
   {

@@ -30,9 +30,14 @@ export const ternT2: BoardModel = {
   flipAxis_mm: 32,
   jointAlloy: 'SAC305',
   powerSources: [
-    { id: 'battery', label: '36 V plug' },
-    { id: 'cell', label: 'coin cell BT1' },
+    { id: 'battery', label: '36 V plug', kind: 'lead' },
+    { id: 'cell', label: 'coin cell BT1', kind: 'cell' },
   ],
+  rails: [
+    { id: '3v3', label: '3.3 V', partId: 'c7', terminal: '1', good_ohm: 2400 },
+    { id: '5v', label: '5 V', partId: 'u3', terminal: '1', good_ohm: 1900 },
+  ],
+  loads: [{ id: 'glass', label: 'display glass' }],
   parts: [
     part('BT1', 'CELL-16', 14.5, 12.5, { what: 'coin cell' }),
     part('U1', 'TSSOP-20', 14.5, 28.2, { what: 'display driver', nets: { '1': '3V3', '10': 'GND', '20': 'VLED' } }),

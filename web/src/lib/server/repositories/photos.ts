@@ -4,11 +4,11 @@ import { photoBlobs, photos } from '../db/schema.ts';
 
 type NewPhoto = Omit<typeof photos.$inferInsert, 'createdAt'> & { image: Buffer; thumbnail: Buffer };
 
-/** Stores a photo with its thumbnail; picture and description go in together or not at all. */
+/** Stores a photo with its thumbnail; picture and description go in together or not at all; the same id twice changes nothing. */
 export async function addPhoto(db: Database, { image, thumbnail, ...photo }: NewPhoto): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx.insert(photos).values(photo);
-    await tx.insert(photoBlobs).values({ photoId: photo.id, image, thumbnail });
+    const [stored] = await tx.insert(photos).values(photo).onConflictDoNothing().returning({ id: photos.id });
+    if (stored) await tx.insert(photoBlobs).values({ photoId: photo.id, image, thumbnail });
   });
 }
 
@@ -20,4 +20,10 @@ export async function photosOf(db: Database, ticketId: string) {
 export async function pictureOf(db: Database, photoId: string, size: 'image' | 'thumbnail') {
   const [row] = await db.select({ data: photoBlobs[size] }).from(photoBlobs).where(eq(photoBlobs.photoId, photoId));
   return row?.data;
+}
+
+/** Takes a photo out; false when there is none. */
+export async function removePhoto(db: Database, photoId: string): Promise<boolean> {
+  const gone = await db.delete(photos).where(eq(photos.id, photoId)).returning({ id: photos.id });
+  return gone.length > 0;
 }

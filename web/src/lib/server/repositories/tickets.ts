@@ -19,6 +19,8 @@ export interface NewTicket {
   waitsFor?: string;
   promisedOn?: string | null;
   createdAt?: Date;
+  /** The closed ticket that this one takes up again: same physical board. */
+  reopens?: { id: string; boardId: string };
 }
 
 /** Takes a board in: customer (known by name or new), physical board and ticket in one transaction. */
@@ -27,8 +29,9 @@ export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> 
     const [known] = await tx.select().from(customers).where(eq(customers.name, t.customer)).limit(1);
     const customerId = known?.id ?? v7();
     if (!known) await tx.insert(customers).values({ id: customerId, name: t.customer, contact: t.contact ?? '' });
-    const boardId = v7();
-    await tx.insert(boards).values({ id: boardId, modelId: t.modelId, customerId, serial: t.serial ?? '' });
+    const boardId = t.reopens?.boardId ?? v7();
+    if (!t.reopens)
+      await tx.insert(boards).values({ id: boardId, modelId: t.modelId, customerId, serial: t.serial ?? '' });
     const [ticket] = await tx
       .insert(tickets)
       .values({
@@ -42,6 +45,7 @@ export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> 
         inBox: t.inBox ?? '',
         waitsFor: t.waitsFor ?? '',
         promisedOn: t.promisedOn ?? null,
+        reopensId: t.reopens?.id ?? null,
         ...(t.createdAt ? { createdAt: t.createdAt } : {}),
       })
       .returning();
@@ -51,7 +55,7 @@ export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> 
 
 export async function ticketById(db: Database, id: string) {
   const [row] = await db
-    .select({ ticket: tickets, customer: customers, serial: boards.serial })
+    .select({ ticket: tickets, customer: customers, serial: boards.serial, modelId: boards.modelId })
     .from(tickets)
     .innerJoin(customers, eq(customers.id, tickets.customerId))
     .innerJoin(boards, eq(boards.id, tickets.boardId))
@@ -129,6 +133,23 @@ export async function savePlanSettings(
   return saved.version;
 }
 
+/** The ticket that this one takes up again, and those that took this one up. */
+export async function reopeningsOf(db: Database, ticket: Ticket) {
+  const rows = await db
+    .select({ id: tickets.id, number: tickets.number, reopensId: tickets.reopensId })
+    .from(tickets)
+    .where(or(eq(tickets.reopensId, ticket.id), ticket.reopensId ? eq(tickets.id, ticket.reopensId) : undefined))
+    .orderBy(tickets.number);
+  return {
+    earlier: rows.find((r) => r.id === ticket.reopensId) ?? null,
+    later: rows.filter((r) => r.reopensId === ticket.id),
+  };
+}
+
+/** Closes a ticket for good; a later release of the same ticket changes nothing. */
 export async function closeTicket(db: Database, id: string, at: Date): Promise<void> {
-  await db.update(tickets).set({ closedAt: at }).where(eq(tickets.id, id));
+  await db
+    .update(tickets)
+    .set({ closedAt: at, version: sql`${tickets.version} + 1` })
+    .where(and(eq(tickets.id, id), isNull(tickets.closedAt)));
 }

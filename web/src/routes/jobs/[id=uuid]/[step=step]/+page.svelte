@@ -1,15 +1,17 @@
 <script lang="ts">
   import { page } from '$app/state';
   import DiagnosePanel from '$lib/diagnose/DiagnosePanel.svelte';
-  import GateList from '$lib/jobs/GateList.svelte';
+  import HandsPanel from '$lib/hands/HandsPanel.svelte';
   import IntakePanel from '$lib/jobs/IntakePanel.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import PlanPanel from '$lib/plan/PlanPanel.svelte';
+  import ProtectPanel from '$lib/protect/ProtectPanel.svelte';
+  import ReleasePanel from '$lib/release/ReleasePanel.svelte';
+  import VerifyPanel from '$lib/verify/VerifyPanel.svelte';
   import type { Step } from '@orthos/core';
 
   let { data } = $props();
   const step = $derived(page.params.step as Step);
-  const gates = $derived(data.view.gates.filter((g) => g.step === step));
 </script>
 
 <svelte:head><title>{stepLabel(step)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
@@ -21,11 +23,15 @@
     <DiagnosePanel view={data.view} />
   {:else if step === 'plan'}
     <PlanPanel view={data.view} units={data.shop} />
+  {:else if step === 'protect'}
+    <ProtectPanel view={data.view} units={data.shop} />
+  {:else if step === 'verify'}
+    <VerifyPanel view={data.view} />
+  {:else if step === 'release'}
+    <ReleasePanel view={data.view} />
   {:else}
-    <div class="p-5">
-      <h2 class="mb-1 text-xl">{stepLabel(step)}</h2>
-      <p class="mb-4 text-ink2">What has to hold here, judged from what is recorded.</p>
-      <GateList {gates} />
-    </div>
+    {#key step}
+      <HandsPanel view={data.view} op={step} />
+    {/key}
   {/if}
 {/key}

@@ -1,0 +1,33 @@
+/** The short check before power: one rail's resistance against a good board or against the rail's nature. */
+import { formatReading } from '../quantities/readings.ts';
+import type { Measured } from './events.ts';
+
+/** Below this part of a good board's reading a rail counts as short (bench judgement). */
+const SHORT_RATIO = 0.5;
+/** Without any reference only a rail above this is let through, Ω (bench judgement). */
+const SURELY_NOT_SHORT_OHM = 100;
+
+const ohms = (v: Measured): string => formatReading(v, 'ohm');
+
+/**
+ * Judges one measurement, Ω. A low rail may be healthy: rails of big chips, motors and heaters are low by nature,
+ * so without a reference a low reading is "unknown", not "short".
+ */
+export function judgeShort(check: {
+  ohm: Measured;
+  good_ohm: number | null;
+  nature: { why: string; least_ohm: number } | null;
+}): { state: 'met' | 'unmet' | 'unknown'; why: string } {
+  const { ohm, good_ohm, nature } = check;
+  const value = ohm === 'OL' ? Infinity : ohm;
+  if (good_ohm !== null) {
+    const why = `${ohms(ohm)}, good board ${ohms(good_ohm)}`;
+    return { state: value >= SHORT_RATIO * good_ohm ? 'met' : 'unmet', why };
+  }
+  if (nature !== null) {
+    const why = `${ohms(ohm)}, ${nature.why}: at least ${ohms(nature.least_ohm)}`;
+    return { state: value >= nature.least_ohm ? 'met' : 'unmet', why };
+  }
+  if (value >= SURELY_NOT_SHORT_OHM) return { state: 'met', why: `${ohms(ohm)}, not short` };
+  return { state: 'unknown', why: `${ohms(ohm)} may be a short or its nature: compare with a good board` };
+}

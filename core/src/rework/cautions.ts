@@ -1,0 +1,102 @@
+/** Usual cautions, shown at the step and for the board where they apply. */
+import type { BoardModel, PlacedPart } from '../board/index.ts';
+import { packageById } from '../packages/index.ts';
+import type { SourceKind } from '../job/events.ts';
+import type { Step } from '../job/gates.ts';
+import type { Method } from './method.ts';
+
+interface CautionFacts {
+  board: BoardModel;
+  target?: PlacedPart;
+  /** Kind of the plan in use. */
+  method?: Method['kind'];
+  sources: readonly SourceKind[];
+}
+
+interface CautionRule {
+  steps: Step[];
+  when?: (facts: CautionFacts) => boolean;
+  text: string;
+}
+
+const HANDS: Step[] = ['remove', 'prepare', 'fit'];
+const hasLimit = (limit: string) => (f: CautionFacts) =>
+  f.board.parts.some((p) => (p.limit ?? packageById(p.package).limit) === limit);
+const feeds = (kind: SourceKind) => (f: CautionFacts) => f.sources.includes(kind);
+const serves = (what: 'mains' | 'vehicle' | 'industrial') => (f: CautionFacts) =>
+  f.board.service?.includes(what) ?? false;
+
+const RULES: CautionRule[] = [
+  {
+    steps: ['intake', 'protect', 'verify'],
+    when: (f) => serves('mains')(f) || feeds('mains')(f),
+    text: 'Mains: qualified people only. Bleed, wait, measure again, prove the meter before and after. Wrist strap off. Behind an isolating transformer no residual-current device protects you.',
+  },
+  {
+    steps: ['protect', 'verify'],
+    when: feeds('capacitor'),
+    text: 'Charged capacitors: discharge through a resistor, wait a minute, measure again. Strap off until they are empty.',
+  },
+  {
+    steps: ['protect'],
+    when: (f) => feeds('cell')(f) || hasLimit('cell')(f),
+    text: 'Cells: take them out before heat. Never puncture, short or warm one; a cover is a last resort.',
+  },
+  { steps: ['protect'], text: 'Wrist strap through its 1 MΩ; off wherever mains or a charged bank is live.' },
+  {
+    steps: ['protect'],
+    text: 'Foil and metal strips only on a board that has no power, and nowhere left behind.',
+  },
+  {
+    steps: ['remove', 'fit'],
+    when: (f) => f.method === 'air',
+    text: 'Hot air burns skin and lights alcohol: cap bottles, keep freeze and duster spray away.',
+  },
+  { steps: HANDS, text: 'Hot surfaces and fumes: extraction on, face out of the flux. Rosin can sensitise.' },
+  {
+    steps: ['remove', 'prepare', 'fit', 'release'],
+    text: 'Lead: wash hands, no food or drink at the bench, sweepings into the lead bin.',
+  },
+  {
+    steps: ['remove', 'prepare'],
+    when: (f) => f.method === 'low-melt',
+    text: 'Low-melt alloy: only one without cadmium. Its residue must leave lands and legs, above all where lead is present.',
+  },
+  {
+    steps: ['protect', ...HANDS],
+    when: (f) => f.board.coating === 'polyurethane' || f.board.coating === 'unknown',
+    text: 'Polyurethane coating gives off isocyanates when heated: take it off first, extraction on, sensitised people stay away.',
+  },
+  {
+    steps: HANDS,
+    when: (f) => ['elko-smd', 'elko-radial'].some((l) => hasLimit(l)(f)),
+    text: 'Cans can vent: eyes covered. Leaked electrolyte off the skin at once, with water.',
+  },
+  {
+    steps: ['remove', 'fit'],
+    when: (f) => f.target !== undefined && ['mould', 'plastic'].includes(packageById(f.target.package).texture),
+    text: 'A damp moulded part can burst when heated fast: bake it first if it is to live.',
+  },
+  { steps: ['prepare'], text: 'Alcohol only when iron and air are off the bench; let it dry before power or heat.' },
+  {
+    steps: ['fit'],
+    when: (f) => /memory|controller/i.test(f.target?.what ?? ''),
+    text: 'Stored data (calibration, immobiliser, counters) may be protected by law: keep a copy, restore the original, never alter it.',
+  },
+  { steps: ['verify'], text: 'First power: supply limited, hand on the switch, eyes covered, nothing metal near.' },
+  {
+    steps: ['intake', 'verify', 'release'],
+    when: serves('vehicle'),
+    text: 'Vehicle safety functions: repair may need licensed people. Local rules and licensed practice come first.',
+  },
+  {
+    steps: ['intake', 'verify', 'release'],
+    when: serves('industrial'),
+    text: 'Industrial safety functions: repair may need licensed people. Local rules and licensed practice come first.',
+  },
+];
+
+/** The cautions that apply at a step, most dangerous first. */
+export function cautionsFor(step: Step, facts: CautionFacts): string[] {
+  return RULES.filter((r) => r.steps.includes(step) && (r.when?.(facts) ?? true)).map((r) => r.text);
+}

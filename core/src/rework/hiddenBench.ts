@@ -1,0 +1,83 @@
+/**
+ * A hidden bench: a simulated truth that plays the board, so that "predicted against actual" is never the model
+ * against itself. It has its own grid (coarse, long steps), a station, a hand and copper that differ from what the
+ * plan believes, and noise on every joint; which ones follows from the seed alone.
+ */
+import { z } from 'zod';
+import type { CalcContext } from '../calc/defineCalc.ts';
+import { planInputSchema, type PlanInput } from './method.ts';
+import { runPlan } from './planRun.ts';
+
+export const benchInputSchema = z.strictObject({
+  plan: planInputSchema,
+  seed: z
+    .int()
+    .min(0)
+    .max(2 ** 32 - 1),
+});
+export type BenchInput = z.infer<typeof benchInputSchema>;
+
+export const benchTruthSchema = z.strictObject({
+  /** When each joint turns wet, s from heat on; null when it never does. */
+  joints: z.array(z.strictObject({ terminal: z.string(), wet_s: z.number().nullable() })),
+  /** When the last of them is wet, s. */
+  allWet_s: z.number().nullable(),
+  /** When joints freeze again although nothing was said, s. */
+  freezes_s: z.number().nullable(),
+  /** Neighbours that go over their limit, and when. */
+  hurt: z.array(z.strictObject({ partId: z.string(), at_s: z.number() })),
+});
+export type BenchTruth = z.infer<typeof benchTruthSchema>;
+
+/** Mulberry32: uniform numbers in 0 … 1 from a 32-bit seed. */
+function randomOf(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(a ^ (a >>> 15), a | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+/** How far a joint's surface lags or leads the model, part of its time and s. */
+const NOISE = { part: 0.03, seconds: 0.6 };
+
+export async function playBench({ plan, seed }: BenchInput, context: CalcContext): Promise<BenchTruth> {
+  const random = randomOf(seed);
+  /** Roughly normal with standard deviation 1, within ± 2.4. */
+  const deviate = () => (random() + random() + random() + random() - 2) * 1.7;
+  const { station } = plan;
+  const more = 1 + 0.08 * deviate();
+  const denser = (c: number) => Math.min(1, Math.max(0, c * more));
+  const truth: PlanInput = {
+    ...plan,
+    quality: 'search',
+    frames: false,
+    ambient_C: plan.ambient_C + deviate(),
+    station: {
+      ...station,
+      efficiency: Math.min(1, station.efficiency + 0.5 * station.efficiencyPlusMinus * deviate()),
+      handFactor: Math.max(0.2, station.handFactor + 0.5 * station.handFactorPlusMinus * deviate()),
+    },
+    board: {
+      ...plan.board,
+      thickness_mm: plan.board.thickness_mm * (1 + 0.02 * deviate()),
+      stack: plan.board.stack.map((l) => ({ ...l, coverage: denser(l.coverage) })),
+      copper: plan.board.copper.map((p) => ({ ...p, coverage: denser(p.coverage) })),
+    },
+  };
+  const run = await runPlan(truth, context);
+  const joints = run.joints.map(({ terminal, liquidus_s: s }) => {
+    const noise = 1 + NOISE.part * deviate();
+    return { terminal, wet_s: s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate()) };
+  });
+  const wet = joints.map((j) => j.wet_s);
+  const all = run.allWet_s === null || wet.includes(null) ? null : Math.max(run.allWet_s, ...wet.map((s) => s ?? 0));
+  return {
+    joints,
+    allWet_s: all,
+    freezes_s: run.freezes_s,
+    hurt: run.neighbours.flatMap((n) => (n.over_s === null ? [] : [{ partId: n.partId, at_s: n.over_s }])),
+  };
+}

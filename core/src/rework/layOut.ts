@@ -1,0 +1,25 @@
+/** What has to lie within reach before heat, and what each tool must be set to. */
+import type { LayOut } from '../job/gates.ts';
+import type { Method } from './method.ts';
+
+export function layOutFor(method: Method): LayOut {
+  const common = ['flux', 'tweezers', 'braid', 'leaded solder', 'alcohol and wipes', 'heat-proof rest for the part'];
+  if (method.kind === 'air')
+    return {
+      tools: [...common, `nozzle ${method.nozzle_mm} mm`],
+      setPoints: [
+        { id: 'air', label: 'air temperature', value: method.set_C, unit: '°C', tolerance: 5 },
+        {
+          id: 'flow',
+          label: 'air flow',
+          value: method.flow_L_min,
+          unit: 'L/min',
+          tolerance: Math.max(2, 0.05 * method.flow_L_min),
+        },
+      ],
+    };
+  return {
+    tools: [...common, 'low-melt alloy and its flux', `tip ${method.tip_mm} mm`],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: method.set_C, unit: '°C', tolerance: 5 }],
+  };
+}

@@ -1,0 +1,192 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  cautionsFor,
+  cleanUpRounds,
+  DEFAULT_STATION,
+  expressBoard,
+  fittingMethod,
+  guideOf,
+  latestSafe,
+  layOutFor,
+  meltOrder,
+  methodsFor,
+  OPERATIONS,
+  operationFor,
+  PACKAGES,
+  planResultSchema,
+  runCalc,
+  SLIP_KINDS,
+  SLIPS,
+  windowPhase,
+  type BenchTruth,
+  type Guide,
+  type PlanInput,
+  type PlanResult,
+} from '../src/index.ts';
+
+const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
+const context = { now: () => 0 };
+
+const guide: Guide = {
+  joints: [
+    { terminal: '1', wet_s: 31 },
+    { terminal: '2', wet_s: 24 },
+    { terminal: '3', wet_s: null },
+  ],
+  last: '3',
+  allWet_s: 40,
+  allWetFrom_s: 36,
+  allWetTo_s: 47,
+  closes_s: 58,
+  closesFrom_s: 52,
+  closesTo_s: null,
+  closedBy: 'J2',
+};
+
+const targets = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
+const workOn = (pkg: string, methodIndex: number) => {
+  const board = expressBoard({ package: pkg, boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
+  const { method } = methodsFor(pkg)[methodIndex];
+  const target = board.parts.find((p) => p.partId === 'target');
+  if (!target) throw new Error('no target');
+  return { board, target, method, guide, nearest: 'J2' };
+};
+
+describe('instructions for busy hands', () => {
+  it.each(targets.map((p) => p.id))('%s: every sentence has at most twelve words, each id is there once', (pkg) => {
+    for (let m = 0; m < methodsFor(pkg).length; m++)
+      for (const op of OPERATIONS) {
+        const list = operationFor(op, workOn(pkg, m));
+        expect(list.length).toBeGreaterThan(3);
+        expect(new Set(list.map((i) => i.id)).size).toBe(list.length);
+        for (const i of list)
+          for (const w of [i, ...Object.values(i.phases ?? {})]) {
+            expect(words(w.say), w.say).toBeLessThanOrEqual(12);
+            expect(w.say).not.toBe('');
+            expect(w.watch).not.toBe('');
+          }
+      }
+  });
+  it('"lift" appears only behind the technician\'s own "all wet", never by the clock', () => {
+    for (const pkg of ['SOIC-8', 'QFN-24', 'DPAK', 'QFP-44'])
+      for (const m of [0, 1, 2]) {
+        const list = operationFor('remove', workOn(pkg, m));
+        const wet = list.findIndex((i) => i.mark === 'all-wet');
+        for (const i of list.slice(0, wet + 1))
+          for (const w of [i, ...Object.values(i.phases ?? {})]) expect(w.say).not.toMatch(/lift/i);
+        expect(list[wet + 1].say).toMatch(/lift/i);
+      }
+  });
+  it('clean-up rounds grow with the alloy used and end below one per cent', () => {
+    expect(cleanUpRounds(0.2)).toBe(2);
+    expect(cleanUpRounds(6)).toBe(3);
+    fc.assert(
+      fc.property(fc.double({ min: 0.2, max: 20, noNaN: true }), (bead) => {
+        const rounds = cleanUpRounds(bead);
+        const left = (bead / (1 + bead)) * 0.12 ** rounds;
+        expect(left).toBeLessThanOrEqual(0.01 + 1e-12);
+        expect(cleanUpRounds(bead * 1.5)).toBeGreaterThanOrEqual(rounds);
+      }),
+    );
+    const prepared = operationFor('prepare', workOn('SOIC-8', 2));
+    expect(prepared.filter((i) => i.id.startsWith('flood'))).toHaveLength(3);
+  });
+  it('an iron fits joint by joint, air does not; air fits from further off', () => {
+    const iron = operationFor('fit', workOn('SOIC-8', 2)).find((i) => i.walk);
+    expect(iron?.walk).toHaveLength(8);
+    expect(operationFor('fit', workOn('SOIC-8', 0)).some((i) => i.walk)).toBe(false);
+    const [{ method: air }, , { method: low }] = methodsFor('SOIC-8');
+    const fit = fittingMethod(air);
+    expect(fit?.standoff_mm).toBe((air.kind === 'air' ? air.standoff_mm : 0) + 5);
+    expect(fittingMethod(low)).toBeNull();
+  });
+  it('lay-out names the set-points of the plan', () => {
+    const [{ method }] = methodsFor('SOIC-8');
+    if (method.kind !== 'air') throw new Error('air first');
+    const { tools, setPoints } = layOutFor(method);
+    expect(tools).toContain(`nozzle ${method.nozzle_mm} mm`);
+    expect(setPoints.map((p) => p.value)).toEqual([method.set_C, method.flow_L_min]);
+    expect(layOutFor(methodsFor('SOIC-8')[2].method).setPoints.map((p) => p.id)).toEqual(['iron']);
+  });
+  it('every slip has something to do at once and a check of its own', () => {
+    expect(new Set(SLIP_KINDS.map((k) => SLIPS[k].check)).size).toBe(SLIP_KINDS.length);
+    for (const k of SLIP_KINDS) expect(words(SLIPS[k].now)).toBeLessThanOrEqual(12);
+  });
+});
+
+describe('the window', () => {
+  it('is early, then to look, then late by the earliest closing', () => {
+    expect([10, 35.9, 36, 51.9, 52, 200].map((t) => windowPhase(guide, t))).toEqual([
+      'early',
+      'early',
+      'look',
+      'look',
+      'late',
+      'late',
+    ]);
+    expect(latestSafe(guide)).toBe(52);
+  });
+  it('never opens when nothing melts, never closes when nobody gets hurt', () => {
+    const cold = { ...guide, allWet_s: null, allWetFrom_s: null, allWetTo_s: null };
+    expect(windowPhase(cold, 45)).toBe('early');
+    const open = { ...guide, closes_s: null, closesFrom_s: null };
+    expect([windowPhase(open, 500), latestSafe(open)]).toEqual(['look', null]);
+  });
+  it('orders joints by melting, those that stay solid last', () => {
+    expect(meltOrder(guide)).toEqual(['2', '1', '3']);
+  });
+});
+
+describe('cautions', () => {
+  const board = expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
+  const base = { board, sources: [] as const };
+  const said = (...args: Parameters<typeof cautionsFor>) => cautionsFor(...args).join(' ');
+  it('appear where they apply and nowhere else', () => {
+    expect(said('protect', { ...base, sources: ['mains'] })).toMatch(/qualified people/);
+    expect(said('protect', base)).not.toMatch(/qualified people/);
+    expect(said('protect', { ...base, sources: ['capacitor'] })).toMatch(/measure again/);
+    expect(said('remove', { ...base, method: 'air' })).toMatch(/alcohol/);
+    expect(said('remove', { ...base, method: 'low-melt' })).toMatch(/cadmium/);
+    expect(said('remove', { ...base, method: 'air' })).not.toMatch(/cadmium/);
+    expect(said('remove', { ...base, board: { ...board, coating: 'polyurethane' } })).toMatch(/isocyanates/);
+    expect(said('release', { ...base, board: { ...board, service: ['vehicle'] } })).toMatch(/licensed practice/);
+    expect(said('fit', { ...base, target: { ...board.parts[0], what: 'position memory' } })).toMatch(/law/);
+  });
+});
+
+describe('the hidden bench', () => {
+  const board = expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
+  const plan: PlanInput = {
+    board,
+    target: 'target',
+    method: methodsFor('SOIC-8')[0].method,
+    station: DEFAULT_STATION,
+    ambient_C: 22,
+    quality: 'search',
+    frames: false,
+  };
+  const play = (seed: number) => runCalc('plan.bench', { plan, seed }, context) as Promise<BenchTruth>;
+  it('is the same for a seed, another for another, and not what the plan says', async () => {
+    const [a, b, c] = [await play(1), await play(1), await play(2)];
+    expect(a).toEqual(b);
+    expect(a.allWet_s).not.toBe(c.allWet_s);
+    const result = planResultSchema.parse(await runCalc('plan.heat', plan, context)) as PlanResult;
+    const predicted = guideOf(result, board);
+    expect(predicted.joints).toHaveLength(8);
+    for (const truth of [a, c]) {
+      expect(truth.allWet_s).not.toBe(predicted.allWet_s);
+      // off by a station, not by a world
+      expect(Math.abs((truth.allWet_s ?? 0) / (predicted.allWet_s ?? 1) - 1)).toBeLessThan(0.5);
+      for (const j of truth.joints) expect(j.wet_s).toBeLessThanOrEqual(truth.allWet_s ?? 0);
+    }
+  });
+  it('spreads over seeds roughly as the station is uncertain', async () => {
+    const wet: number[] = [];
+    for (let seed = 10; seed < 22; seed++) wet.push((await play(seed)).allWet_s ?? NaN);
+    const mean = wet.reduce((s, t) => s + t, 0) / wet.length;
+    const deviation = Math.sqrt(wet.reduce((s, t) => s + (t - mean) ** 2, 0) / wet.length);
+    expect(deviation / mean).toBeGreaterThan(0.03);
+    expect(deviation / mean).toBeLessThan(0.35);
+  });
+});

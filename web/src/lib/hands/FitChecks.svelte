@@ -1,0 +1,91 @@
+<script lang="ts">
+  // Before solder: the old part tested, the new one measured, its orientation checked against something.
+  import type { Recorder } from '$lib/jobs/recorder.svelte';
+  import type { JobView } from '$lib/server/jobView';
+  import { currentAttempt, foldJob, packageById, partName } from '@orthos/core';
+
+  let { view, recorder }: { view: JobView; recorder: Recorder } = $props();
+  const attempt = $derived(currentAttempt(foldJob(view.events)));
+  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const polarity = $derived(target ? packageById(target.package).polarity : 'none');
+  const MEANING = {
+    none: '',
+    pin1: 'Pin 1 is at the cut corner or dot.',
+    cathode: 'The stripe is the cathode.',
+    'minus-stripe': 'Aluminium can: the stripe is minus. Board shading differs between makers.',
+    'plus-stripe': 'Moulded tantalum: the stripe is plus.',
+  } as const;
+  const AGAINST = ['photo before', 'silkscreen', 'pin-1 mark', 'continuity'];
+  let against = $state<string[]>([]);
+  let measured = $state('');
+
+  async function measure(ok: boolean) {
+    if (!measured.trim()) return (recorder.problem = 'What did you measure on the new part?');
+    if (await recorder.record({ type: 'new-part-measured', ok, note: measured })) measured = '';
+  }
+  async function orient() {
+    if (against.length === 0) return (recorder.problem = 'Check it against at least one of these.');
+    await recorder.record({ type: 'orientation-checked', against });
+  }
+</script>
+
+<section class="mt-3" aria-label="Before solder">
+  {#if view.ticket.kind !== 'fit-only'}
+    <div class="flex flex-wrap items-center gap-2 border-t border-faint py-2">
+      <span class="flex-1 font-semibold">Old part, off the board</span>
+      {#each ['bad', 'good', 'not tested'] as const as result (result)}
+        <button
+          class="button px-3 {attempt.offBoardTest === result ? 'button-main' : ''}"
+          aria-pressed={attempt.offBoardTest === result}
+          onclick={() => recorder.record({ type: 'off-board-test', result })}>{result}</button
+        >
+      {/each}
+    </div>
+    {#if attempt.offBoardTest === 'good'}
+      <p class="pb-2 text-[13px] text-caution">
+        <span aria-hidden="true">◆</span> It was not the culprit: what commands or feeds it is suspect now. A new suspect
+        in Diagnose keeps this as an attempt.
+      </p>
+    {/if}
+  {/if}
+  <div class="border-t border-faint py-2">
+    <p class="font-semibold">
+      New part
+      {#if attempt.newPart}<span class="font-normal {attempt.newPart.ok ? 'text-good' : 'text-stop'}"
+          >{attempt.newPart.ok ? '✓ good' : '▲ bad'}: {attempt.newPart.note}</span
+        >{/if}
+    </p>
+    <div class="mt-1 flex gap-2">
+      <input
+        class="field"
+        bind:value={measured}
+        placeholder="what the meter shows, number on the part"
+        aria-label="New part, measured"
+        maxlength="2000"
+      />
+      <button class="button px-3" onclick={() => measure(true)}>Good</button>
+      <button class="button px-3" onclick={() => measure(false)}>Bad</button>
+    </div>
+  </div>
+  <div class="border-t border-faint py-2">
+    <p class="font-semibold">
+      Orientation
+      {#if polarity === 'none' && target}<span class="font-normal text-ink2"
+          >{partName(target)} has no wrong way round</span
+        >
+      {:else if attempt.orientation}<span class="font-normal text-good">✓ against {attempt.orientation.join(', ')}</span
+        >{/if}
+    </p>
+    {#if polarity !== 'none'}
+      <p class="text-[13px] text-ink2">{MEANING[polarity]}</p>
+      <div class="flex flex-wrap items-center gap-x-4">
+        {#each AGAINST as a (a)}
+          <label class="flex min-h-10 items-center gap-2"
+            ><input type="checkbox" class="h-4 w-4" bind:group={against} value={a} />{a}</label
+          >
+        {/each}
+        <button class="button ml-auto px-3" onclick={orient}>Checked</button>
+      </div>
+    {/if}
+  </div>
+</section>

@@ -1,0 +1,102 @@
+<script lang="ts">
+  // The step's page of an operation: what has to hold, what the hands will be told, what they marked.
+  import Cautions from '$lib/jobs/Cautions.svelte';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import GateList from '$lib/jobs/GateList.svelte';
+  import Override from '$lib/jobs/Override.svelte';
+  import { Recorder } from '$lib/jobs/recorder.svelte';
+  import SlipList from '$lib/jobs/SlipList.svelte';
+  import { stepLabel } from '$lib/jobs/words';
+  import { methodsOf, removalGuide, workOf } from '$lib/run/work';
+  import type { JobView } from '$lib/server/jobView';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import { blocks, currentAttempt, foldJob, operationFor, type Operation } from '@orthos/core';
+  import { goto } from '$app/navigation';
+  import { untrack } from 'svelte';
+  import FitChecks from './FitChecks.svelte';
+  import RunMarks from './RunMarks.svelte';
+
+  let { view, op }: { view: JobView; op: Operation } = $props();
+  const desk = useDesk();
+  const recorder = new Recorder(untrack(() => view.ticket.id));
+  untrack(() => {
+    desk.lens = 'parts';
+    desk.callouts = [];
+  });
+
+  const attempt = $derived(currentAttempt(foldJob(view.events)));
+  const gates = $derived(view.gates.filter((g) => g.step === op));
+  const hard = $derived(view.gates.filter((g) => g.id === 'power-gone' || (op === 'fit' && g.id === 'orientation')));
+  const runs = $derived(attempt.runs.filter((r) => r.op === op));
+  const method = $derived(methodsOf(view, op)[0]);
+  const guide = $derived(op === 'remove' ? removalGuide(view, method) : null);
+  const list = $derived.by(() => {
+    const work = method && workOf(view, method, guide);
+    const all = work ? operationFor(op, work) : [];
+    // the heating has two marks under the same words
+    return all.filter((i, n) => i.say !== all[n - 1]?.say);
+  });
+  const open = $derived(runs.some((r) => !r.ended));
+  const href = $derived(`/run/${view.ticket.id}/${op}`);
+
+  useKeys('Work', () => [
+    {
+      keys: ['b', 'Enter'],
+      shown: ['B'],
+      label: open ? 'go on with the run' : 'begin',
+      run: () => void goto(href),
+      line: true,
+    },
+  ]);
+</script>
+
+<div class="p-5 pt-4">
+  <h2 class="text-xl">{stepLabel(op)}</h2>
+  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
+      {recorder.problem}
+    </p>{/if}
+  {#each hard.filter(blocks) as g (g.id)}
+    <p class="mt-2 border-l-[3px] border-stop py-1 pl-3">
+      <span class="font-semibold text-stop"><span aria-hidden="true">▲</span> {g.label}.</span>
+      {g.why}.
+      {#if g.step !== op}<a class="underline" href="/jobs/{view.ticket.id}/{g.step}">{stepLabel(g.step)}</a>{/if}
+    </p>
+  {/each}
+  {#if !hard.some(blocks) && hard.some((g) => g.overridden)}
+    <p class="mt-2 text-caution">
+      <span aria-hidden="true">◆</span> Overridden: {hard
+        .filter((g) => g.overridden)
+        .map((g) => g.label)
+        .join(', ')}.
+    </p>
+  {/if}
+  {#if op === 'fit'}<FitChecks {view} {recorder} />{/if}
+
+  <div class="mt-4 flex items-center gap-3">
+    <a class="button button-main" {href}>{open ? 'Go on with the run' : runs.length > 0 ? 'Begin again' : 'Begin'}</a>
+    <p class="text-[13px] text-ink2">
+      {#if method}{op === 'prepare' ? 'After' : 'By'}
+        {method.label.toLowerCase()}{#if view.inUse === null}: no plan in use{/if}.{/if}
+      One key or pedal leads through.
+    </p>
+  </div>
+  <Override gates={hard} {recorder} />
+
+  {#if list.length > 0}
+    <h3 class="mt-5 mb-1 text-[13px] text-ink2">What comes</h3>
+    <ol class="list-decimal space-y-0.5 pl-6">
+      {#each list as i (i.id)}<li class="border-b border-faint py-0.5">{i.say}</li>{/each}
+    </ol>
+  {:else}
+    <p class="mt-4 text-ink2">
+      No target yet. <a class="underline" href="/jobs/{view.ticket.id}/diagnose">Choose it</a>
+    </p>
+  {/if}
+
+  {#each runs as run, i (run.id)}
+    <RunMarks {run} {recorder} title={runs.length > 1 ? `Run ${i + 1}` : 'The run'} />
+  {/each}
+  <SlipList {view} {recorder} />
+  <Cautions {view} step={op} />
+  <div class="mt-5"><GateList {gates} /></div>
+</div>

@@ -1,0 +1,26 @@
+<script lang="ts">
+  import type { JobView } from '$lib/server/jobView';
+  import { cautionsFor, foldJob, type Step } from '@orthos/core';
+
+  let { view, step }: { view: JobView; step: Step } = $props();
+  const cautions = $derived(
+    cautionsFor(step, {
+      board: view.board,
+      target: view.board.parts.find((p) => p.partId === view.inputs?.target),
+      method: view.inUse?.method.kind,
+      sources: [
+        ...view.board.powerSources.map((s) => s.kind ?? 'lead'),
+        ...foldJob(view.events).sources.map((s) => s.kind),
+      ],
+    }),
+  );
+</script>
+
+{#if cautions.length > 0}
+  <section class="mt-5 border-l-[3px] border-caution py-0.5 pl-3" aria-label="Cautions">
+    <h3 class="mb-1 text-[13px] font-semibold text-caution"><span aria-hidden="true">▲</span> Mind</h3>
+    <ul class="space-y-1 text-[13px] text-ink2">
+      {#each cautions as c (c)}<li>{c}</li>{/each}
+    </ul>
+  </section>
+{/if}

@@ -1,0 +1,49 @@
+<script lang="ts">
+  // What the device can do, tried before the work and again after it.
+  import type { JobView } from '$lib/server/jobView';
+  import { COMPLAINT, foldJob } from '@orthos/core';
+  import type { Recorder } from './recorder.svelte';
+
+  let { view, recorder, when }: { view: JobView; recorder: Recorder; when: 'before' | 'after' } = $props();
+  const functions = $derived(foldJob(view.events).functions);
+  const names = $derived([
+    ...(when === 'after' ? [COMPLAINT] : []),
+    ...[...functions.keys()].filter((n) => n !== COMPLAINT),
+  ]);
+  let name = $state('');
+  const STATES = ['works', 'dead', 'not tried'] as const;
+  const word = (n: string, s: (typeof STATES)[number]) =>
+    n === COMPLAINT ? { works: 'gone', dead: 'still there', 'not tried': 'not tried' }[s] : s;
+
+  async function add(event: SubmitEvent) {
+    event.preventDefault();
+    if (!name.trim()) return (recorder.problem = 'Name a function: display, buttons, left motor.');
+    if (await recorder.record({ type: 'function', name: name.trim(), when, state: 'not tried' })) name = '';
+  }
+</script>
+
+<ul aria-label="Functions {when} the work">
+  {#each names as n (n)}
+    {@const tried = functions.get(n)}
+    <li class="flex flex-wrap items-center gap-2 border-t border-faint py-1" aria-label={n}>
+      <span class="min-w-0 flex-1">
+        <span class="font-semibold first-letter:uppercase">{n}</span>
+        {#if n === COMPLAINT}<span class="block truncate text-[13px] text-ink2">{view.ticket.complaint}</span>
+        {:else if when === 'after' && tried?.before}<span class="block text-[13px] text-ink2"
+            >before: {tried.before}</span
+          >{/if}
+      </span>
+      {#each STATES as s (s)}
+        <button
+          class="button px-2.5 {tried?.[when] === s ? 'button-main' : ''}"
+          aria-pressed={tried?.[when] === s}
+          onclick={() => recorder.record({ type: 'function', name: n, when, state: s })}>{word(n, s)}</button
+        >
+      {/each}
+    </li>
+  {/each}
+</ul>
+<form onsubmit={add} class="mt-1 flex gap-2" aria-label="Another function, {when}">
+  <input class="field" bind:value={name} placeholder="another function" aria-label="Function" maxlength="120" />
+  <button class="button">Add</button>
+</form>

@@ -1,0 +1,104 @@
+<script lang="ts">
+  // Photos of the board, before, during and after: made smaller here, stripped of everything else on the server.
+  import { invalidate } from '$app/navigation';
+  import type { JobView } from '$lib/server/jobView';
+  import Camera from '@lucide/svelte/icons/camera';
+  import Trash2 from '@lucide/svelte/icons/trash-2';
+  import { v7 } from 'uuid';
+
+  let { view, taken, title }: { view: JobView; taken: 'before' | 'during' | 'after'; title: string } = $props();
+  const photos = $derived(view.photos.filter((p) => p.taken === taken));
+  let problem = $state<string | null>(null);
+  let busy = $state(false);
+
+  const MOST_PX = 2560;
+
+  async function smaller(file: File): Promise<Blob> {
+    const bitmap = await createImageBitmap(file);
+    const f = Math.min(1, MOST_PX / Math.max(bitmap.width, bitmap.height));
+    const canvas = document.createElement('canvas');
+    canvas.width = Math.round(bitmap.width * f);
+    canvas.height = Math.round(bitmap.height * f);
+    canvas.getContext('2d')?.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+    bitmap.close();
+    return new Promise((done, fail) =>
+      canvas.toBlob((b) => (b ? done(b) : fail(new Error('it could not be made smaller'))), 'image/jpeg', 0.85),
+    );
+  }
+  async function add(files: FileList | null) {
+    problem = null;
+    busy = true;
+    for (const file of files ?? []) {
+      try {
+        const body = await smaller(file);
+        const query = new URLSearchParams({ id: v7(), taken });
+        const answer = await fetch(`/api/jobs/${view.ticket.id}/photos?${query}`, {
+          method: 'POST',
+          headers: { 'content-type': 'image/jpeg' },
+          body,
+        });
+        if (!answer.ok) problem = ((await answer.json()) as { message?: string }).message ?? 'The server refused it.';
+      } catch {
+        problem = `${file.name} is not a picture this browser can read, or the server is away. Nothing was stored.`;
+      }
+    }
+    busy = false;
+    await invalidate('job:view');
+  }
+  async function remove(id: string) {
+    const answer = await fetch(`/api/photos/${id}`, { method: 'DELETE' });
+    if (!answer.ok) problem = 'It could not be taken out.';
+    await invalidate('job:view');
+  }
+</script>
+
+<section class="mt-5" aria-label={title}>
+  <h3 class="mb-1 flex items-center text-[13px] text-ink2">
+    {title}
+    <label class="button ml-auto cursor-pointer px-3 focus-within:outline-2 focus-within:outline-evidence">
+      <Camera size={16} aria-hidden="true" />
+      {busy ? 'Storing' : 'Add photos'}
+      <input
+        class="sr-only"
+        type="file"
+        accept="image/*"
+        multiple
+        disabled={busy}
+        aria-label="Add photos, {taken}"
+        onchange={(e) => {
+          const { files } = e.currentTarget;
+          const input = e.currentTarget;
+          void add(files).then(() => (input.value = ''));
+        }}
+      />
+    </label>
+  </h3>
+  {#if problem}<p role="alert" class="font-semibold text-stop">{problem}</p>{/if}
+  {#if photos.length === 0}
+    <p class="border-t border-faint py-1.5 text-[13px] text-ink2">
+      None. Location and camera data are removed when one is stored.
+    </p>
+  {:else}
+    <ul class="grid grid-cols-3 gap-2">
+      {#each photos as p, i (p.id)}
+        <li class="relative">
+          <a href="/api/photos/{p.id}" target="_blank" rel="noopener">
+            <img
+              class="aspect-[4/3] w-full border border-line object-cover"
+              src="/api/photos/{p.id}?small"
+              alt="{taken}, {i + 1}"
+              width={p.width}
+              height={p.height}
+              loading="lazy"
+            />
+          </a>
+          <button
+            class="absolute top-1 right-1 grid h-9 w-9 place-items-center bg-sheet text-ink2"
+            aria-label="Take out photo {i + 1}, {taken}"
+            onclick={() => remove(p.id)}><Trash2 size={16} aria-hidden="true" /></button
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</section>

@@ -1,0 +1,326 @@
+<script lang="ts">
+  import Cautions from '$lib/jobs/Cautions.svelte';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import GateList from '$lib/jobs/GateList.svelte';
+  import Override from '$lib/jobs/Override.svelte';
+  import { Recorder } from '$lib/jobs/recorder.svelte';
+  import { nameOf, neighbourKind } from '$lib/plan/words';
+  import type { JobView } from '$lib/server/jobView';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import {
+    currentAttempt,
+    foldJob,
+    formatLength,
+    formatTemperature,
+    HOLDS_CHARGE,
+    layOutFor,
+    parseDecimal,
+    partName,
+    toBoard,
+    type SourceKind,
+    type UnitSettings,
+  } from '@orthos/core';
+  import { goto } from '$app/navigation';
+  import { untrack } from 'svelte';
+  import { bearings, bearingText } from './landmarks';
+
+  let { view, units }: { view: JobView; units: UnitSettings } = $props();
+  const desk = useDesk();
+  const recorder = new Recorder(untrack(() => view.ticket.id));
+
+  const job = $derived(foldJob(view.events));
+  const attempt = $derived(currentAttempt(job));
+  const gate = (id: string) => view.gates.find((g) => g.id === id);
+  const gates = $derived(view.gates.filter((g) => g.step === 'protect'));
+  const sources = $derived([
+    ...view.board.powerSources.map((s) => ({ ...s, kind: s.kind ?? ('lead' as SourceKind) })),
+    ...job.sources,
+  ]);
+  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const marks = $derived(target ? bearings(view.board, target) : []);
+  const layOut = $derived(view.inUse ? layOutFor(view.inUse.method) : null);
+  const fitOnly = $derived(view.ticket.kind === 'fit-only');
+  const nextStep = $derived(fitOnly ? 'fit' : 'remove');
+
+  const HOW: Record<SourceKind, string> = {
+    lead: 'pulled and laid aside',
+    cell: 'taken out',
+    capacitor: 'discharged through a resistor, waited a minute',
+    mains: 'plug pulled, bled, waited a minute',
+    none: 'nothing connected',
+  };
+  const KINDS: Record<SourceKind, string> = {
+    lead: 'lead or plug',
+    cell: 'cell',
+    capacitor: 'large capacitor',
+    mains: 'mains',
+    none: 'nothing can feed it',
+  };
+  let residual = $state<Record<string, string>>({});
+  let newLabel = $state('');
+  let newKind = $state<SourceKind>('lead');
+  let seen = $state<string[]>([]);
+  let cover = $state<Record<string, string>>({});
+  let accept = $state<Record<string, string>>({});
+  let tools = $state<string[]>(untrack(() => attempt.laidOut?.tools ?? []));
+  let setTo = $state<Record<string, string>>({});
+  $effect(() => {
+    const at = attempt.laidOut?.setPoints ?? [];
+    untrack(() => {
+      for (const p of at) setTo[p.id] ??= String(p.value);
+    });
+  });
+
+  // the target and its landmarks on the stage, on the side one works from
+  $effect(() => {
+    if (!target) return;
+    const { partId, side } = target;
+    untrack(() => {
+      desk.lens = 'parts';
+      desk.side = side;
+      desk.selected = partId;
+    });
+    const [x_mm, y_mm] = toBoard(target, 0, 0);
+    desk.callouts = [
+      {
+        id: partId,
+        x_mm,
+        y_mm,
+        side,
+        title: `${partName(target)}, the target`,
+        detail: attempt.targetConfirmed ? 'confirmed' : 'confirm from two landmarks',
+        tone: attempt.targetConfirmed ? 'evidence' : 'hot',
+      },
+      ...view.hotNeighbours.flatMap((id) => {
+        const part = view.board.parts.find((p) => p.partId === id && p.side === side);
+        return part
+          ? [
+              {
+                id,
+                x_mm: part.x_mm,
+                y_mm: part.y_mm,
+                side,
+                title: partName(part),
+                detail: attempt.neighbours.has(id) ? 'dealt with' : 'over its limit: cover',
+                tone: attempt.neighbours.has(id) ? ('evidence' as const) : ('stop' as const),
+              },
+            ]
+          : [];
+      }),
+    ];
+    return () => (desk.callouts = []);
+  });
+
+  async function gone(id: string, kind: SourceKind) {
+    const text = (residual[id] ?? '').trim();
+    const volts = text === '' ? undefined : (parseDecimal(text) ?? undefined);
+    if (text !== '' && (volts === undefined || volts < 0 || volts > 2000))
+      return (recorder.problem = 'What the meter still shows, in volts: a number from 0 to 2000.');
+    if (HOLDS_CHARGE.has(kind) && volts === undefined)
+      return (recorder.problem = 'It holds its charge: measure again after a minute and type the volts.');
+    await recorder.record({
+      type: 'power-gone',
+      sourceId: id,
+      how: HOW[kind],
+      ...(volts === undefined ? {} : { residual_V: volts }),
+    });
+  }
+  async function addSource(event: SubmitEvent) {
+    event.preventDefault();
+    const label = newLabel.trim() || (newKind === 'none' ? 'nothing can feed this board' : '');
+    if (!label) return (recorder.problem = 'Name what can feed the board: a plug, a cell, a large capacitor.');
+    if (await recorder.record({ type: 'power-source', label, kind: newKind })) newLabel = '';
+  }
+  async function confirmTarget() {
+    if (seen.length < 2) return (recorder.problem = 'Find the target from two landmarks, then confirm it.');
+    await recorder.record({ type: 'target-confirmed', landmarks: seen });
+  }
+  const coverIt = (partId: string) =>
+    recorder.record({ type: 'neighbour-covered', partId, how: cover[partId] ?? 'foil' });
+  async function acceptIt(partId: string) {
+    const why = (accept[partId] ?? '').trim();
+    if (!why) return (recorder.problem = `Why may ${nameOf(view.board, partId)} get that hot?`);
+    await recorder.record({ type: 'neighbour-accepted', partId, why });
+  }
+  async function layItOut(event: SubmitEvent) {
+    event.preventDefault();
+    if (!layOut) return;
+    const setPoints = [];
+    for (const p of layOut.setPoints) {
+      const text = (setTo[p.id] ?? '').trim();
+      if (text === '') continue;
+      const value = parseDecimal(text);
+      if (value === null) return (recorder.problem = `${p.label}: a number as the tool shows it.`);
+      setPoints.push({ id: p.id, value });
+    }
+    await recorder.record({ type: 'laid-out', tools, setPoints });
+  }
+  const allTools = () => {
+    if (!layOut) return;
+    tools = tools.length === layOut.tools.length ? [] : [...layOut.tools];
+  };
+  const firstOpen = () => {
+    const s = sources.find((q) => q.kind !== 'none' && !job.powerGone.has(q.id));
+    if (s) void gone(s.id, s.kind);
+  };
+  useKeys('Protect', () => [
+    { keys: ['g'], label: 'next source is gone', run: firstOpen, line: gate('power-gone')?.state !== 'met' },
+    { keys: ['t'], label: 'target confirmed', run: () => void confirmTarget(), line: true },
+    { keys: ['b'], label: 'to the work', run: () => void goto(`/jobs/${view.ticket.id}/${nextStep}`), line: true },
+  ]);
+</script>
+
+{#snippet head(id: string, title: string)}
+  {@const g = gate(id)}
+  <h3 class="mt-5 mb-1 flex items-baseline gap-2 border-t border-line pt-3">
+    <span>{title}</span>
+    <span
+      class="ml-auto text-[13px] font-semibold {g?.state === 'met' ? 'text-good' : g?.hard ? 'text-stop' : 'text-ink2'}"
+      >{g?.state === 'met' ? '✓ ' : g?.hard ? '▲ ' : '○ '}{g?.overridden ? `overridden: ${g.overridden}` : g?.why}</span
+    >
+  </h3>
+{/snippet}
+
+<div class="p-5 pt-4">
+  <h2 class="text-xl">Protect</h2>
+  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
+      {recorder.problem}
+    </p>{/if}
+
+  {@render head('power-gone', 'Power')}
+  <ul>
+    {#each sources as s (s.id)}
+      {@const shown = job.powerGone.get(s.id)}
+      <li class="flex min-h-12 flex-wrap items-center gap-2 border-t border-faint py-1.5" aria-label={s.label}>
+        <span class="min-w-0 flex-1">
+          <span class="font-semibold">{s.label}</span>
+          <span class="block text-[13px] text-ink2"
+            >{shown
+              ? `${shown.how}${shown.residual_V === undefined ? '' : `, ${shown.residual_V} V left`}`
+              : KINDS[s.kind]}</span
+          >
+        </span>
+        {#if s.kind !== 'none'}
+          {#if shown}
+            <button
+              class="button px-3"
+              onclick={() => recorder.record({ type: 'power-connected', sourceId: s.id })}
+              title="The power gate lapses">Connect again</button
+            >
+          {:else}
+            <label class="flex items-center gap-1 text-[13px] text-ink2"
+              >left, V
+              <input
+                class="field w-16"
+                bind:value={residual[s.id]}
+                inputmode="decimal"
+                aria-label="Volts left at {s.label}"
+                onkeydown={(e) => e.key === 'Enter' && void gone(s.id, s.kind)}
+              /></label
+            >
+            <button class="button button-main px-3" onclick={() => gone(s.id, s.kind)}>Gone</button>
+          {/if}
+        {/if}
+      </li>
+    {/each}
+  </ul>
+  <form onsubmit={addSource} class="flex gap-2 border-t border-faint pt-2" aria-label="Another source">
+    <select class="field w-40" bind:value={newKind} aria-label="Kind of source">
+      {#each Object.entries(KINDS) as [kind, label] (kind)}<option value={kind}>{label}</option>{/each}
+    </select>
+    <input
+      class="field"
+      bind:value={newLabel}
+      placeholder="another source"
+      aria-label="Name of the source"
+      maxlength="120"
+      disabled={newKind === 'none'}
+    />
+    <button class="button px-3">Add</button>
+  </form>
+  <Override gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
+
+  {@render head('target-marked', 'Target')}
+  {#if !target}
+    <p class="text-ink2">No target yet. <a class="underline" href="/jobs/{view.ticket.id}/diagnose">Choose it</a></p>
+  {:else}
+    <p class="text-[13px] text-ink2">
+      {partName(target)} seen from the {target.side}{target.side === 'bottom' ? ', as mirrored on the stage' : ''}. Tick
+      what you find where it says.
+    </p>
+    {#each marks as m (m.id)}
+      <label class="flex min-h-10 items-center gap-2 border-t border-faint">
+        <input type="checkbox" class="h-4 w-4" bind:group={seen} value={m.id} />
+        <span class="flex-1 truncate">from {m.label}</span>
+        <span class="font-semibold">{bearingText(m, (mm) => formatLength(mm, units))}</span>
+      </label>
+    {/each}
+    {#if marks.length < 2}<p class="text-[13px] text-caution">
+        ◆ Fewer than two landmarks on this board model: mark the part with a pen instead; the record says not confirmed.
+      </p>{/if}
+    <button class="button mt-1" onclick={confirmTarget} disabled={seen.length < 2}>Target confirmed</button>
+  {/if}
+
+  {@render head('neighbours-covered', 'Neighbours')}
+  {#if view.inUse === null}
+    <p class="text-ink2">No plan in use. <a class="underline" href="/jobs/{view.ticket.id}/plan">Plan</a></p>
+  {/if}
+  {#each view.hotNeighbours as id (id)}
+    {@const n = view.inUse?.result.neighbours.find((q) => q.partId === id)}
+    {@const done = attempt.neighbours.get(id)}
+    <div class="border-t border-faint py-2">
+      <p class="flex gap-2">
+        <span class="font-semibold">{nameOf(view.board, id)}</span>
+        <span class="flex-1 truncate text-ink2">{neighbourKind(view.board, id)}</span>
+        {#if n}<span class="text-stop">▲ {formatTemperature(n.atWet_C, units)} of {Math.round(n.limit_C)}</span>{/if}
+      </p>
+      {#if done}
+        <p class="text-[13px] text-good">
+          ✓ {done.type === 'neighbour-covered' ? `covered: ${done.how}` : `accepted: ${done.why}`}
+        </p>
+      {:else}
+        <div class="mt-1 flex gap-2">
+          <select class="field w-32" bind:value={cover[id]} aria-label="Cover for {nameOf(view.board, id)}">
+            {#each ['foil', 'heat tape', 'metal strip', 'taken out'] as how (how)}<option>{how}</option>{/each}
+          </select>
+          <button class="button px-3" onclick={() => coverIt(id)}>Covered</button>
+          <input
+            class="field"
+            bind:value={accept[id]}
+            placeholder="or accept, why"
+            aria-label="Why {nameOf(view.board, id)} may get that hot"
+            maxlength="2000"
+          />
+          <button class="button px-3" onclick={() => acceptIt(id)}>Accept</button>
+        </div>
+      {/if}
+    </div>
+  {/each}
+
+  {@render head('laid-out', 'Lay-out')}
+  {#if layOut}
+    <form onsubmit={layItOut} aria-label="Lay-out">
+      <div class="grid grid-cols-2 gap-x-3">
+        {#each layOut.tools as t (t)}
+          <label class="flex min-h-10 items-center gap-2 text-[13px]">
+            <input type="checkbox" class="h-4 w-4 shrink-0" bind:group={tools} value={t} />{t}
+          </label>
+        {/each}
+      </div>
+      <div class="mt-1 flex flex-wrap items-end gap-3">
+        {#each layOut.setPoints as p (p.id)}
+          <div class="w-36">
+            <label class="label" for="set-{p.id}">{p.label}, planned {p.value} {p.unit}</label>
+            <input id="set-{p.id}" class="field" bind:value={setTo[p.id]} inputmode="decimal" placeholder="as set" />
+          </div>
+        {/each}
+        <button class="button">Laid out</button>
+        <button type="button" class="button" onclick={allTools}>All in reach</button>
+      </div>
+    </form>
+  {/if}
+
+  <Cautions {view} step="protect" />
+  <div class="mt-5"><GateList {gates} /></div>
+  <a class="button button-main mt-4" href="/jobs/{view.ticket.id}/{nextStep}">{fitOnly ? 'Fit' : 'Remove'}</a>
+</div>

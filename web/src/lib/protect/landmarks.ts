@@ -1,0 +1,41 @@
+/** Where the target lies from a landmark, as seen on the working side: so that nobody works on the wrong row. */
+import { packageById, partName, type BoardModel, type PlacedPart } from '@orthos/core';
+
+export interface Bearing {
+  id: string;
+  label: string;
+  /** Millimetres to the right and down in the view of the working side; negative: left, up. */
+  right_mm: number;
+  down_mm: number;
+  distance_mm: number;
+}
+
+/** How many landmarks are offered. */
+const MOST = 5;
+/** Parts at least this large serve as landmarks, mm². */
+const LARGE_MM2 = 12;
+
+/** The landmarks of the board and its large parts nearby, nearest first within each kind. */
+export function bearings(board: BoardModel, target: PlacedPart): Bearing[] {
+  const sign = target.side === 'bottom' ? -1 : 1;
+  const from = (id: string, label: string, x: number, y: number): Bearing => {
+    const [dx, dy] = [(target.x_mm - x) * sign, target.y_mm - y];
+    return { id, label, right_mm: dx, down_mm: dy, distance_mm: Math.hypot(dx, dy) };
+  };
+  const near = (a: Bearing, b: Bearing) => a.distance_mm - b.distance_mm;
+  const marks = board.landmarks.map((l) => from(l.id, l.label, l.x_mm, l.y_mm)).sort(near);
+  const parts = board.parts
+    .filter((p) => {
+      const { l, w } = packageById(p.package).body;
+      return p.partId !== target.partId && p.side === target.side && l * w >= LARGE_MM2;
+    })
+    .map((p) => from(p.partId, `${partName(p)}${p.what ? `, ${p.what}` : ''}`, p.x_mm, p.y_mm))
+    .sort(near);
+  return [...marks, ...parts].slice(0, MOST);
+}
+
+/** "12.4 mm right, 3.1 mm up" as formatted by `length`. */
+export function bearingText(b: Bearing, length: (mm: number) => string): string {
+  const across = `${length(Math.abs(b.right_mm))} ${b.right_mm >= 0 ? 'right' : 'left'}`;
+  return `${across}, ${length(Math.abs(b.down_mm))} ${b.down_mm >= 0 ? 'down' : 'up'}`;
+}

@@ -1,0 +1,106 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import Cautions from '$lib/jobs/Cautions.svelte';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import GateList from '$lib/jobs/GateList.svelte';
+  import { Recorder } from '$lib/jobs/recorder.svelte';
+  import { send } from '$lib/jobs/send';
+  import Photos from '$lib/photos/Photos.svelte';
+  import type { JobView } from '$lib/server/jobView';
+  import { foldJob, handMinutes, parseDecimal } from '@orthos/core';
+  import { untrack } from 'svelte';
+  import { leadWasUsed } from './report';
+
+  let { view }: { view: JobView } = $props();
+  const desk = useDesk();
+  const recorder = new Recorder(untrack(() => view.ticket.id));
+  untrack(() => {
+    desk.lens = 'parts';
+    desk.callouts = [];
+  });
+  const job = $derived(foldJob(view.events));
+  const released = $derived(job.released);
+  const open = $derived(view.gates.filter((g) => g.state !== 'met' && g.id !== 'outcome'));
+  let outcome = $state<'repaired' | 'not repaired' | 'declined'>('repaired');
+  let minutes = $state(untrack(() => String(Math.round(handMinutes(foldJob(view.events))))));
+  let lead = $state(untrack(() => leadWasUsed(view)));
+  let note = $state('');
+
+  async function release(event: SubmitEvent) {
+    event.preventDefault();
+    const m = parseDecimal(minutes);
+    if (m === null || m < 0 || m > 100_000) return (recorder.problem = 'Minutes at the bench: a number from 0 up.');
+    await recorder.record({ type: 'released', outcome, minutes: m, lead, ...(note.trim() ? { note } : {}) });
+  }
+  async function reopen() {
+    try {
+      const { id } = (await send('POST', `/api/jobs/${view.ticket.id}/reopen`, {})) as { id: string };
+      await goto(`/jobs/${id}/intake`);
+    } catch (e) {
+      recorder.problem = (e as Error).message;
+    }
+  }
+</script>
+
+<div class="p-5 pt-4">
+  <h2 class="text-xl">{released ? `Released: ${released.outcome}` : 'Release'}</h2>
+  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
+      {recorder.problem}
+    </p>{/if}
+  {#if released}
+    {#if released.note}<p class="mt-1 text-ink2">{released.note}</p>{/if}
+    <div class="mt-4 flex flex-wrap gap-2">
+      <a class="button button-main" href="/record/{view.ticket.id}">The record</a>
+      <a class="button" href="/record/{view.ticket.id}/pdf">PDF</a>
+      <button class="button" onclick={reopen}>It came back: reopen</button>
+    </div>
+  {:else}
+    <form onsubmit={release} class="mt-3 space-y-3" aria-label="Release">
+      <fieldset>
+        <legend class="label">How it ended</legend>
+        <div class="flex flex-wrap gap-x-5">
+          {#each ['repaired', 'not repaired', 'declined'] as const as o (o)}
+            <label class="flex min-h-10 items-center gap-2"
+              ><input type="radio" class="h-4 w-4" bind:group={outcome} value={o} />{o}</label
+            >
+          {/each}
+        </div>
+      </fieldset>
+      <div class="flex gap-4">
+        <div class="w-32">
+          <label class="label" for="rel-min">Bench minutes</label>
+          <input id="rel-min" class="field" bind:value={minutes} inputmode="decimal" />
+        </div>
+        <label class="flex min-h-10 items-center gap-2 self-end"
+          ><input type="checkbox" class="h-4 w-4" bind:checked={lead} />leaded solder was used</label
+        >
+      </div>
+      <div>
+        <label class="label" for="rel-note">Worth remembering</label>
+        <textarea id="rel-note" class="field" rows="3" bind:value={note} maxlength="4000"></textarea>
+      </div>
+      <div class="flex gap-2">
+        <button class="button button-main">Release</button>
+        <a class="button" href="/record/{view.ticket.id}">Look at the record first</a>
+      </div>
+    </form>
+  {/if}
+  {#if view.reopenings.earlier}
+    <p class="mt-4">
+      Takes up <a class="underline" href="/jobs/{view.reopenings.earlier.id}/release"
+        >No. {view.reopenings.earlier.number}</a
+      >.
+    </p>
+  {/if}
+  {#each view.reopenings.later as r (r.id)}
+    <p class="mt-4">Taken up again by <a class="underline" href="/jobs/{r.id}">No. {r.number}</a>.</p>
+  {/each}
+
+  {#if open.length > 0}
+    <h3 class="mt-5 mb-1 text-[13px] text-ink2">Not done, and so it goes on the record</h3>
+    <GateList gates={open} />
+  {/if}
+  <Photos {view} taken="after" title="Photos after" />
+  <Cautions {view} step="release" />
+  <div class="mt-5"><GateList gates={view.gates.filter((g) => g.step === 'release')} /></div>
+</div>

@@ -1,0 +1,90 @@
+/** What a job's record says: one structure for the page, its print and the PDF. */
+import { markRows, type MarkRow } from '$lib/hands/marks';
+import { placeName } from '$lib/diagnose/place';
+import { nameOf } from '$lib/plan/words';
+import type { JobView } from '$lib/server/jobView';
+import { foldJob, formatReading, handMinutes, SLIPS, type Operation } from '@orthos/core';
+
+interface ReportRun {
+  title: string;
+  method: string;
+  notes: string[];
+  rows: MarkRow[];
+  /** Predicted melting of every joint, s. */
+  joints: { terminal: string; wet_s: number | null }[];
+}
+
+export interface Report {
+  title: string;
+  subtitle: string;
+  facts: [string, string][];
+  outcome: string;
+  attempts: { title: string; why: string; readings: string[]; runs: ReportRun[] }[];
+  shortCheck: string;
+  functions: { name: string; before: string; after: string }[];
+  notDone: string[];
+  overrides: string[];
+  slips: string[];
+  leadUsed: boolean;
+}
+
+const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Cleaning', fit: 'Putting on' };
+
+/** Lead was on the bench: lands are cleaned with leaded solder. */
+export function leadWasUsed(view: JobView): boolean {
+  return foldJob(view.events).attempts.some((a) => a.runs.some((r) => r.op === 'prepare' && r.marks.length > 0));
+}
+
+export function reportOf(view: JobView, date: (ms: number) => string): Report {
+  const job = foldJob(view.events);
+  const released = job.released;
+  const minutes = released?.minutes ?? Math.round(handMinutes(job));
+  const gates = view.gates.filter((g) => g.state !== 'met' && g.id !== 'outcome');
+  const lead = released?.lead ?? leadWasUsed(view);
+  return {
+    title: `No. ${view.ticket.number} ${view.ticket.device}`,
+    subtitle: view.ticket.complaint,
+    facts: [
+      ['Customer', view.customer.name],
+      ['Board', `${view.board.name}${view.serial ? `, ${view.serial}` : ''}`],
+      ['Taken in', date(new Date(view.ticket.createdAt).getTime())],
+      ['Released', released ? date(released.at) : 'not yet'],
+      ['Bench time', `${minutes} min`],
+      ['Lead', lead ? 'leaded solder was used' : 'no lead used'],
+      ...(view.reopenings.earlier ? [['Takes up', `No. ${view.reopenings.earlier.number}`] as [string, string]] : []),
+      ...(view.reopenings.later.length > 0
+        ? [['Taken up by', view.reopenings.later.map((r) => `No. ${r.number}`).join(', ')] as [string, string]]
+        : []),
+    ],
+    outcome: released ? `${released.outcome}${released.note ? `: ${released.note}` : ''}` : 'not released',
+    attempts: job.attempts.map((a, i) => ({
+      title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
+      why: a.suspect?.why ?? '',
+      readings:
+        i === job.attempts.length - 1
+          ? job.readings.map(
+              (r) =>
+                `${placeName(view.board, r.place)} ${formatReading(r.value, r.quantity)}${r.good === null ? '' : ` (good ${formatReading(r.good, r.quantity)})`}`,
+            )
+          : [],
+      runs: a.runs.map((run) => ({
+        title: VERBS[run.op],
+        method: run.op === 'prepare' ? '' : run.method,
+        notes: [
+          ...(run.ended?.outcome === 'given up' ? ['given up'] : []),
+          ...(run.bench ? ['played by a hidden bench'] : []),
+          ...(run.offline ? ['begun while the server was away'] : []),
+          ...[...run.joints].filter(([, s]) => s !== 'done').map(([t, s]) => `joint ${t} ${s}`),
+        ],
+        rows: markRows(run),
+        joints: run.guide?.joints ?? [],
+      })),
+    })),
+    shortCheck: view.gates.find((g) => g.id === 'short-check')?.why ?? '',
+    functions: [...job.functions].map(([name, f]) => ({ name, before: f.before ?? '', after: f.after ?? '' })),
+    notDone: gates.filter((g) => !g.overridden).map((g) => `${g.label}: ${g.why}`),
+    overrides: job.overrides.map((o) => `${view.gates.find((g) => g.id === o.gate)?.label ?? o.gate}: ${o.why}`),
+    slips: job.slips.map((s) => `${SLIPS[s.kind].label}: ${s.checked ? s.checked.result : 'not looked at'}`),
+    leadUsed: lead,
+  };
+}

@@ -1,0 +1,87 @@
+/** Sounds for the window and keeping the screen awake. Both are a help, never a need: failures are silent. */
+
+export interface CueSettings {
+  muted: boolean;
+  /** 0 to 1. */
+  volume: number;
+}
+
+const KEY = 'orthos.cues';
+
+export function loadCues(): CueSettings {
+  try {
+    const { muted, volume } = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<CueSettings>;
+    return { muted: muted === true, volume: typeof volume === 'number' ? Math.min(1, Math.max(0, volume)) : 0.5 };
+  } catch {
+    return { muted: false, volume: 0.5 };
+  }
+}
+
+export function saveCues(settings: CueSettings): void {
+  try {
+    localStorage.setItem(KEY, JSON.stringify(settings));
+  } catch {
+    // kept for this visit only
+  }
+}
+
+export type Cue = 'opens' | 'closing' | 'over';
+/** Tones of each cue: pitch in Hz, start and length in s. */
+const TONES: Record<Cue, [number, number, number][]> = {
+  opens: [
+    [660, 0, 0.12],
+    [880, 0.15, 0.18],
+  ],
+  closing: [
+    [880, 0, 0.08],
+    [880, 0.14, 0.08],
+    [880, 0.28, 0.08],
+  ],
+  over: [[220, 0, 0.6]],
+};
+
+let audio: AudioContext | undefined;
+
+export function sound(cue: Cue, { muted, volume }: CueSettings): void {
+  if (muted || volume === 0) return;
+  try {
+    audio ??= new AudioContext();
+    const now = audio.currentTime;
+    for (const [pitch, start, length] of TONES[cue]) {
+      const tone = audio.createOscillator();
+      const gain = audio.createGain();
+      tone.frequency.value = pitch;
+      gain.gain.setValueAtTime(0, now + start);
+      gain.gain.linearRampToValueAtTime(volume * 0.4, now + start + 0.01);
+      gain.gain.setValueAtTime(volume * 0.4, now + start + length - 0.02);
+      gain.gain.linearRampToValueAtTime(0, now + start + length);
+      tone.connect(gain).connect(audio.destination);
+      tone.start(now + start);
+      tone.stop(now + start + length);
+    }
+  } catch {
+    // no sound device
+  }
+}
+
+/** Keeps the screen on until the returned function is called; asked again when the page comes back to sight. */
+export function keepAwake(): () => void {
+  let lock: WakeLockSentinel | undefined;
+  let done = false;
+  const ask = async () => {
+    if (document.visibilityState !== 'visible' || done) return;
+    try {
+      lock = await navigator.wakeLock.request('screen');
+    } catch {
+      // not allowed here
+    }
+  };
+  const again = () => void ask();
+  document.addEventListener('visibilitychange', again);
+  void ask();
+  return () => {
+    done = true;
+    document.removeEventListener('visibilitychange', again);
+    void lock?.release();
+  };
+}

@@ -1,0 +1,329 @@
+/** One operation under way: what is due, what a tap, a hold and "back" mean. Knows nothing of how it looks. */
+import { goto } from '$app/navigation';
+import { runInPool } from '$lib/compute/pool';
+import { recordEvent, SendError } from '$lib/jobs/send';
+import type { JobView } from '$lib/server/jobView';
+import {
+  blocks,
+  foldJob,
+  guideOf,
+  latestSafe,
+  SLIP_KINDS,
+  SLIPS,
+  windowPhase,
+  type BenchTruth,
+  type Guide,
+  type Instruction,
+  type JobEventBody,
+  type JointMark,
+  type Method,
+  type Operation,
+  type PlanInput,
+  type PlanResult,
+  type SlipKind,
+  type WindowPhase,
+  type Words,
+} from '@orthos/core';
+import { v4, v7 } from 'uuid';
+import { outbox } from './outbox.svelte';
+import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';
+
+interface Choice {
+  label: string;
+  detail?: string;
+  choose: () => void;
+}
+export interface Sheet {
+  title: string;
+  words?: Words;
+  choices: Choice[];
+}
+
+export const OP_NAMES: Record<Operation, string> = { remove: 'off', prepare: 'lands', fit: 'on' };
+export const NEXT_STEP: Record<Operation, string> = { remove: 'prepare', prepare: 'fit', fit: 'verify' };
+const HARD: Record<Operation, string[]> = {
+  remove: ['power-gone'],
+  prepare: ['power-gone'],
+  fit: ['power-gone', 'orientation'],
+};
+
+export class RunSession {
+  private readonly box = outbox();
+  now = $state(Date.now());
+  sheet = $state.raw<Sheet | null>(null);
+  highlighted = $state(0);
+  problem = $state<string | null>(null);
+  beginning = $state(false);
+  /** The method chosen before the run begins. */
+  label = $state<string | null>(null);
+  /** Prediction for fitting, computed when the page opens; for removal it comes with the plan. */
+  fitGuides = $state.raw<Record<string, Guide>>({});
+  computing = $state(false);
+  truth = $state.raw<BenchTruth | null>(null);
+  bench = $state(false);
+  /** Begin the operation once more after it has ended. */
+  again = $state(false);
+
+  readonly op: Operation;
+  private readonly getView: () => JobView;
+  constructor(getView: () => JobView, op: Operation) {
+    this.getView = getView;
+    this.op = op;
+  }
+
+  view = $derived.by(() => this.getView());
+  events = $derived.by(() => mergedLog(this.view.events, this.box.of(this.view.ticket.id)));
+  state = $derived.by(() => foldJob(this.events));
+  course = $derived.by<Course | null>(() => courseOf(this.view, this.events, this.op));
+  methods = $derived.by<Method[]>(() => methodsOf(this.view, this.op));
+  method = $derived.by(
+    () =>
+      this.methods.find((m) => m.label === (this.course?.run.method ?? this.label)) ??
+      (this.methods[0] as Method | undefined),
+  );
+  guide = $derived.by<Guide | null>(() => {
+    if (this.course) return this.course.run.guide;
+    if (this.op === 'fit') return (this.method && this.fitGuides[this.method.label]) ?? null;
+    return this.op === 'remove' ? removalGuide(this.view, this.method) : null;
+  });
+  /**
+   * The instruction due. Once the screen asks whether everything is shiny, a tap answers that: the mark of the first
+   * joint is passed over.
+   */
+  due = $derived.by<Instruction | null>(() => {
+    if (!this.course) return null;
+    const { list, at } = this.course;
+    const due = list[at] as Instruction | undefined;
+    if (due?.mark === 'first-wet' && this.hot && this.phase !== 'early')
+      return list.find((i) => i.mark === 'all-wet') ?? due;
+    return due ?? null;
+  });
+  next = $derived.by<Instruction | null>(() => {
+    const list = this.course?.list ?? [];
+    return list[list.findIndex((i) => i.id === this.due?.id) + 1] ?? null;
+  });
+  ended = $derived.by(() => this.course?.run.ended ?? null);
+  heatOn = $derived.by(() => this.course?.run.marks.find((m) => m.what === 'heat-on')?.at ?? null);
+  heatOff = $derived.by(() => this.course?.run.marks.find((m) => m.what === 'heat-off')?.at ?? null);
+  /** Seconds since the heat came on; stands still once it is off. */
+  elapsed = $derived.by(() => (this.heatOn === null ? null : ((this.heatOff ?? this.now) - this.heatOn) / 1000));
+  hot = $derived.by(() => this.heatOn !== null && this.heatOff === null && !this.ended);
+  phase = $derived.by<WindowPhase>(() =>
+    this.guide && this.elapsed !== null ? windowPhase(this.guide, this.elapsed) : 'early',
+  );
+  /** The window is about to close. */
+  closing = $derived.by(() => {
+    const end = this.guide && latestSafe(this.guide);
+    return this.hot && typeof end === 'number' && this.elapsed !== null && this.elapsed > end - 5 && this.elapsed < end;
+  });
+  words = $derived.by<Words | null>(() => {
+    if (!this.due) return null;
+    return (this.hot && this.due.phases?.[this.phase]) || this.due;
+  });
+  /** The joint whose turn it is in a walk. */
+  joint = $derived.by<string | null>(() => {
+    const done = this.course?.run.joints;
+    return this.due?.walk?.find((t) => !done?.has(t)) ?? null;
+  });
+  /** Joints that the hidden bench shows as wet. */
+  wet = $derived.by<ReadonlySet<string>>(() => {
+    const t = this.elapsed;
+    if (!this.truth || t === null || !this.hot) return new Set();
+    return new Set(this.truth.joints.filter((j) => j.wet_s !== null && j.wet_s <= t).map((j) => j.terminal));
+  });
+  blocked = $derived.by(() => this.view.gates.filter((g) => HARD[this.op].includes(g.id) && blocks(g)));
+
+  private put(body: JobEventBody, at?: number): void {
+    this.box.put(this.view.ticket.id, body, at);
+  }
+
+  /** What the calculation of a plan for this operation is asked. */
+  private planInput(method: Method): PlanInput | null {
+    const { inputs, board } = this.view;
+    if (!inputs) return null;
+    const { target, station, settings } = inputs;
+    return { board, target, method, station, ambient_C: settings.ambient_C, quality: 'plan', frames: false };
+  }
+
+  /** Computes when the part should be wet while it goes on; the run may begin without. */
+  async predictFitting(signal: AbortSignal): Promise<void> {
+    const method = this.method;
+    if (this.op !== 'fit' || method?.kind !== 'air' || this.fitGuides[method.label] || this.course) return;
+    const input = this.planInput(method);
+    if (!input) return;
+    this.computing = true;
+    try {
+      const result = await runInPool<PlanResult>('plan.heat', { ...input, quality: 'search' }, { signal });
+      this.fitGuides = { ...this.fitGuides, [method.label]: guideOf(result, this.view.board) };
+    } catch (e) {
+      if ((e as Error).name !== 'AbortError') this.problem = `No times for fitting: ${(e as Error).message}`;
+    } finally {
+      this.computing = false;
+    }
+  }
+
+  /** The hidden bench of a run, the same again after a reload: its seed is the run's id. */
+  async playBench(signal: AbortSignal): Promise<void> {
+    const run = this.course?.run;
+    if (!run?.bench || this.truth || !this.method) return;
+    const plan = this.planInput(this.method);
+    if (!plan) return;
+    const seed = Number.parseInt(run.id.replaceAll('-', '').slice(-8), 16);
+    try {
+      this.truth = await runInPool<BenchTruth>('plan.bench', { plan, seed }, { signal });
+    } catch (e) {
+      if ((e as Error).name !== 'AbortError') this.problem = `The hidden bench stopped: ${(e as Error).message}`;
+    }
+  }
+
+  async begin(): Promise<void> {
+    if (!this.method || this.beginning || this.blocked.length > 0) return;
+    this.beginning = true;
+    this.problem = null;
+    const body = {
+      type: 'run-begun' as const,
+      runId: v4(),
+      op: this.op,
+      method: this.method.label,
+      guide: this.guide,
+      offline: false,
+      bench: this.bench,
+    };
+    const id = v7();
+    try {
+      await recordEvent(this.view.ticket.id, body, id);
+    } catch (e) {
+      // the server is away: what this page knows of the gates has to do
+      if (e instanceof SendError && e.status === 0) this.put({ ...body, offline: true });
+      else this.problem = (e as Error).message;
+    } finally {
+      this.beginning = false;
+    }
+  }
+
+  tap(at: number): void {
+    if (this.sheet) {
+      this.highlighted = (this.highlighted + 1) % this.sheet.choices.length;
+      return;
+    }
+    if (!this.course || (this.ended && this.again)) {
+      this.again = false;
+      void this.begin();
+      return;
+    }
+    if (this.ended) {
+      void goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
+      return;
+    }
+    if (this.joint) this.walk('done', at);
+    else if (this.due) this.done(this.due, at);
+  }
+
+  /** The joint whose turn it is. */
+  walk(state: JointMark, at = Date.now()): void {
+    const { course, joint, due } = this;
+    if (!course || !joint || !due) return;
+    this.put({ type: 'joint', runId: course.run.id, terminal: joint, state }, at);
+    if (this.joint === null) this.done(due, at);
+  }
+
+  /** Marks an instruction as done; the last one ends the run. */
+  private done(instruction: Instruction, at: number): void {
+    const course = this.course;
+    if (!course) return;
+    if (instruction.event) this.put(instruction.event, at);
+    this.put({ type: 'mark', runId: course.run.id, instruction: instruction.id, what: instruction.mark }, at);
+    if (instruction === course.list.at(-1) || instruction.id === course.list.at(-1)?.id)
+      this.put({ type: 'run-ended', runId: course.run.id, outcome: 'finished' }, at);
+  }
+
+  /** Says "all wet" although the first wet joint was not marked. */
+  allWet(at = Date.now()): void {
+    const instruction = this.course?.list.find((i) => i.mark === 'all-wet');
+    if (instruction && this.hot && (this.due?.mark === 'first-wet' || this.due?.mark === 'all-wet'))
+      this.done(instruction, at);
+  }
+
+  /** Takes the last mark back, with what it wrote. */
+  back(): void {
+    if (this.sheet) {
+      this.sheet = null;
+      return;
+    }
+    const run = this.course?.run;
+    if (!run) return;
+    const gone = this.state.withdrawn;
+    const live = this.events.filter((e) => !gone.has(e.id));
+    const mine = live.filter(({ body: b }) => 'runId' in b && b.runId === run.id && b.type !== 'run-begun');
+    const last = mine.findLast(({ body: b }) => b.type === 'mark' || b.type === 'joint');
+    if (!last) return;
+    const ids = [...mine.filter((e) => e.body.type === 'run-ended').map((e) => e.id), last.id];
+    if (last.body.type === 'mark') {
+      const { instruction } = last.body;
+      const wrote = this.course?.list.find((i) => i.id === instruction)?.event?.type;
+      const other = live.findLast((e) => e.body.type === wrote);
+      if (other) ids.push(other.id);
+      // a walk ends by itself with its last joint
+      const joint = mine.findLast((e) => e.body.type === 'joint');
+      if (joint && joint.at === last.at) ids.push(joint.id);
+    }
+    for (const eventId of ids) this.put({ type: 'withdrawn', eventId, why: 'taken back' });
+  }
+
+  /** The long press: something is wrong. */
+  hold(): void {
+    if (this.sheet) {
+      this.sheet.choices[this.highlighted].choose();
+      return;
+    }
+    const run = this.course?.run;
+    if (!run || this.ended) return;
+    this.open({
+      title: 'What is wrong?',
+      choices: [
+        ...SLIP_KINDS.map((kind) => ({
+          label: SLIPS[kind].label,
+          choose: () => this.slip(kind),
+        })),
+        {
+          label: 'Finished, no more marks',
+          choose: () => this.end('finished'),
+        },
+        { label: 'Give up here', detail: 'change the method or come back later', choose: () => this.end('given up') },
+        { label: 'Nothing, go on', choose: () => (this.sheet = null) },
+      ],
+    });
+  }
+
+  private open(sheet: Sheet): void {
+    this.highlighted = 0;
+    this.sheet = sheet;
+  }
+
+  private slip(kind: SlipKind): void {
+    const { id } = this.box.put(this.view.ticket.id, {
+      type: 'slip',
+      kind,
+      ...(this.course ? { runId: this.course.run.id } : {}),
+    });
+    const checked = (ok: boolean, result: string) => () => {
+      this.put({ type: 'slip-checked', slipId: id, ok, result });
+      this.sheet = null;
+    };
+    this.open({
+      title: SLIPS[kind].label,
+      words: { say: SLIPS[kind].now, watch: SLIPS[kind].check },
+      choices: [
+        { label: 'Checked, all right', choose: checked(true, 'all right') },
+        { label: 'Checked, damage found', choose: checked(false, 'damage found') },
+        { label: 'Check it later', detail: 'stays open until Verify', choose: () => (this.sheet = null) },
+      ],
+    });
+  }
+
+  end(outcome: 'finished' | 'given up'): void {
+    const run = this.course?.run;
+    if (run && !run.ended) this.put({ type: 'run-ended', runId: run.id, outcome });
+    this.sheet = null;
+  }
+}

@@ -1,0 +1,68 @@
+/** What the hands of a job work by: method, prediction, instructions. */
+import type { JobView } from '$lib/server/jobView';
+import { nameOf } from '$lib/plan/words';
+import {
+  currentAttempt,
+  fittingMethod,
+  foldJob,
+  guideOf,
+  lastRun,
+  operationFor,
+  type Guide,
+  type Instruction,
+  type JobEvent,
+  type Method,
+  type Operation,
+  type Run,
+  type Work,
+} from '@orthos/core';
+
+/** The log as the page knows it: the server's, then what was made here and is not in it yet. */
+export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]): JobEvent[] {
+  const there = new Set(stored.map((e) => e.id));
+  return [...stored, ...made.filter((e) => !there.has(e.id))];
+}
+
+/** The methods that fit this job, the one in use first; for fitting, air comes from further off. */
+export function methodsOf(view: JobView, op: Operation): Method[] {
+  const fitting = view.inputs?.methods.filter((m) => !m.unfit).map((m) => m.method) ?? [];
+  const used = view.inUse?.method;
+  const all = used ? [used, ...fitting.filter((m) => m.label !== used.label)] : fitting;
+  return op === 'fit' ? all.map((m) => fittingMethod(m) ?? m) : all;
+}
+
+/** The prediction of the plan in use for removal by this method. */
+export function removalGuide(view: JobView, method: Method | undefined): Guide | null {
+  return view.inUse && view.inUse.label === method?.label ? guideOf(view.inUse.result, view.board) : null;
+}
+
+export function workOf(view: JobView, method: Method, guide: Guide | null): Work | null {
+  const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
+  if (!target) return null;
+  const nearest = view.inUse?.result.neighbours[0]?.partId;
+  return { board: view.board, target, method, guide, nearest: nearest ? nameOf(view.board, nearest) : null };
+}
+
+/** A run under way: its instructions and the one that is due. */
+export interface Course {
+  run: Run;
+  list: Instruction[];
+  /** Index of the instruction due; the length of the list when all are done. */
+  at: number;
+}
+
+export function courseOf(view: JobView, events: readonly JobEvent[], op: Operation): Course | null {
+  const run = lastRun(currentAttempt(foldJob(events)), op);
+  const method = methodsOf(view, op).find((m) => m.label === run?.method);
+  if (!run || !method) return null;
+  const work = workOf(view, method, run.guide);
+  if (!work) return null;
+  const list = operationFor(op, work);
+  return { run, list, at: positionIn(list, run) };
+}
+
+/** Behind the furthest instruction that was marked: those passed over stay unmarked. */
+function positionIn(list: readonly Instruction[], run: Run): number {
+  const marked = new Set(run.marks.map((m) => m.instruction));
+  return list.findLastIndex((i) => marked.has(i.id)) + 1;
+}

@@ -1,0 +1,159 @@
+<script lang="ts">
+  import Cautions from '$lib/jobs/Cautions.svelte';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import FunctionList from '$lib/jobs/FunctionList.svelte';
+  import GateList from '$lib/jobs/GateList.svelte';
+  import Override from '$lib/jobs/Override.svelte';
+  import { Recorder } from '$lib/jobs/recorder.svelte';
+  import SlipList from '$lib/jobs/SlipList.svelte';
+  import { placeName } from '$lib/diagnose/place';
+  import type { JobView } from '$lib/server/jobView';
+  import {
+    blocks,
+    currentAttempt,
+    foldJob,
+    formatReading,
+    packageById,
+    parseReading,
+    pointOf,
+    readingsToRepeat,
+  } from '@orthos/core';
+  import { untrack } from 'svelte';
+  import JointWalk from './JointWalk.svelte';
+  import ShortCheck from './ShortCheck.svelte';
+
+  let { view }: { view: JobView } = $props();
+  const desk = useDesk();
+  const recorder = new Recorder(untrack(() => view.ticket.id));
+  untrack(() => {
+    desk.lens = 'parts';
+    desk.callouts = [];
+  });
+
+  const job = $derived(foldJob(view.events));
+  const attempt = $derived(currentAttempt(job));
+  const gate = (id: string) => view.gates.find((g) => g.id === id);
+  const gates = $derived(view.gates.filter((g) => g.step === 'verify'));
+  const shortCheck = $derived(gate('short-check'));
+  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const terminals = $derived(target ? packageById(target.package).terminals.map((t) => t.id) : []);
+  const repeat = $derived(readingsToRepeat(job));
+  // a capacitor is charged by the others, not connected
+  const sources = $derived(
+    [...view.board.powerSources, ...job.sources].filter((s) => s.kind !== 'none' && s.kind !== 'capacitor'),
+  );
+  let typed = $state<Record<string, string>>({});
+
+  async function readAgain(r: (typeof repeat.off)[number]) {
+    const value = parseReading(typed[r.id] ?? '');
+    if (value === null) return (recorder.problem = 'A number such as 4k7, .42, 12m, or OL.');
+    const { place, quantity, good, goodFrom, powered } = r;
+    const stored = await recorder.record({
+      type: 'reading',
+      place,
+      quantity,
+      value,
+      good,
+      ...(goodFrom ? { goodFrom } : {}),
+      powered,
+    });
+    if (stored) delete typed[r.id];
+  }
+</script>
+
+{#snippet head(id: string, title: string)}
+  {@const g = gate(id)}
+  <h3 class="mt-5 mb-1 flex items-baseline gap-3 border-t border-line pt-3">
+    <span class="shrink-0">{title}</span>
+    <span
+      class="ml-auto text-right text-[13px] font-semibold {g?.state === 'met'
+        ? 'text-good'
+        : g?.hard
+          ? 'text-stop'
+          : 'text-ink2'}"
+      >{g?.state === 'met' ? '✓ ' : g?.hard ? '▲ ' : '○ '}{g?.overridden
+        ? `overridden: ${g.overridden}`
+        : id === 'short-check' && g?.state === 'met'
+          ? 'no rail is short'
+          : g?.why}</span
+    >
+  </h3>
+{/snippet}
+
+<div class="p-5 pt-4">
+  <h2 class="text-xl">Verify</h2>
+  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
+      {recorder.problem}
+    </p>{/if}
+
+  {@render head('joints', 'Joints')}
+  <JointWalk {terminals} states={attempt.joints} {recorder} />
+
+  {@render head('surroundings-after', 'Surroundings')}
+  <div class="flex flex-wrap items-center gap-2">
+    <p class="min-w-48 flex-1 text-[13px] text-ink2">
+      Compared with the photo before: shape, place, shine of every neighbour.
+    </p>
+    {#each [true, false] as ok (ok)}
+      <button
+        class="button px-3 {attempt.surroundings.fitting === ok ? 'button-main' : ''}"
+        aria-pressed={attempt.surroundings.fitting === ok}
+        onclick={() => recorder.record({ type: 'surroundings-scanned', ok, after: 'fitting' })}
+        >{ok ? 'As before' : 'Something is amiss'}</button
+      >
+    {/each}
+  </div>
+
+  {@render head('short-check', 'Short check, before power')}
+  <ShortCheck {view} checks={attempt.shortChecks} {recorder} />
+  <Override gates={gates.filter((g) => g.id === 'short-check')} {recorder} />
+
+  <h3 class="mt-5 mb-1 border-t border-line pt-3">First power, limited</h3>
+  {#each sources as s (s.id)}
+    {@const gone = job.powerGone.has(s.id)}
+    <div class="flex items-center gap-2 py-1">
+      <span class="flex-1">{s.label}</span>
+      {#if shortCheck && blocks(shortCheck)}
+        <span class="text-[13px] font-semibold text-stop"><span aria-hidden="true">▲</span> short check first</span>
+      {/if}
+      <button
+        class="button px-3"
+        onclick={() => recorder.record({ type: 'power-connected', sourceId: s.id })}
+        disabled={!gone && job.powerLapse !== undefined}
+        >{gone || job.powerLapse === undefined ? 'Connect' : 'Connected'}</button
+      >
+    </div>
+  {:else}
+    <p class="text-ink2">No source is listed for this board.</p>
+  {/each}
+
+  {@render head('readings-back', 'Readings back')}
+  {#each repeat.off as r (r.id)}
+    {@const now = repeat.again.get(pointOf(r))}
+    <div class="flex items-center gap-2 border-t border-faint py-1">
+      <span class="w-20 font-semibold">{placeName(view.board, r.place)}</span>
+      <span class="flex-1 text-[13px] text-ink2"
+        >was {formatReading(r.value, r.quantity)}, good {r.good === null ? '' : formatReading(r.good, r.quantity)}</span
+      >
+      {#if now}<span class="text-base font-bold">{formatReading(now.value, now.quantity)}</span>{/if}
+      <input
+        class="field w-24"
+        bind:value={typed[r.id]}
+        aria-label="{placeName(view.board, r.place)} now"
+        placeholder="now"
+        onkeydown={(e) => e.key === 'Enter' && void readAgain(r)}
+      />
+      <button class="button px-3" onclick={() => readAgain(r)}>Enter</button>
+    </div>
+  {:else}
+    <p class="text-[13px] text-ink2">No reading was off before the work.</p>
+  {/each}
+
+  {@render head('functions', 'Complaint and functions')}
+  <FunctionList {view} {recorder} when="after" />
+
+  <SlipList {view} {recorder} />
+  <Cautions {view} step="verify" />
+  <div class="mt-5"><GateList gates={gates.filter((g) => g.id === 'slips')} /></div>
+  <a class="button button-main mt-4" href="/jobs/{view.ticket.id}/release">Release</a>
+</div>

@@ -1,0 +1,3 @@
+import { jobView } from '$lib/server/jobView';
+
+export const load = async ({ locals, params }) => ({ view: await jobView(locals.db, params.id) });

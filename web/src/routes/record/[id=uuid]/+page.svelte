@@ -1,0 +1,147 @@
+<script lang="ts">
+  import { reportOf } from '$lib/release/report';
+  import { useKeys } from '$lib/ui/keys.svelte';
+
+  let { data } = $props();
+  const view = $derived(data.view);
+  const format = $derived(new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: data.shop.timeZone }));
+  const report = $derived(reportOf(view, (ms) => format.format(ms)));
+  const shown = (t: number | null) => (t === null ? '' : `${t.toFixed(0)} s`);
+  useKeys('Record', () => [{ keys: ['p'], label: 'print', run: () => window.print(), line: true }]);
+</script>
+
+<svelte:head><title>Record · No. {view.ticket.number} · Orthos</title></svelte:head>
+
+{#snippet list(title: string, items: string[], tone = '')}
+  {#if items.length > 0}
+    <section class="mt-5 break-inside-avoid">
+      <h2 class="text-base">{title}</h2>
+      <ul class="mt-1 list-disc pl-5 {tone}">
+        {#each items as item, i (i)}<li>{item}</li>{/each}
+      </ul>
+    </section>
+  {/if}
+{/snippet}
+
+<div class="h-full overflow-auto bg-sheet print:h-auto print:overflow-visible print:bg-transparent">
+  <article class="mx-auto max-w-[820px] px-8 py-6 print:max-w-none print:p-0">
+    <div class="mb-4 flex gap-2 print:hidden">
+      <a class="button" href="/jobs/{view.ticket.id}/release">Back to the job</a>
+      <button class="button" onclick={() => window.print()}>Print</button>
+      <a class="button" href="/record/{view.ticket.id}/pdf">PDF</a>
+    </div>
+    <header class="border-b-2 border-ink pb-3">
+      <p class="flex text-[13px] text-ink2"><span>{data.shop.name}</span><span class="ml-auto">Record of work</span></p>
+      <h1 class="mt-1 text-2xl">{report.title}</h1>
+      <p class="text-lg text-ink2">{report.subtitle}</p>
+    </header>
+    <dl class="mt-4 grid grid-cols-[110px_1fr_110px_1fr] gap-x-4 gap-y-1">
+      {#each report.facts as [name, value] (name)}
+        <dt class="text-ink2">{name}</dt>
+        <dd>{value}</dd>
+      {/each}
+    </dl>
+    <p class="mt-4 border-l-[3px] border-ink pl-3 text-lg font-semibold first-letter:uppercase">{report.outcome}</p>
+
+    {#each report.attempts as a, i (i)}
+      <section class="mt-5">
+        <h2 class="text-base">{a.title}</h2>
+        {#if a.why}<p class="text-ink2">{a.why}</p>{/if}
+        {#if a.readings.length > 0}<p class="mt-1 text-[13px]">Readings: {a.readings.join('; ')}.</p>{/if}
+        {#each a.runs as run, k (k)}
+          <div class="mt-3 break-inside-avoid">
+            <h3>
+              {[run.title, run.method].filter(Boolean).join(', ')}{run.notes.length > 0
+                ? ` (${run.notes.join(', ')})`
+                : ''}
+            </h3>
+            {#if run.rows.length > 0}
+              <table class="mt-1 w-full max-w-[560px]">
+                <thead class="text-left text-[13px] text-ink2">
+                  <tr
+                    ><th class="font-normal">Moment</th><th class="text-right font-normal">predicted</th><th
+                      class="text-right font-normal">actual</th
+                    ><th class="text-right font-normal">difference</th></tr
+                  >
+                </thead>
+                <tbody>
+                  {#each run.rows as r (r.eventId)}
+                    <tr class="border-t border-faint">
+                      <td>{r.label}</td>
+                      <td class="text-right">{shown(r.planned)}</td>
+                      <td class="text-right font-semibold">{shown(r.actual)}</td>
+                      <td class="text-right"
+                        >{r.off === null ? '' : `${r.off >= 0 ? '+' : '−'}${Math.abs(r.off).toFixed(0)} s`}</td
+                      >
+                    </tr>
+                  {/each}
+                </tbody>
+              </table>
+            {:else if run.method}
+              <p class="text-[13px] text-ink2">No times were marked.</p>
+            {/if}
+            {#if run.joints.length > 0}
+              <p class="mt-1 text-[13px] text-ink2">
+                Predicted melting: {run.joints
+                  .map((j) => `${j.terminal} ${j.wet_s === null ? 'never' : `${j.wet_s.toFixed(0)} s`}`)
+                  .join(', ')}.
+              </p>
+            {/if}
+          </div>
+        {/each}
+      </section>
+    {/each}
+
+    <section class="mt-5 break-inside-avoid">
+      <h2 class="text-base">Short check before power</h2>
+      <p>{report.shortCheck}</p>
+    </section>
+    {#if report.functions.length > 0}
+      <section class="mt-5 break-inside-avoid">
+        <h2 class="text-base">Functions</h2>
+        <table class="mt-1 w-full max-w-[560px]">
+          <thead class="text-left text-[13px] text-ink2"
+            ><tr
+              ><th class="font-normal">What</th><th class="font-normal">before</th><th class="font-normal">after</th
+              ></tr
+            ></thead
+          >
+          <tbody>
+            {#each report.functions as f (f.name)}
+              <tr class="border-t border-faint"
+                ><td class="first-letter:uppercase">{f.name}</td><td>{f.before}</td><td>{f.after}</td></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+      </section>
+    {/if}
+    {@render list('Slips', report.slips)}
+    {@render list('Gates overridden', report.overrides)}
+    {@render list('Not done', report.notDone, 'text-ink2')}
+
+    {#each [['before', 'Before'], ['after', 'After']] as const as [taken, title] (taken)}
+      {@const photos = view.photos.filter((p) => p.taken === taken)}
+      {#if photos.length > 0}
+        <section class="mt-5 break-inside-avoid">
+          <h2 class="text-base">{title}</h2>
+          <div class="mt-1 grid grid-cols-3 gap-2">
+            {#each photos as p, i (p.id)}
+              <img
+                class="w-full border border-line"
+                src="/api/photos/{p.id}?small"
+                alt="{title}, {i + 1}"
+                width={p.width}
+                height={p.height}
+              />
+            {/each}
+          </div>
+        </section>
+      {/if}
+    {/each}
+    <p class="mt-6 border-t border-faint pt-2 text-[13px] text-ink2">
+      {report.leadUsed ? 'Leaded solder was used on this board: wash hands after handling. ' : ''}Local rules and
+      licensed practice come first where mains, vehicle safety or industrial safety functions are concerned.
+    </p>
+  </article>
+</div>

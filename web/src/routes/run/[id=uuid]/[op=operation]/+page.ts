@@ -1,0 +1,2 @@
+// marks live in the browser first: the page is drawn there
+export const ssr = false;
