@@ -55,7 +55,11 @@ export async function choosePort() {
   return freePort();
 }
 
-/** Starts the application and waits until it answers. */
+/**
+ * Starts the application and waits until it answers.
+ * @param {{ name?: string, port: number, databaseUrl: string, env?: object, stdio?: any }} options
+ * @returns {Promise<{ child: import('node:child_process').ChildProcess, url: string, ended: Promise<number> }>}
+ */
 export async function startApp({ name, port, databaseUrl, env = {}, stdio = ['ignore', 2, 2] }) {
   const host = process.env.HOST ?? '127.0.0.1';
   if (!['127.0.0.1', 'localhost', '::1'].includes(host))
@@ -97,7 +101,10 @@ export async function startApp({ name, port, databaseUrl, env = {}, stdio = ['ig
   throw new Trouble('The application did not start; what it said stands above.');
 }
 
-/** Stops an application politely, then by force. */
+/**
+ * Stops an application politely, then by force.
+ * @param {{ pid: number | undefined, name?: string }} app
+ */
 export async function stopApp({ pid, name }) {
   if (alive(pid)) process.kill(pid, 'SIGTERM');
   for (let n = 0; n < 80 && alive(pid); n++) await wait(50);

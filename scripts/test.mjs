@@ -49,6 +49,7 @@ async function browserTests(reports, pg, args) {
     const env = {
       ...process.env,
       ORTHOS_URL: app.url,
+      ORTHOS_DATABASE_URL: pg.url('e2e'),
       PLAYWRIGHT_JSON_OUTPUT_FILE: file,
       ORTHOS_E2E_OUT: join(reports, 'e2e'),
     };

@@ -11,6 +11,7 @@ import {
   judgeGates,
   judgeShort,
   lastRun,
+  openGates,
   saidAllWet,
   secondsOf,
   stepAt,
@@ -389,6 +390,14 @@ describe('the fold', () => {
     ];
     expect(at(guarded)).toBe('remove');
     expect(at(guarded, { fitOnly: true })).toBe('fit');
+  });
+  it('does not send a verified job back for its power gate, but keeps the gate lapsed', () => {
+    const powered = [begun('fit'), short(2300), { type: 'power-connected', sourceId: 'cell' } as JobEventBody];
+    const gates = judgeGates(foldJob(log(powered)), facts);
+    expect(gates.find((g) => g.id === 'power-gone')?.state).toBe('unmet');
+    expect(openGates(gates, false).map((g) => g.id)).not.toContain('power-gone');
+    const again = judgeGates(foldJob(log([...powered, begun('fit')])), facts);
+    expect(openGates(again, false).map((g) => g.id)).toContain('power-gone');
   });
   it('accepts only well-formed events', () => {
     expect(jobEventSchema.safeParse({ type: 'suspect', partId: 'u1', why: '  ' }).success).toBe(false);

@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 
 /** Opens a demo job by a piece of its complaint; gives its address without the step. */
 export async function openJob(page: Page, text: string, step: string): Promise<string> {
@@ -36,4 +36,72 @@ export async function pressUntil(page: Page, key: string, url: string): Promise<
     await page.keyboard.press(key);
     await page.waitForURL(url, { timeout: 1500 });
   }).toPass();
+}
+
+/** Takes in a new job through the form; gives its id. */
+export async function newJob(
+  page: Page,
+  { board, complaint, kind }: { board: string; complaint: string; kind?: 'fit-only' },
+): Promise<string> {
+  await page.goto('/jobs/new', { waitUntil: 'networkidle' });
+  await page.getByLabel('Customer').fill('Marla Quay');
+  await page.getByLabel('Device').fill(`${board} module`);
+  await page.getByLabel("Complaint, in the owner's words").fill(complaint);
+  await page.locator('select[name=modelId]').selectOption({ label: board });
+  if (kind) await page.locator('[name=kind]').first().selectOption(kind);
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.waitForURL('**/intake');
+  return page.url().split('/')[4];
+}
+
+let count = 0;
+/** An id of version 7 that no other test makes. */
+export const uuid7 = (): string =>
+  `${Date.now()
+    .toString(16)
+    .padStart(12, '0')
+    .replace(/^(.{8})(.{4})$/, '$1-$2')}-7${String(++count).padStart(3, '0')}-8000-${Math.floor(Math.random() * 2 ** 47)
+    .toString(16)
+    .padStart(12, '0')}`;
+
+/** Writes events to a job's log as another page of the application would; gives the last answer's status. */
+export async function record(page: Page, jobId: string, ...bodies: object[]): Promise<number> {
+  let status = 0;
+  for (const body of bodies) {
+    const { origin } = new URL(page.url());
+    const answer = await page.request.post(`${origin}/api/jobs/${jobId}/events`, {
+      headers: { origin },
+      data: { id: uuid7(), body },
+    });
+    status = answer.status();
+  }
+  return status;
+}
+
+/** Opens a run and waits until it listens. */
+export async function openRun(page: Page, jobId: string, op: 'remove' | 'prepare' | 'fit'): Promise<void> {
+  await page.goto(`/run/${jobId}/${op}`);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+}
+
+/** One short press of the pedal. */
+export async function tap(page: Page): Promise<void> {
+  await page.keyboard.press(' ');
+}
+
+/** A long press, until `then` shows that it was taken for one. */
+export async function hold(page: Page, then: Locator): Promise<void> {
+  await page.keyboard.down(' ');
+  await expect(then).toBeVisible();
+  await page.keyboard.up(' ');
+}
+
+/** Moves the focus with Tab, as somebody without a mouse would, until `target` has it. */
+export async function tabTo(page: Page, target: Locator): Promise<void> {
+  await expect(target).toBeVisible();
+  for (let n = 0; n < 250; n++) {
+    if (await target.evaluate((el) => el === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab never reaches ${target.toString()}`);
 }

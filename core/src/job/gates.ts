@@ -386,9 +386,17 @@ export function blocks(gate: GateResult): boolean {
   return gate.hard && gate.state !== 'met' && gate.overridden === undefined;
 }
 
+/**
+ * Gates still to be met. A fit-only job takes nothing off. Once the short check is met, power is back on purpose:
+ * its gate stays lapsed (no tool may touch the board), but the job does not go back for it.
+ */
+export function openGates(gates: readonly GateResult[], fitOnly: boolean): GateResult[] {
+  const skipped: readonly Step[] = fitOnly ? ['remove', 'prepare'] : [];
+  const tested = gates.some((g) => g.id === 'short-check' && g.state === 'met');
+  return gates.filter((g) => g.state !== 'met' && !skipped.includes(g.step) && !(tested && g.id === 'power-gone'));
+}
+
 /** The step a job stands at: the first whose gates are not all met (fit-only jobs start their hands at Fit). */
 export function stepAt(gates: readonly GateResult[], fitOnly: boolean): Step {
-  const skipped: readonly Step[] = fitOnly ? ['remove', 'prepare'] : [];
-  const open = gates.find((g) => g.state !== 'met' && !g.overridden && !skipped.includes(g.step));
-  return open?.step ?? 'release';
+  return openGates(gates, fitOnly).find((g) => !g.overridden)?.step ?? 'release';
 }

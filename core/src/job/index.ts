@@ -34,6 +34,7 @@ export {
   COMPLAINT,
   HOLDS_CHARGE,
   judgeGates,
+  openGates,
   pointOf,
   readingsToRepeat,
   stepAt,

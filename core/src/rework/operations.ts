@@ -160,7 +160,7 @@ function removeByLowMelt(work: Work): Instruction[] {
     },
     {
       id: 'alloy',
-      say: `Lay low-melt alloy along ${sides === 1 ? 'the row' : `all ${sides} rows`}.`,
+      say: `Lay low-melt alloy along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
       watch: `${method.bead_ratio} times the joint's own solder, an unbroken bead.`,
       tap: 'alloy laid',
       mark: 'done',
@@ -172,7 +172,7 @@ function removeByLowMelt(work: Work): Instruction[] {
       tap: 'heat on',
       mark: 'heat-on',
     },
-    ...heating(work, { say: 'Stroke along each row, a second a side.', watch: '' }),
+    ...heating(work, { say: 'Stroke along each side in turn, a second each.', watch: '' }),
     {
       id: 'lift',
       say: 'Nudge it. It floats? Lift straight up.',

@@ -21,6 +21,8 @@ const UNDER_BODY = 0.12;
 const FRAME_COUNT = 60;
 /** A joint lets go when its solid fraction is below about 0.3 (share of the melting heat taken up). */
 const MOVABLE = 0.7;
+/** Low-melt alloy has to mix with the joint's own solder before it lets go: s of being molten together (estimate ± 0.5). */
+const MIX_S = 1;
 /** Go on this long after all joints are wet, to find the window's end, s. */
 const AFTER_WET = 60;
 
@@ -185,7 +187,11 @@ function strokeIron(run: HeatRun, lumps: Lumps, method: LowMeltMethod, t: number
   const place = (phase < 0.5 ? 2 * phase : 2 - 2 * phase) * (row.length - 1);
   const centre = row[Math.round(place)];
   const touched = row.filter((j) => Math.hypot(j.x - centre.x, j.y - centre.y) <= method.tip_mm / 2 + 1e-9);
-  const film = 0.06 * method.tip_mm * method.contact;
+  // the bead carries heat only as far as there is joint under the tip
+  const [xs, ys] = [touched.map((j) => j.x), touched.map((j) => j.y)];
+  const reach = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+  const { w, h } = centre.terminal.land;
+  const film = 0.06 * Math.min(method.tip_mm, reach + Math.min(w, h)) * method.contact;
   const total = 1 / (1 / 1.0 + 1 / film);
   set(
     touched.map((j) => j.i),
@@ -285,6 +291,9 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
 
   const jointNodes = Int32Array.from(lumps.joints, (j) => j.node);
   const before = new Float64Array(joints.length);
+  /** How long each joint has been molten, s. */
+  const molten = new Float64Array(joints.length);
+  const mixing = method.kind === 'low-melt' ? MIX_S : 0;
   while (run.time < method.limit_s - 1e-9) {
     if (run.time - renewed >= renewEvery(run.time) - 1e-9) {
       applySurroundings(run, mesh, lumps, air, input.ambient_C, scratch);
@@ -302,8 +311,12 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       const H = run.H[jointNodes[i]];
       const joint = joints[i];
       if (H > 0) joint.solidus_s ??= crossing(t0, dt, before[i], H, 0);
-      if (H >= latent[i]) joint.liquidus_s ??= crossing(t0, dt, before[i], H, latent[i]);
-      if (H < MOVABLE * latent[i]) wet = false;
+      if (H >= latent[i]) {
+        molten[i] += dt;
+        if (mixing === 0) joint.liquidus_s ??= crossing(t0, dt, before[i], H, latent[i]);
+        else if (molten[i] >= mixing) joint.liquidus_s ??= run.time;
+      }
+      if (H < MOVABLE * latent[i] || molten[i] < mixing) wet = false;
       const T = run.T[jointNodes[i]];
       if (T > joint.peak_C) joint.peak_C = T;
     }

@@ -297,7 +297,7 @@
       {:else if Object.keys(results).length === 0}
         <button class="button button-main" onclick={compute}>Compute</button>
       {:else}
-        <button class="button button-main" onclick={use} disabled={stale || !result || inUse === chosen}>
+        <button class="button button-main" onclick={use} disabled={stale || !result || !view.plan || inUse === chosen}>
           {inUse === chosen ? 'In use' : 'Use this plan'}
         </button>
       {/if}

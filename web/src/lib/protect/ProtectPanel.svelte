@@ -1,7 +1,6 @@
 <script lang="ts">
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import GateList from '$lib/jobs/GateList.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { nameOf, neighbourKind } from '$lib/plan/words';
@@ -321,6 +320,5 @@
   {/if}
 
   <Cautions {view} step="protect" />
-  <div class="mt-5"><GateList {gates} /></div>
   <a class="button button-main mt-4" href="/jobs/{view.ticket.id}/{nextStep}">{fitOnly ? 'Fit' : 'Remove'}</a>
 </div>

@@ -7,7 +7,7 @@
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
   import type { JobView } from '$lib/server/jobView';
-  import { foldJob, handMinutes, parseDecimal } from '@orthos/core';
+  import { foldJob, handMinutes, openGates, parseDecimal } from '@orthos/core';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';
 
@@ -20,7 +20,7 @@
   });
   const job = $derived(foldJob(view.events));
   const released = $derived(job.released);
-  const open = $derived(view.gates.filter((g) => g.state !== 'met' && g.id !== 'outcome'));
+  const open = $derived(openGates(view.gates, view.ticket.kind === 'fit-only').filter((g) => g.id !== 'outcome'));
   let outcome = $state<'repaired' | 'not repaired' | 'declined'>('repaired');
   let minutes = $state(untrack(() => String(Math.round(handMinutes(foldJob(view.events))))));
   let lead = $state(untrack(() => leadWasUsed(view)));

@@ -3,7 +3,7 @@ import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { nameOf } from '$lib/plan/words';
 import type { JobView } from '$lib/server/jobView';
-import { foldJob, formatReading, handMinutes, SLIPS, type Operation } from '@orthos/core';
+import { foldJob, formatReading, handMinutes, openGates, SLIPS, type Operation } from '@orthos/core';
 
 interface ReportRun {
   title: string;
@@ -39,7 +39,7 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
   const job = foldJob(view.events);
   const released = job.released;
   const minutes = released?.minutes ?? Math.round(handMinutes(job));
-  const gates = view.gates.filter((g) => g.state !== 'met' && g.id !== 'outcome');
+  const gates = openGates(view.gates, view.ticket.kind === 'fit-only').filter((g) => g.id !== 'outcome');
   const lead = released?.lead ?? leadWasUsed(view);
   return {
     title: `No. ${view.ticket.number} ${view.ticket.device}`,

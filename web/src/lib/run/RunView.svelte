@@ -63,6 +63,10 @@
     held = false;
     pedal.release();
   }
+  /** What keeps the focus would take the next press of the pedal for itself. */
+  function letGo() {
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+  }
   function turn() {
     turns = (turns + 1) % 4;
     localStorage.setItem('orthos.turns', String(turns));
@@ -98,6 +102,7 @@
   ]);
 
   onMount(() => {
+    box.settle(view.events.map((e) => e.id));
     const awake = keepAwake();
     const timer = setInterval(() => (s.now = Date.now()), 200);
     return () => {
@@ -152,7 +157,7 @@
 <!-- svelte-ignore a11y_no_static_element_interactions, a11y_click_events_have_key_events -->
 <div
   class="flex h-full flex-col px-8 py-5"
-  onclick={(e) => e.detail > 0 && document.activeElement instanceof HTMLElement && document.activeElement.blur()}
+  onclick={(e) => e.detail > 0 && letGo()}
   data-shown-ms={shownAfter?.toFixed(1)}
   data-sent-ms={box.delay}
 >
@@ -257,7 +262,7 @@
             {#if op !== 'prepare' && s.methods.length > 0}
               <label class="flex items-center gap-2"
                 >How
-                <select class="field w-auto" bind:value={s.label}>
+                <select class="field w-auto" bind:value={s.label} onchange={letGo}>
                   {#each s.methods as m, i (m.label)}<option value={i === 0 && s.label === null ? null : m.label}
                       >{m.label}</option
                     >{/each}
@@ -266,7 +271,7 @@
             {/if}
             {#if demo && op !== 'prepare'}
               <label class="flex min-h-10 items-center gap-2">
-                <input type="checkbox" class="h-5 w-5" bind:checked={s.bench} />
+                <input type="checkbox" class="h-5 w-5" bind:checked={s.bench} onchange={letGo} />
                 a hidden bench plays the board
               </label>
             {/if}

@@ -1,7 +1,8 @@
 /**
  * Events made with busy hands go here first: kept in this browser before anything else, then sent to the server in
  * their order until it has them. The id is made here and stored once, so sending twice does no harm; a reload, a
- * closed tab or a dead server loses nothing.
+ * closed tab or a dead server loses nothing. What was sent stays here too until a page has been loaded that knows of
+ * it: the same page, opened again while the server is away, must not be behind.
  */
 import { send, SendError } from '$lib/jobs/send';
 import type { JobEvent, JobEventBody } from '@orthos/core';
@@ -18,6 +19,9 @@ export interface Refused extends Pending {
 }
 
 const WAITING = 'orthos.outbox.';
+const SENT = 'orthos.sent.';
+/** What was sent is of no use after two days, ms. */
+const SENT_FOR = 48 * 3_600_000;
 const REFUSED = 'orthos.refused.';
 const RETRY_MS = [500, 1000, 2000, 5000];
 
@@ -62,7 +66,9 @@ export class Outbox {
     this.store = store;
     this.postEvent = postEvent;
     this.read();
-    this.made = this.waiting;
+    const sent = kept<Pending>(store, SENT);
+    for (const old of sent.filter((e) => e.at < Date.now() - SENT_FOR)) store.removeItem(SENT + old.id);
+    this.made = [...sent, ...this.waiting].sort((a, b) => (a.id < b.id ? -1 : 1));
   }
 
   /** Takes up what another tab or an earlier visit left. */
@@ -74,15 +80,30 @@ export class Outbox {
   /** Keeps an event and begins to send it. `at` is when it happened, UTC ms. */
   put(ticketId: string, body: JobEventBody, at = Date.now()): Pending {
     const event: Pending = { id: v7(), ticketId, at, body };
-    try {
-      this.store.setItem(WAITING + event.id, JSON.stringify(event));
-    } catch {
-      this.unkept = true;
-    }
+    this.keep(WAITING, event);
     this.waiting = [...this.waiting, event];
     this.made = [...this.made, event];
     void this.flush();
     return event;
+  }
+
+  /** An event that the server has already, by another way. */
+  sent(event: Pending): void {
+    this.keep(SENT, event);
+    this.made = [...this.made, event];
+  }
+
+  /** A page was loaded whose log has these events: they need not be kept any longer. */
+  settle(ids: Iterable<string>): void {
+    for (const id of ids) this.store.removeItem(SENT + id);
+  }
+
+  private keep(prefix: string, event: Pending | Refused): void {
+    try {
+      this.store.setItem(prefix + event.id, JSON.stringify(event));
+    } catch {
+      this.unkept = true;
+    }
   }
 
   /** Events of a ticket made here, as the job's log will have them. */
@@ -103,6 +124,7 @@ export class Outbox {
         try {
           await this.postEvent(event);
           this.delay = Date.now() - event.at;
+          this.keep(SENT, event);
         } catch (e) {
           const status = e instanceof SendError ? e.status : 0;
           if (status === 0 || status >= 500) {
@@ -130,11 +152,7 @@ export class Outbox {
 
   private refuse(event: Pending, message: string): void {
     const refused = { ...event, message };
-    try {
-      this.store.setItem(REFUSED + event.id, JSON.stringify(refused));
-    } catch {
-      this.unkept = true;
-    }
+    this.keep(REFUSED, refused);
     this.refused = [...this.refused, refused];
     this.made = this.made.filter((m) => m.id !== event.id);
   }

@@ -18,7 +18,7 @@ export class Pedal {
   }
 
   get pressed(): boolean {
-    return this.down > 0;
+    return this.down !== 0;
   }
 
   /** Repeats of a held key change nothing. */

@@ -191,7 +191,9 @@ export class RunSession {
     };
     const id = v7();
     try {
+      const at = Date.now();
       await recordEvent(this.view.ticket.id, body, id);
+      this.box.sent({ id, ticketId: this.view.ticket.id, at, body });
     } catch (e) {
       // the server is away: what this page knows of the gates has to do
       if (e instanceof SendError && e.status === 0) this.put({ ...body, offline: true });

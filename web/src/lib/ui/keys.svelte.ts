@@ -3,7 +3,7 @@
  * shows the important ones in the key line and all of them in the `?` sheet. (Own code instead of a
  * shortcut package: the list with its labels is needed anyway, the dispatch is a dozen lines.)
  */
-import { onDestroy } from 'svelte';
+import { onMount } from 'svelte';
 
 export interface Key {
   /** `KeyboardEvent.key`, lower-case letters; several for the same action. */
@@ -20,17 +20,25 @@ export interface Key {
 interface Group {
   title: string;
   keys: () => Key[];
+  order: number;
 }
 
 const groups = $state<Group[]>([]);
+let made = 0;
 
-/** Offers keys while the calling component lives. Later ones win over earlier ones. */
+/**
+ * Offers keys while the calling component is on the page. Those of a component made later (a child, say) win.
+ */
 export function useKeys(title: string, keys: () => Key[]): void {
-  const group: Group = { title, keys };
-  groups.push(group);
-  onDestroy(() => {
-    const at = groups.findIndex((g) => g.title === title && g.keys === keys);
-    if (at >= 0) groups.splice(at, 1);
+  const group: Group = { title, keys, order: made++ };
+  // once mounted: what a component writes while it is being made can be undone by the leaving of the one before
+  onMount(() => {
+    const behind = groups.findIndex((g) => g.order > group.order);
+    groups.splice(behind < 0 ? groups.length : behind, 0, group);
+    return () => {
+      const at = groups.findIndex((g) => g.order === group.order);
+      if (at >= 0) groups.splice(at, 1);
+    };
   });
 }
 
@@ -50,8 +58,9 @@ export function dispatchKey(event: KeyboardEvent): boolean {
   if (event.ctrlKey || event.metaKey || event.altKey || takesText(event.target)) return false;
   const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   const onControl = event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement;
-  // Enter and Space on a focused button are the button's own
+  // Enter and Space on a focused button are the button's own, Space on a tick box is its own
   if (onControl && (name === 'Enter' || name === ' ')) return false;
+  if (event.target instanceof HTMLInputElement && name === ' ') return false;
   if (
     event.target instanceof HTMLInputElement &&
     ['radio', 'range'].includes(event.target.type) &&

@@ -1,5 +1,5 @@
 /** What the command palette can find besides jobs: places, and what the open page offers (parts, actions). */
-import { onDestroy } from 'svelte';
+import { onMount } from 'svelte';
 
 export interface Command {
   title: string;
@@ -9,12 +9,14 @@ export interface Command {
 
 const sources = $state<{ commands: () => Command[] }[]>([]);
 
-/** Offers commands while the calling component lives. */
+/** Offers commands while the calling component is on the page. */
 export function useCommands(commands: () => Command[]): void {
-  sources.push({ commands });
-  onDestroy(() => {
-    const at = sources.findIndex((s) => s.commands === commands);
-    if (at >= 0) sources.splice(at, 1);
+  onMount(() => {
+    sources.push({ commands });
+    return () => {
+      const at = sources.findIndex((s) => s.commands === commands);
+      if (at >= 0) sources.splice(at, 1);
+    };
   });
 }
 

@@ -1,0 +1,602 @@
+/** Protect to release, with busy hands: keyboard only, dead servers, gates, slips, second attempts. */
+import { expect, test, type Page } from '@playwright/test';
+import pg from 'pg';
+import { freePort } from '../../scripts/common.mjs';
+import { startApp, stopApp } from '../../scripts/server.mjs';
+import { hold, newJob, openRun, planReady, record, tabTo, tap, uuid7, watchErrors } from './helpers.ts';
+
+const TERN = 'Tern T2, 2 layers';
+const QUILLON = 'Quillon, 4 layers';
+
+let errors: string[];
+test.beforeEach(({ page }) => {
+  errors = watchErrors(page);
+});
+test.afterEach(() => {
+  expect(errors).toEqual([]);
+});
+
+interface Logged {
+  id: string;
+  at: Date;
+  body: { type: string; instruction?: string; what?: string; [key: string]: unknown };
+}
+/** The log as the database has it. */
+async function logOf(jobId: string): Promise<Logged[]> {
+  const client = new pg.Client({ connectionString: process.env.ORTHOS_DATABASE_URL });
+  await client.connect();
+  try {
+    const { rows } = await client.query<Logged>(
+      'select id, at, body from job_events where ticket_id = $1 order by seq',
+      [jobId],
+    );
+    return rows;
+  } finally {
+    await client.end();
+  }
+}
+const marksOf = (log: Logged[]) => log.filter((e) => e.body.type === 'mark').map((e) => e.body.instruction);
+
+const suspect = (partId: string) => ({ type: 'suspect', partId, why: 'reads low' });
+const gone = (sourceId: string, residual_V?: number) => ({
+  type: 'power-gone',
+  sourceId,
+  how: 'pulled',
+  ...(residual_V === undefined ? {} : { residual_V }),
+});
+const TERN_GONE = [gone('battery'), gone('cell')];
+const saved = (page: Page) => expect(page.getByRole('status')).toContainText('marks saved');
+const say = (page: Page) => page.getByRole('heading', { level: 1 });
+
+test('all nine steps by keyboard only, a hidden bench playing the board', async ({ page }) => {
+  test.setTimeout(180_000);
+  const type = async (label: string | RegExp, text: string) => {
+    await tabTo(page, page.getByLabel(label, { exact: true }).first());
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type(text);
+  };
+  const press = async (name: string) => {
+    await tabTo(page, page.getByRole('button', { name, exact: true }).first());
+    await page.keyboard.press('Enter');
+  };
+  // 1 intake
+  await page.goto('/jobs', { waitUntil: 'networkidle' });
+  await page.keyboard.press('n');
+  await page.waitForURL('**/jobs/new');
+  await page.waitForLoadState('networkidle');
+  await type('Customer', 'Marla Quay');
+  await type('Device', 'Tern T2 display');
+  await type("Complaint, in the owner's words", 'dark since Sunday');
+  await tabTo(page, page.getByLabel('Board model'));
+  await page.keyboard.type('Tern');
+  await press('Take it in');
+  await page.waitForURL('**/intake');
+  const jobId = page.url().split('/')[4];
+  await page.waitForLoadState('networkidle');
+  await type('Function', 'buttons');
+  await page.keyboard.press('Enter');
+  const before = page.getByRole('list', { name: 'Functions before the work' });
+  await tabTo(page, before.getByRole('button', { name: 'works' }));
+  await page.keyboard.press('Enter');
+  await expect(before.getByRole('button', { name: 'works' })).toHaveAttribute('aria-pressed', 'true');
+  // 2 diagnose
+  await page.keyboard.press(']');
+  await page.waitForURL('**/diagnose');
+  await type('Measured at', 'C7.1');
+  await type('Reads, Ω', '1.4');
+  await type('Good board, Ω', '2k4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /C7\.1/ })).toContainText('too low');
+  await tabTo(page, page.getByRole('button', { name: 'Enter' }));
+  await page.keyboard.press('/');
+  await page.keyboard.type('C7');
+  await expect(page.getByRole('option', { name: /^C7/ }).first()).toBeVisible();
+  await page.keyboard.press('Enter');
+  await type('Why C7', 'lowest of the rail');
+  await page.keyboard.press('Enter');
+  // 3 plan
+  await page.waitForURL('**/plan');
+  await planReady(page);
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  // 4 protect
+  await page.keyboard.press(']');
+  await page.waitForURL('**/protect');
+  await expect(page.getByRole('button', { name: 'Gone', exact: true })).toHaveCount(2);
+  await page.keyboard.press('g');
+  await expect(page.getByRole('button', { name: 'Gone', exact: true })).toHaveCount(1);
+  await page.keyboard.press('g');
+  await expect(page.getByText('every source shown gone').first()).toBeVisible();
+  for (const name of [/from hole by the cell/, /from hole by J2/]) {
+    await tabTo(page, page.getByRole('checkbox', { name }));
+    await page.keyboard.press(' ');
+  }
+  await page.keyboard.press('t');
+  await expect(page.getByText('found from 2 landmarks').first()).toBeVisible();
+  await press('All in reach');
+  for (const label of await page.locator('form[aria-label="Lay-out"] label[for^="set-"]').allInnerTexts())
+    await type(label, /planned ([\d.]+)/.exec(label)?.[1] ?? '');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('as planned').first()).toBeVisible();
+  // 5 remove
+  await tabTo(page, page.getByRole('button', { name: 'Laid out' }));
+  await page.keyboard.press('b');
+  await page.waitForURL('**/remove');
+  await page.keyboard.press('b');
+  await page.waitForURL('**/run/**/remove');
+  await tabTo(page, page.getByLabel('a hidden bench plays the board'));
+  await page.keyboard.press(' ');
+  await expect(page.getByLabel('a hidden bench plays the board')).toBeChecked();
+  await tap(page);
+  await expect(say(page)).toHaveText('Flux every joint of C7.');
+  // the method was the plan's choice: go on until the heat is on
+  for (let n = 0; n < 5 && !(await page.getByTestId('clock').isVisible()); n++) {
+    await tap(page);
+    await page.waitForTimeout(100);
+  }
+  await expect(page.getByText(/Bench: \d of 2 joints shiny/)).toBeVisible();
+  await expect(say(page)).not.toContainText(/lift/i);
+  await expect(page.getByText('all wet.', { exact: false })).toBeVisible({ timeout: 60_000 });
+  await expect(say(page)).not.toContainText(/lift/i);
+  await page.keyboard.press('a');
+  await expect(say(page)).toContainText(/Lift/);
+  await saved(page);
+  const shown = await page.locator('[data-shown-ms]').getAttribute('data-shown-ms');
+  const sent = await page.locator('[data-sent-ms]').getAttribute('data-sent-ms');
+  test.info().annotations.push({
+    type: 'measured',
+    description: `mark on the screen after ${shown} ms, on the server after ${sent} ms`,
+  });
+  for (let n = 0; n < 3; n++) await tap(page);
+  await expect(say(page)).toHaveText('Remove: finished.');
+  await saved(page);
+  await tap(page);
+  // 6 prepare
+  await page.waitForURL('**/prepare');
+  await page.keyboard.press('b');
+  await page.waitForURL('**/run/**/prepare');
+  await expect(say(page)).toContainText('Ready');
+  await tap(page);
+  await expect(say(page)).toContainText('Scan the surroundings');
+  for (let n = 0; n < 16 && !(await page.getByText('Prepare: finished.').isVisible()); n++) {
+    await tap(page);
+    await page.waitForTimeout(60);
+  }
+  await expect(say(page)).toHaveText('Prepare: finished.');
+  await saved(page);
+  await tap(page);
+  // 7 fit
+  await page.waitForURL('**/fit');
+  await press('bad');
+  await type('New part, measured', '98 nF');
+  await press('Good');
+  await expect(page.getByText('✓ good')).toBeVisible();
+  await page.keyboard.press('b');
+  await page.waitForURL('**/run/**/fit');
+  await expect(say(page)).toContainText('Ready');
+  await tap(page);
+  await expect(page.getByText('step 1 of')).toBeVisible();
+  for (let n = 0; n < 14 && !(await page.getByText('Fit: finished.').isVisible()); n++) {
+    await tap(page);
+    await page.waitForTimeout(60);
+  }
+  await expect(say(page)).toHaveText('Fit: finished.');
+  await saved(page);
+  await tap(page);
+  // 8 verify
+  await page.waitForURL('**/verify');
+  await page.keyboard.press('g');
+  await page.keyboard.press('g');
+  await expect(page.getByText('2 good')).toBeVisible();
+  await press('As before');
+  for (const [label, ohm] of [
+    ['3.3 V board alone, ohms', '2k3'],
+    ['3.3 V with display glass, ohms', '2k1'],
+    ['5 V board alone, ohms', '1k8'],
+  ])
+    await type(label, `${ohm}\n`);
+  await expect(page.getByText('no rail is short')).toBeVisible();
+  await press('Connect');
+  await type('C7.1 now', '2k35\n');
+  await expect(page.getByText('all as a good board')).toBeVisible();
+  const after = page.getByRole('list', { name: 'Functions after the work' });
+  for (const button of [
+    after.getByRole('button', { name: 'gone', exact: true }),
+    after.getByRole('button', { name: 'works' }),
+  ]) {
+    await tabTo(page, button);
+    await page.keyboard.press('Enter');
+    await expect(button).toHaveAttribute('aria-pressed', 'true');
+  }
+  await expect(page.getByText('complaint gone, functions as before')).toBeVisible();
+  // 9 release
+  await page.keyboard.press(']');
+  await page.waitForURL('**/release');
+  await type('Worth remembering', 'one ceramic of eleven');
+  await tabTo(page, page.getByRole('button', { name: 'Release', exact: true }));
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Released: repaired' })).toBeVisible();
+  await tabTo(page, page.getByRole('link', { name: 'The record' }));
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/record/**');
+  await expect(page.getByText('Repaired: one ceramic of eleven')).toBeVisible();
+  await expect(page.getByRole('row', { name: /all wet/ }).first()).toContainText(/\d+ s.*\d+ s.*[+−]\d+ s/);
+  await expect(page.getByText('Gates overridden')).toHaveCount(0);
+  await expect(page.getByText('Not done')).toHaveCount(0);
+  const log = await logOf(jobId);
+  expect(new Set(log.map((e) => e.id)).size).toBe(log.length);
+  expect(log.at(-1)?.body.type).toBe('released');
+});
+
+test('hard gates: refused, then met, then lapsed by a powered reading; overridden with a reason', async ({ page }) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'gates' });
+  await record(page, jobId, suspect('c7'));
+  const begin = () => ({
+    type: 'run-begun',
+    runId: '019ac000-0000-4000-8000-0000000000a1',
+    op: 'remove',
+    method: 'Air, slow',
+    guide: null,
+    offline: false,
+    bench: false,
+  });
+  expect(await record(page, jobId, begin())).toBe(409);
+  await openRun(page, jobId, 'remove');
+  await expect(say(page)).toHaveText('Not yet.');
+  await tap(page);
+  await expect(say(page)).toHaveText('Not yet.');
+  await expect(page.getByText('▲ power not shown gone')).toBeVisible();
+  await record(page, jobId, ...TERN_GONE);
+  await page.reload();
+  await expect(say(page)).toHaveText('Ready to take it off?');
+
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  await page.getByLabel('Measured at').fill('U3.5');
+  await page.getByLabel('What', { exact: true }).selectOption('dcv');
+  await page.getByLabel('Reads, V').fill('3.3');
+  await page.getByRole('button', { name: 'Enter' }).click();
+  await expect(page.getByRole('row', { name: /U3\.5/ })).toBeVisible();
+  await openRun(page, jobId, 'remove');
+  await expect(page.getByText('a reading was taken under power')).toBeVisible();
+  expect(await record(page, jobId, begin())).toBe(409);
+
+  await page.goto(`/jobs/${jobId}/remove`, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: 'Override “Power gone” with a reason' }).click();
+  await page.getByRole('button', { name: 'Override', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('Say why');
+  await page.getByLabel('Reason').fill('bench supply is unplugged at the wall');
+  await page.getByRole('button', { name: 'Override', exact: true }).click();
+  await expect(page.getByText('Overridden: Power gone.')).toBeVisible();
+  expect(await record(page, jobId, begin())).toBe(201);
+  // after work, power only behind the short check
+  expect(await record(page, jobId, { type: 'power-connected', sourceId: 'battery' })).toBe(409);
+  await page.goto(`/record/${jobId}`);
+  await expect(page.getByText('Power gone: bench supply is unplugged at the wall')).toBeVisible();
+});
+
+test('a reload in mid run goes on where it was; marks can be taken back and corrected', async ({ page }) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'reload' });
+  await record(page, jobId, suspect('c7'), ...TERN_GONE);
+  await openRun(page, jobId, 'remove');
+  await tap(page);
+  await expect(say(page)).toHaveText('Flux every joint of C7.');
+  await tap(page);
+  await expect(say(page)).toContainText('Start wide');
+  await tap(page);
+  await expect(page.getByTestId('clock')).toHaveText(/0:0\d/);
+  await page.reload();
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await expect(say(page)).toContainText('Circle the body');
+  await tap(page);
+  await tap(page);
+  await expect(say(page)).toContainText('Lift');
+  await page.keyboard.press('Backspace');
+  await expect(say(page)).toContainText('Circle the body');
+  await tap(page);
+  for (let n = 0; n < 3; n++) await tap(page);
+  await expect(say(page)).toHaveText('Remove: finished.');
+  await page.keyboard.press('Backspace');
+  await expect(say(page)).toContainText('Count lands and legs');
+  await tap(page);
+  await expect(say(page)).toHaveText('Remove: finished.');
+  await saved(page);
+
+  await page.goto(`/jobs/${jobId}/remove`, { waitUntil: 'networkidle' });
+  const field = page.getByLabel('Seconds of all wet');
+  await field.fill('abc');
+  await field.blur();
+  await expect(page.getByRole('alert')).toContainText('Seconds after the heat came on');
+  await field.fill('41,5');
+  await field.blur();
+  await expect(field).toHaveValue('41.5');
+  await page.reload();
+  await expect(page.getByLabel('Seconds of all wet')).toHaveValue('41.5');
+});
+
+test('ten minutes without a server and twelve marks: each is kept, shown, and stored exactly once', async ({
+  page,
+  context,
+}) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'offline' });
+  await record(page, jobId, suspect('c7'), ...TERN_GONE);
+  // the absence lies in the past, so that the server's own clock is not behind
+  await page.clock.install({ time: Date.now() - 20 * 60_000 });
+  await openRun(page, jobId, 'remove');
+  await tap(page);
+  await expect(say(page)).toHaveText('Flux every joint of C7.');
+  await context.setOffline(true);
+  for (let n = 0; n < 7; n++) {
+    await tap(page);
+    await page.clock.runFor(40_000);
+  }
+  await expect(say(page)).toHaveText('Remove: finished.');
+  await expect(page.getByRole('status')).toContainText('server away');
+  // the page itself comes from this browser while the server is away
+  await page.reload();
+  await expect(say(page)).toHaveText('Remove: finished.');
+  await expect(page.getByRole('status')).toContainText('8 marks kept here');
+  // five more in the same absence: once more from the beginning
+  await page.keyboard.press('n');
+  await expect(say(page)).toContainText('Ready');
+  await tap(page);
+  await expect(say(page)).toHaveText('Flux every joint of C7.');
+  for (let n = 0; n < 5; n++) {
+    await tap(page);
+    await page.clock.runFor(65_000);
+  }
+  await expect(say(page)).toContainText('Heat off');
+  expect(marksOf(await logOf(jobId))).toEqual([]);
+  await context.setOffline(false);
+  await page.clock.runFor(6_000);
+  await saved(page);
+  const log = await logOf(jobId);
+  const marks = log.filter((e) => e.body.type === 'mark');
+  expect(marks).toHaveLength(12);
+  expect(new Set(marks.map((e) => e.id)).size).toBe(12);
+  const first = marks[0].at.getTime();
+  expect((marks[6].at.getTime() - first) / 1000).toBeGreaterThan(200);
+  expect((marks[11].at.getTime() - first) / 1000).toBeGreaterThan(500);
+  expect(log.filter((e) => e.body.type === 'run-begun').map((e) => e.body.offline)).toEqual([false, true]);
+  // the same event sent again changes nothing
+  const again = await page.request.post(`/api/jobs/${jobId}/events`, {
+    headers: { origin: new URL(page.url()).origin },
+    data: { id: marks[0].id, body: marks[0].body },
+  });
+  expect(again.status()).toBe(201);
+  expect(await logOf(jobId)).toHaveLength(log.length);
+});
+
+test('the server is killed in mid run and comes back: nothing is lost, nothing doubled', async ({ page }) => {
+  const port = await freePort();
+  const start = () =>
+    startApp({
+      port,
+      databaseUrl: process.env.ORTHOS_DATABASE_URL ?? '',
+      env: { ORTHOS_DEMO: '1' },
+    });
+  let app = await start();
+  try {
+    const origin = app.url;
+    await page.goto(`${origin}/jobs/new`, { waitUntil: 'networkidle' });
+    await page.getByLabel('Customer').fill('Marla Quay');
+    await page.getByLabel('Device').fill('Tern T2');
+    await page.getByLabel("Complaint, in the owner's words").fill('killed');
+    await page.getByLabel('Board model').selectOption({ label: TERN });
+    await page.getByRole('button', { name: 'Take it in' }).click();
+    await page.waitForURL('**/intake');
+    const jobId = page.url().split('/')[4];
+    await record(page, jobId, suspect('c7'), ...TERN_GONE);
+    await page.goto(`${origin}/run/${jobId}/remove`);
+    await expect(say(page)).toContainText('Ready');
+    await tap(page);
+    await expect(say(page)).toHaveText('Flux every joint of C7.');
+    await tap(page);
+    await saved(page);
+    app.child.kill('SIGKILL');
+    await app.ended;
+    await tap(page);
+    await tap(page);
+    await expect(say(page)).toContainText('Circle the body');
+    await expect(page.getByRole('status')).toContainText('server away');
+    // closed and opened again while nobody answers
+    await page.goto('about:blank');
+    await page.goto(`${origin}/run/${jobId}/remove`);
+    await expect(page.getByTestId('clock')).toBeVisible();
+    await tap(page);
+    await expect(say(page)).toContainText('Lift');
+    app = await start();
+    await saved(page);
+    expect(marksOf(await logOf(jobId))).toEqual(['flux', 'heat-on', 'first-wet', 'all-wet']);
+  } finally {
+    await stopApp({ pid: app.child.pid });
+  }
+});
+
+test('something is wrong: a slip, its own check, followed up at Verify', async ({ page }) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'slips' });
+  await record(page, jobId, suspect('c7'), ...TERN_GONE);
+  await openRun(page, jobId, 'remove');
+  await tap(page);
+  await expect(say(page)).toHaveText('Flux every joint of C7.');
+  const sheet = page.getByRole('list', { name: 'What is wrong?' });
+  await hold(page, sheet);
+  // one pedal is enough: a tap goes to the next choice, a hold takes it
+  await tap(page);
+  await expect(sheet.locator('[aria-current=true]')).toContainText('Slipped');
+  await hold(page, page.getByRole('list', { name: 'Slipped' }));
+  await expect(say(page)).toContainText('Look where the tool went');
+  await page.keyboard.press('3');
+  await expect(say(page)).toHaveText('Flux every joint of C7.');
+  // the other way: a key of its own, damage found at once
+  await page.keyboard.press('x');
+  await page.keyboard.press('1');
+  await expect(say(page)).toContainText('Unplug everything');
+  await page.keyboard.press('2');
+  await saved(page);
+  await page.keyboard.press('x');
+  await page.keyboard.press('8');
+  await expect(say(page)).toHaveText('Given up here.');
+  await saved(page);
+
+  await page.goto(`/jobs/${jobId}/verify`, { waitUntil: 'networkidle' });
+  await expect(page.getByText('1 not looked at').first()).toBeVisible();
+  await page.getByLabel('Found after: Slipped').fill('scratch in the mask only');
+  await page.getByRole('button', { name: 'All right' }).click();
+  await expect(page.getByText('scratch in the mask only')).toBeVisible();
+  await expect(page.getByText('none open')).toBeVisible();
+  await page.goto(`/jobs/${jobId}/protect`);
+  await expect(page.getByText('the board was found powered while hot').first()).toBeVisible();
+  await page.goto(`/record/${jobId}`);
+  await expect(page.getByText('Slipped: scratch in the mask only')).toBeVisible();
+  await expect(page.getByText('Powered while hot: damage found')).toBeVisible();
+});
+
+test('a fit-only job starts at Fit; power and orientation guard it; an iron goes joint by joint', async ({ page }) => {
+  const jobId = await newJob(page, { board: QUILLON, complaint: 'fit the chip in the bag', kind: 'fit-only' });
+  await record(page, jobId, suspect('u7'));
+  await page.goto(`/jobs/${jobId}/protect`, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: 'Gone', exact: true }).first().click();
+  await expect(page.getByRole('button', { name: 'Gone', exact: true })).toHaveCount(1);
+  // a capacitor is gone only when its voltage was measured again
+  await page.getByRole('button', { name: 'Gone', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('measure again after a minute');
+  await page.getByLabel(/Volts left at can C3/).fill('11');
+  await page.getByRole('button', { name: 'Gone', exact: true }).click();
+  await expect(page.getByText('still 11 V').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Connect again' }).last().click();
+  await page.getByLabel(/Volts left at can C3/).fill('0,1');
+  await page.getByRole('button', { name: 'Gone', exact: true }).click();
+  await expect(page.getByText('every source shown gone').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Fit', exact: true }).last().click();
+  await page.waitForURL('**/fit');
+  await openRun(page, jobId, 'fit');
+  await expect(say(page)).toHaveText('Not yet.');
+  await expect(page.getByText('Polarity and orientation: not checked')).toBeVisible();
+  await page.goto(`/jobs/${jobId}/fit`, { waitUntil: 'networkidle' });
+  await page.getByLabel('silkscreen').check();
+  await page.getByRole('button', { name: 'Checked' }).click();
+  await expect(page.getByText('✓ against silkscreen')).toBeVisible();
+  await openRun(page, jobId, 'fit');
+  await page.getByLabel('How').selectOption('Low-melt + iron');
+  await tap(page);
+  await expect(say(page)).toContainText('Tin one corner');
+  for (let n = 0; n < 3; n++) await tap(page);
+  await expect(say(page)).toHaveText('Solder joint by joint, 8 in all.');
+  await tap(page);
+  await page.keyboard.press('2');
+  await page.keyboard.press('3');
+  await expect(page.getByText('4 of 8')).toBeVisible();
+  await page.keyboard.press('Backspace');
+  await expect(page.getByText('3 of 8')).toBeVisible();
+  for (let n = 0; n < 6; n++) await tap(page);
+  await expect(say(page)).toHaveText('Iron into its stand.');
+  for (let n = 0; n < 3; n++) await tap(page);
+  await expect(say(page)).toHaveText('Fit: finished.');
+  await saved(page);
+  await page.goto(`/jobs/${jobId}/fit`);
+  await expect(page.getByText('7 done, stuck: 2')).toBeVisible();
+});
+
+test('a second attempt after a wrong suspect keeps the first', async ({ page }) => {
+  const jobId = await newJob(page, { board: QUILLON, complaint: 'bus dead' });
+  const begun = (runId: string, op: string) => ({
+    type: 'run-begun',
+    runId,
+    op,
+    method: 'Air, slow',
+    guide: null,
+    offline: false,
+    bench: false,
+  });
+  const RUN = '019ac000-0000-4000-8000-0000000000b1';
+  await record(page, jobId, suspect('u7'), gone('harness'), gone('bulk', 0), begun(RUN, 'remove'), {
+    type: 'run-ended',
+    runId: RUN,
+    outcome: 'finished',
+  });
+  await page.goto(`/jobs/${jobId}/fit`, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: 'good', exact: true }).click();
+  await expect(page.getByText('It was not the culprit')).toBeVisible();
+  await page.goto(`/jobs/${jobId}/diagnose`, { waitUntil: 'networkidle' });
+  await page.getByRole('application').focus();
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('Go to a place').fill('D3');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Why D3').fill('lower the nearer to D3');
+  await page.getByRole('button', { name: 'D3 it is' }).click();
+  await page.waitForURL('**/plan');
+  await page.goto(`/record/${jobId}`);
+  await expect(page.getByText('Attempt 1: U7')).toBeVisible();
+  await expect(page.getByText('Attempt 2: D3')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Taking off, Air, slow' })).toHaveCount(1);
+  await page.goto(`/jobs/${jobId}/remove`);
+  await expect(page.getByRole('link', { name: 'Begin', exact: true })).toBeVisible();
+});
+
+test('release: photos, record on paper and as PDF, reopened later with links both ways', async ({ page }) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'photos and paper' });
+  await page.goto(`/jobs/${jobId}/release`, { waitUntil: 'networkidle' });
+  const upload = page.getByLabel('Add photos, after');
+  await upload.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
+  await expect(page.getByRole('alert')).toContainText('not a picture');
+  await upload.setInputFiles({ name: 'after.png', mimeType: 'image/png', buffer: await page.screenshot() });
+  const photo = page.getByRole('img', { name: 'after, 1' });
+  await expect(photo).toBeVisible();
+  const src = (await photo.getAttribute('src')) ?? '';
+  const small = await page.request.get(src);
+  expect(small.headers()['content-type']).toBe('image/jpeg');
+  const full = await page.request.get(src.replace('?small', ''));
+  expect((await full.body()).length).toBeGreaterThan((await small.body()).length);
+
+  await page.getByLabel('Bench minutes').fill('many');
+  await page.getByRole('button', { name: 'Release', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('Minutes at the bench');
+  await page.getByLabel('Bench minutes').fill('25');
+  await page.getByLabel('not repaired').check();
+  await page.getByRole('button', { name: 'Release', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Released: not repaired' })).toBeVisible();
+  await page.goto(`/jobs?q=photos`);
+  await expect(page.getByText('No open job matches')).toBeVisible();
+
+  await page.goto(`/record/${jobId}`, { waitUntil: 'networkidle' });
+  await expect(page.getByText('25 min')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Not done' })).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+  const pdf = await page.request.get(`/record/${jobId}/pdf`);
+  expect(pdf.headers()['content-type']).toBe('application/pdf');
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+
+  await page.goto(`/jobs/${jobId}/release`, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: 'It came back: reopen' }).click();
+  await page.waitForURL('**/intake');
+  const again = page.url().split('/')[4];
+  expect(again).not.toBe(jobId);
+  await expect(page.getByRole('heading', { name: 'Came back: photos and paper' })).toBeVisible();
+  await page.getByRole('link', { name: /^No\. \d+$/ }).click();
+  await page.waitForURL(`**/jobs/${jobId}/release`);
+  await expect(page.getByText('Taken up again by')).toBeVisible();
+});
+
+test('a mark that the server refuses is shown, not lost', async ({ page }) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'refused' });
+  await record(page, jobId, suspect('c7'), ...TERN_GONE);
+  await openRun(page, jobId, 'remove');
+  await page.evaluate(
+    ([id, ticketId]) => {
+      const body = { type: 'mark', runId: '019ac000-0000-4000-8000-0000000000ff', instruction: 'flux', what: 'done' };
+      localStorage.setItem(`orthos.outbox.${id}`, JSON.stringify({ id, ticketId, at: Date.now(), body }));
+    },
+    [uuid7(), jobId],
+  );
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('is not a run of this job');
+  await page.getByRole('button', { name: 'Understood' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(say(page)).toContainText('Ready');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});

@@ -1,0 +1,49 @@
+/// <reference types="@sveltejs/kit" />
+/// <reference lib="webworker" />
+/**
+ * Lets a run that was opened once be opened again while the server is away. The application's own files come from
+ * here; pages of a run come from the server, and from here only when it does not answer. Nothing else is kept.
+ */
+import { build, files, version } from '$service-worker';
+
+const sw = self as unknown as ServiceWorkerGlobalScope;
+const KEPT = `orthos-${version}`;
+const own = new Set([...build, ...files]);
+
+sw.addEventListener('install', (event) => {
+  event.waitUntil(caches.open(KEPT).then((cache) => cache.addAll([...own])));
+  void sw.skipWaiting();
+});
+
+sw.addEventListener('activate', (event) => {
+  const clean = async () => {
+    for (const name of await caches.keys()) if (name !== KEPT) await caches.delete(name);
+    await sw.clients.claim();
+  };
+  event.waitUntil(clean());
+});
+
+sw.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (request.method !== 'GET' || url.origin !== sw.location.origin) return;
+  if (own.has(url.pathname)) event.respondWith(ownFile(request));
+  else if (url.pathname.startsWith('/run/')) event.respondWith(runPage(request));
+});
+
+async function ownFile(request: Request): Promise<Response> {
+  return (await caches.match(request, { cacheName: KEPT })) ?? fetch(request);
+}
+
+async function runPage(request: Request): Promise<Response> {
+  const cache = await caches.open(KEPT);
+  try {
+    const answer = await fetch(request);
+    if (answer.ok) await cache.put(request, answer.clone());
+    return answer;
+  } catch (e) {
+    const kept = await cache.match(request, { ignoreSearch: true });
+    if (kept) return kept;
+    throw e;
+  }
+}
