@@ -1,9 +1,10 @@
 import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { openJob, planReady } from './helpers.ts';
+import { openJob, openRun, planReady, record, tap } from './helpers.ts';
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
+const RUN = '019ac000-0000-4000-8000-0000000000c1';
 const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
 
 async function aJob(request: import('@playwright/test').APIRequestContext): Promise<string> {
@@ -15,6 +16,11 @@ test('pages that are not there answer 404 with a sentence', async ({ request }) 
   for (const path of [
     `/jobs/${NOBODY}`,
     `/jobs/${NOBODY}/plan`,
+    `/run/${NOBODY}/remove`,
+    `/run/${NOBODY}/dance`,
+    `/record/${NOBODY}`,
+    `/record/${NOBODY}/pdf`,
+    `/api/photos/${NOBODY}`,
     '/jobs/none',
     `/boards/${NOBODY}`,
     '/boards/x',
@@ -62,6 +68,46 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
       'body.sourceId',
     ],
     ['POST', `/api/jobs/${NOBODY}/events`, EVENT, 404, 'no such job'],
+    ['POST', `/api/jobs/${id}/events`, { ...EVENT, at: Date.now() + 3_600_000 }, 400, 'future'],
+    ...(
+      [
+        [{ type: 'mark', runId: RUN, instruction: 'flux', what: 'done' }, 'body.runId'],
+        [{ type: 'mark', runId: RUN, instruction: 'flux', what: 'jumped' }, 'body.what'],
+        [{ type: 'run-ended', runId: RUN, outcome: 'finished' }, 'body.runId'],
+        [{ type: 'joint', runId: RUN, terminal: '1', state: 'done' }, 'body.runId'],
+        [{ type: 'slip', kind: 'sneezed' }, 'body.kind'],
+        [{ type: 'slip-checked', slipId: 'none', ok: true, result: 'x' }, 'body.slipId'],
+        [{ type: 'mark-moved', eventId: 'none', to: 1 }, 'body.eventId'],
+        [{ type: 'target-confirmed', landmarks: ['moon', 'sun'] }, 'body.landmarks'],
+        [{ type: 'target-confirmed', landmarks: ['hole-nw'] }, 'two landmarks'],
+        [{ type: 'neighbour-accepted', partId: 'zz9', why: 'x' }, 'body.partId'],
+        [{ type: 'override', gate: 'lands', why: 'x' }, 'body.gate'],
+        [{ type: 'orientation-checked', against: [] }, 'body.against'],
+        [{ type: 'short-check', rail: '5V', load: null, ohm: 4, good_ohm: -1, nature: null }, 'body.good_ohm'],
+        [{ type: 'power-gone', sourceId: 'cell', how: 'x', residual_V: -4 }, 'body.residual_V'],
+        [{ type: 'released', outcome: 'lost' }, 'body.outcome'],
+      ] as const
+    ).map(([body, says]): ['POST', string, unknown, number, string] => [
+      'POST',
+      `/api/jobs/${id}/events`,
+      { ...EVENT, body },
+      400,
+      says,
+    ]),
+    ['POST', `/api/jobs/${id}/reopen`, {}, 409, 'still open'],
+    ['POST', `/api/jobs/${NOBODY}/reopen`, {}, 404, 'no such job'],
+    ['POST', `/api/jobs/${id}/photos`, {}, 400, 'id'],
+    ['POST', `/api/jobs/${id}/photos?id=${EVENT.id}&taken=never`, {}, 400, 'taken'],
+    ['POST', `/api/jobs/${id}/photos?id=${EVENT.id}&taken=after`, {}, 400, 'JPEG'],
+    ['POST', `/api/jobs/${NOBODY}/photos?id=${EVENT.id}&taken=after`, {}, 404, 'no such job'],
+    ['POST', '/api/calc/plan.bench', { seed: -1 }, 400, 'plan'],
+    [
+      'POST',
+      `/api/jobs/${id}/events`,
+      { ...EVENT, body: { type: 'observation', text: 'x'.repeat(1_100_000) } },
+      413,
+      '1 MB',
+    ],
     ['POST', `/api/jobs/${id}/plans`, { id: EVENT.id }, 400, 'inputHash'],
     [
       'POST',
@@ -196,13 +242,32 @@ test('axe finds nothing serious on any main view, in both themes', async ({ page
       await page.goto(path);
       await scan(`${theme} ${path}`);
     }
-    for (const step of ['intake', 'diagnose', 'plan', 'protect', 'release']) {
-      await openJob(page, 'Resets over every bump', step);
+    let job = '';
+    for (const step of ['intake', 'diagnose', 'plan', 'protect', 'remove', 'prepare', 'fit', 'verify', 'release']) {
+      job = await openJob(page, 'Resets over every bump', step);
       if (step === 'plan') await planReady(page);
       await scan(`${theme} ${step}`);
     }
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog')).toBeVisible();
     await scan(`${theme} keys`);
+    await page.goto(job.replace('/jobs/', '/record/'));
+    await scan(`${theme} record`);
+    const jobId = job.split('/').at(-1) ?? '';
+    for (const sourceId of ['battery', 'cell']) await record(page, jobId, { type: 'power-gone', sourceId, how: 'out' });
+    await openRun(page, jobId, 'remove');
+    await scan(`${theme} run, before`);
+    await tap(page);
+    for (let n = 0; n < 5 && !(await page.getByTestId('clock').isVisible()); n++) {
+      await tap(page);
+      await page.waitForTimeout(150);
+    }
+    await expect(page.getByTestId('clock')).toBeVisible();
+    await scan(`${theme} run, hot`);
+    await page.keyboard.press('x');
+    await expect(page.getByRole('list', { name: 'What is wrong?' })).toBeVisible();
+    await scan(`${theme} run, something is wrong`);
+    await page.keyboard.press('8');
+    await expect(page.getByText('Given up here.')).toBeVisible();
   }
 });

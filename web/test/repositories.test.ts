@@ -15,7 +15,7 @@ import {
 import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
 import { appendEvents, eventsOf, eventsOfMany } from '../src/lib/server/repositories/jobEvents.ts';
 import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
-import { addPhoto, photosOf, pictureOf } from '../src/lib/server/repositories/photos.ts';
+import { addPhoto, photosOf, pictureOf, removePhoto } from '../src/lib/server/repositories/photos.ts';
 import { latestPlan, planById, storePlan } from '../src/lib/server/repositories/plans.ts';
 import { saveShopSettings, shopSettings } from '../src/lib/server/repositories/settings.ts';
 import {
@@ -23,6 +23,7 @@ import {
   countTickets,
   createTicket,
   listTickets,
+  reopeningsOf,
   savePlanSettings,
   ticketById,
 } from '../src/lib/server/repositories/tickets.ts';
@@ -101,6 +102,19 @@ describe('tickets', () => {
     expect(pages.map((p) => p.rows.length)).toEqual([50, 5]);
     expect(pages[0].total).toBe(55);
   });
+  it('closed ones are closed once; taken up again they keep the board and are linked both ways', async () => {
+    const t = await ticket({ customer: 'Returns', serial: 'R-1' });
+    const first = new Date('2026-01-02T10:00:00Z');
+    await closeTicket(db(), t.id, first);
+    await closeTicket(db(), t.id, new Date());
+    expect((await ticketById(db(), t.id))?.ticket.closedAt).toEqual(first);
+    const again = await ticket({ customer: 'Returns', reopens: { id: t.id, boardId: t.boardId } });
+    expect(again.boardId).toBe(t.boardId);
+    expect((await ticketById(db(), again.id))?.serial).toBe('R-1');
+    expect((await reopeningsOf(db(), again)).earlier?.number).toBe(t.number);
+    expect((await reopeningsOf(db(), t)).later.map((r) => r.id)).toEqual([again.id]);
+    expect(await reopeningsOf(db(), await ticket())).toEqual({ earlier: null, later: [] });
+  });
   it('refuse settings saved from an old version', async () => {
     const t = await ticket();
     const settings = { v: 1 as const, stationId: v7(), ironId: v7(), ambient_C: 22, methods: [] };
@@ -169,8 +183,14 @@ describe('photos', () => {
     expect((await photosOf(db(), t.id)).map((p) => p.caption)).toEqual(['before']);
     expect(await pictureOf(db(), photo.id, 'image')).toEqual(Buffer.from([1, 2, 3]));
     await expect(addPhoto(db(), { ...photo, ticketId: v7(), id: v7() })).rejects.toThrow();
-    const blobs = await db().execute(sql`select count(*)::int as n from photo_blobs`);
-    expect(blobs.rows[0].n).toBe(1);
+    const blobs = () => db().execute(sql`select count(*)::int as n from photo_blobs`);
+    expect((await blobs()).rows[0].n).toBe(1);
+    // the same upload once more, as after a lost answer
+    await addPhoto(db(), { ...photo, image: Buffer.from([7]) });
+    expect(await pictureOf(db(), photo.id, 'image')).toEqual(Buffer.from([1, 2, 3]));
+    expect(await removePhoto(db(), photo.id)).toBe(true);
+    expect(await removePhoto(db(), photo.id)).toBe(false);
+    expect((await blobs()).rows[0].n).toBe(0);
   });
 });
 

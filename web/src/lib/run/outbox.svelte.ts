@@ -66,8 +66,11 @@ export class Outbox {
     this.store = store;
     this.postEvent = postEvent;
     this.read();
-    const sent = kept<Pending>(store, SENT);
-    for (const old of sent.filter((e) => e.at < Date.now() - SENT_FOR)) store.removeItem(SENT + old.id);
+    const sent = kept<Pending>(store, SENT).filter((e) => {
+      const fresh = e.at > Date.now() - SENT_FOR;
+      if (!fresh) store.removeItem(SENT + e.id);
+      return fresh;
+    });
     this.made = [...sent, ...this.waiting].sort((a, b) => (a.id < b.id ? -1 : 1));
   }
 

@@ -43,12 +43,14 @@ function fit(p: Picture, most: number): Picture {
 export function readPhoto(bytes: Uint8Array) {
   let picture: Picture;
   try {
-    picture = jpeg.decode(bytes, {
+    // size and pixels only: the encoder would write place and comments of the original again
+    const { width, height, data } = jpeg.decode(bytes, {
       useTArray: true,
       formatAsRGBA: true,
       maxResolutionInMP: MOST_MP,
       maxMemoryUsageInMB: 400,
     });
+    picture = { width, height, data };
   } catch {
     throw new PhotoError(`A JPEG picture of at most ${MOST_MP} megapixels.`);
   }

@@ -1,0 +1,115 @@
+import type { JobEvent, JobEventBody } from '@orthos/core';
+import jpeg from 'jpeg-js';
+import { describe, expect, it } from 'vitest';
+import { leadWasUsed, reportOf } from '../src/lib/release/report.ts';
+import { PhotoError, readPhoto } from '../src/lib/server/photo.ts';
+import { printable, recordPdf } from '../src/lib/server/recordPdf.ts';
+import { quillon } from '../src/lib/server/demo/quillon.ts';
+import { viewOf } from './view.ts';
+
+const RUN = '019ac000-0000-4000-8000-00000000000a';
+const log = (bodies: JobEventBody[]): JobEvent[] =>
+  bodies.map((body, i) => ({ id: `e${i}`, at: Date.UTC(2026, 2, 3) + i * 60_000, actor: 'unsigned', v: 1, body }));
+const suspect = (partId: string): JobEventBody => ({ type: 'suspect', partId, why: `${partId} reads low` });
+const begun = (op: 'remove' | 'prepare'): JobEventBody => ({
+  type: 'run-begun',
+  runId: RUN,
+  op,
+  method: 'Air, slow',
+  guide: null,
+  offline: true,
+  bench: false,
+});
+const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
+const report = (bodies: JobEventBody[]) => reportOf(viewOf(quillon, 'q1', log(bodies)), day);
+
+describe('the record', () => {
+  it('keeps every attempt, overrides, slips and what was not done', () => {
+    const r = report([
+      suspect('u7'),
+      { type: 'new-attempt', why: 'was not it' },
+      suspect('q1'),
+      { type: 'override', gate: 'power-gone', why: 'unplugged at the wall' },
+      begun('remove'),
+      { type: 'slip', kind: 'slipped', runId: RUN },
+      { type: 'slip-checked', slipId: 'e5', ok: true, result: 'mask only' },
+      { type: 'slip', kind: 'bumped', runId: RUN },
+      { type: 'run-ended', runId: RUN, outcome: 'given up' },
+    ]);
+    expect(r.attempts.map((a) => a.title)).toEqual(['Attempt 1: U7', 'Attempt 2: Q1']);
+    expect(r.attempts[1].runs[0].notes).toEqual(['given up', 'begun while the server was away']);
+    expect(r.overrides).toEqual(['Power gone: unplugged at the wall']);
+    expect(r.slips).toEqual(['Slipped: mask only', 'Bumped a neighbour: not looked at']);
+    expect(r.notDone.some((t) => t.startsWith('Short check before power'))).toBe(true);
+    expect(r.outcome).toBe('not released');
+  });
+  it('says lead when lands were cleaned with it, unless the release says otherwise', () => {
+    const cleaned: JobEventBody[] = [
+      suspect('q1'),
+      begun('prepare'),
+      { type: 'mark', runId: RUN, instruction: 'flood-1', what: 'done' },
+    ];
+    expect(leadWasUsed(viewOf(quillon, 'q1', log(cleaned)))).toBe(true);
+    expect(report(cleaned).leadUsed).toBe(true);
+    expect(report([...cleaned, { type: 'released', outcome: 'repaired', lead: false }]).leadUsed).toBe(false);
+    expect(report([suspect('q1')]).leadUsed).toBe(false);
+  });
+  it('counts the minutes under the hands until somebody says better', () => {
+    const worked: JobEventBody[] = [
+      suspect('q1'),
+      begun('remove'),
+      { type: 'mark', runId: RUN, instruction: 'flux', what: 'done' },
+      { type: 'run-ended', runId: RUN, outcome: 'finished' },
+    ];
+    expect(new Map(report(worked).facts).get('Bench time')).toBe('2 min');
+    const said = report([...worked, { type: 'released', outcome: 'repaired', minutes: 25, note: 'tab last' }]);
+    expect(new Map(said.facts).get('Bench time')).toBe('25 min');
+    expect(said.outcome).toBe('repaired: tab last');
+  });
+  it('becomes a PDF of as many pages as it needs, with a photo in it', async () => {
+    const photo = jpeg.encode({ width: 64, height: 48, data: Buffer.alloc(64 * 48 * 4, 120) }, 80).data;
+    const small = await recordPdf('Saltmarsh Board Repair', report([suspect('q1')]), []);
+    expect(small.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(small.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
+    const many = report([suspect('q1')]);
+    many.slips = Array.from({ length: 120 }, (_, i) => `slip ${i}: 4.7 kΩ ✓`);
+    const large = await recordPdf('Saltmarsh Board Repair', many, [{ title: 'Before', jpeg: photo }]);
+    expect(large.toString('latin1').match(/\/Type \/Page\b/g)?.length).toBeGreaterThan(2);
+    expect(large.toString('latin1')).toContain('/DCTDecode');
+  });
+  it('prints only characters that the standard fonts have', () => {
+    expect(printable('2.4 kΩ ✓ −3 µF 20 °C 日')).toBe('2.4 kohm  -3 uF 20 °C ?');
+  });
+});
+
+describe('photos', () => {
+  const picture = (width: number, height: number) => {
+    const data = Buffer.alloc(width * height * 4, 255);
+    for (let i = 0; i < data.length; i += 4) data[i] = (i / 4) % width < width / 2 ? 20 : 230;
+    return jpeg.encode({ width, height, data }, 90).data;
+  };
+  it('are made smaller with a thumbnail, the picture still the picture', () => {
+    const read = readPhoto(picture(2800, 700));
+    expect([read.width, read.height]).toEqual([2560, 640]);
+    const thumb = jpeg.decode(read.thumbnail, { useTArray: true });
+    expect([thumb.width, thumb.height]).toEqual([320, 80]);
+    const red = (x: number) => thumb.data[(40 * thumb.width + x) * 4];
+    expect(red(20)).toBeLessThan(60);
+    expect(red(300)).toBeGreaterThan(200);
+  });
+  it('lose everything that is not the picture', () => {
+    const plain = Buffer.from(picture(64, 64));
+    const secret = Buffer.from('Exif\0\0 51.5 N 0.1 W');
+    const segment = Buffer.concat([Buffer.from([0xff, 0xe1, 0, secret.length + 2]), secret]);
+    const tagged = Buffer.concat([plain.subarray(0, 2), segment, plain.subarray(2)]);
+    expect(Buffer.from(readPhoto(tagged).image).includes(secret)).toBe(false);
+  });
+  it.each([
+    ['no picture', Buffer.from('<svg onload="x"/>')],
+    ['nothing', Buffer.alloc(0)],
+    ['half of one', Buffer.from(picture(64, 64)).subarray(0, 80)],
+    ['a speck', Buffer.from(picture(8, 8))],
+  ])('%s is refused with a sentence', (_, bytes) => {
+    expect(() => readPhoto(bytes)).toThrow(PhotoError);
+  });
+});

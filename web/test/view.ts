@@ -1,0 +1,64 @@
+import { DEFAULT_STATION, judgeGates, foldJob, methodsFor, type BoardModel, type JobEvent } from '@orthos/core';
+import type { JobView } from '../src/lib/server/jobView.ts';
+
+/** A job's view as its pages get it, made from a board, a target and a log alone. */
+export function viewOf(board: BoardModel, target: string | undefined, events: JobEvent[] = []): JobView {
+  const part = board.parts.find((p) => p.partId === target);
+  const methods = part ? methodsFor(part.package) : [];
+  const gates = judgeGates(foldJob(events), {
+    complaint: 'dead',
+    fitOnly: false,
+    powerSources: board.powerSources,
+    planFresh: null,
+    hotNeighbours: null,
+    layOut: null,
+    rails: board.rails ?? [],
+    loads: board.loads ?? [],
+    terminals: null,
+    targetPolarised: null,
+  });
+  const created = new Date('2026-03-02T09:00:00Z');
+  return {
+    ticket: {
+      id: '01990000-0000-7000-8000-000000000001',
+      number: 117,
+      kind: 'repair',
+      customerId: 'c',
+      boardId: 'b',
+      boardVersionId: 'v',
+      device: 'Tern T2 display',
+      complaint: 'dead since Sunday',
+      inBox: '',
+      waitsFor: '',
+      promisedOn: null,
+      reopensId: null,
+      planSettings: null,
+      createdAt: created,
+      closedAt: null,
+      version: 1,
+    },
+    customer: { id: 'c', name: 'Marla Quay', contact: '', createdAt: created, version: 1 },
+    serial: 'T2-1',
+    board,
+    boardVersion: { number: 1, hash: 'x' },
+    events,
+    gates,
+    step: 'intake',
+    inputs: part
+      ? {
+          target: part.partId,
+          settings: { v: 1, stationId: 's', ironId: 'i', ambient_C: 22, methods: methods.map((m) => m.method) },
+          kit: { station: { ...DEFAULT_STATION, id: 's', name: 'station' }, iron: { id: 'i', name: 'iron' } },
+          station: DEFAULT_STATION,
+          methods,
+          hash: 'h',
+        }
+      : null,
+    plan: null,
+    freshness: null,
+    inUse: null,
+    hotNeighbours: [],
+    photos: [],
+    reopenings: { earlier: null, later: [] },
+  };
+}
