@@ -119,6 +119,13 @@ describe('low-melt alloy with an iron', () => {
     expect(two).toBeGreaterThan(0.5);
     expect(two).toBeGreaterThan(four);
   });
+  it('takes time to mix, on the smallest chip too, and a narrow joint takes less of the tip', async () => {
+    const chip = await runPlan(input('C0402', 'two-layer', lowMelt), context);
+    expect(chip.allWet_s).toBeGreaterThanOrEqual(1);
+    expect(chip.allWet_s).toBeLessThan(lowMelt.stroke_s);
+    const wide = await runPlan(input('SOIC-16', 'two-layer', lowMelt), context);
+    expect(wide.allWet_s).toBeGreaterThan(chip.allWet_s ?? Infinity);
+  });
   it('spares the neighbour that air heats', async () => {
     const iron = await runPlan(input('SOIC-16', 'two-layer', lowMelt), context);
     const blown = await runPlan(input('SOIC-16', 'two-layer', air()), context);

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
+import { v7 } from 'uuid';
 import { launchOptions } from '../browser.mjs';
 
 const [
@@ -35,6 +36,41 @@ async function scope(on) {
   await context.addCookies([{ name: 'theme', value: on ? 'scope' : 'day', url }]);
 }
 
+/** The job of the run's pictures; each picture begins where the one before it ended. */
+async function jobId() {
+  await page.goto('/jobs?q=moves+backwards');
+  return (await page.locator('a.row').first().getAttribute('href')).split('/').at(-1);
+}
+async function record(id, ...bodies) {
+  for (const body of bodies) {
+    const answer = await page.request.post(`/api/jobs/${id}/events`, {
+      headers: { origin: new URL(url).origin },
+      data: { id: v7(), body },
+    });
+    if (!answer.ok()) console.error(body.type, await answer.text());
+  }
+}
+const tap = async (times = 1) => {
+  for (let n = 0; n < times; n++) {
+    await page.keyboard.press(' ');
+    await page.waitForTimeout(350);
+  }
+};
+async function openRun(id, op) {
+  await page.goto(`/run/${id}/${op}`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+}
+/** Begins a run that a hidden bench plays and waits until all joints are wet. */
+async function playedRun(id, op) {
+  await openRun(id, op);
+  await page.waitForTimeout(2500);
+  await page.getByLabel('a hidden bench plays the board').check();
+  await tap();
+  await page.getByText('step 1 of').waitFor();
+  while (!(await page.getByTestId('clock').isVisible())) await tap();
+  await page.getByText(', all wet.').waitFor({ timeout: 120_000 });
+}
+
 const views = {
   jobs: () => page.goto('/jobs'),
   'new-job': () => page.goto('/jobs/new'),
@@ -57,7 +93,95 @@ const views = {
     await page.getByRole('button', { name: 'Use this plan' }).waitFor({ timeout: 60_000 });
     await page.waitForTimeout(600);
   },
-  protect: () => openJob('moves backwards', 'protect'),
+  protect: async () => {
+    await plan('moves backwards');
+    if (!(await page.getByRole('button', { name: 'In use' }).isVisible())) await page.keyboard.press('u');
+    await page.getByRole('button', { name: 'In use' }).waitFor();
+    const id = await jobId();
+    await record(
+      id,
+      { type: 'power-gone', sourceId: 'harness', how: 'pulled and laid aside' },
+      { type: 'target-confirmed', landmarks: ['hole-nw', 'hole-se'] },
+    );
+    await openJob('moves backwards', 'protect');
+  },
+  'run-scope': async () => {
+    const id = await jobId();
+    await record(id, {
+      type: 'power-gone',
+      sourceId: 'bulk',
+      how: 'discharged through a resistor, waited a minute',
+      residual_V: 0.02,
+    });
+    await scope(true);
+    await playedRun(id, 'remove');
+  },
+  fit: async () => {
+    await page.keyboard.press('a');
+    await tap(3);
+    await scope(false);
+    const id = await jobId();
+    await openRun(id, 'prepare');
+    while (!(await page.getByText('Prepare: finished.').isVisible())) await tap();
+    await record(
+      id,
+      { type: 'off-board-test', result: 'bad' },
+      { type: 'new-part-measured', ok: true, note: 'body diode 0.52 V, TAB to OUT open' },
+    );
+    await openJob('moves backwards', 'fit');
+  },
+  verify: async () => {
+    const id = await jobId();
+    await record(id, { type: 'orientation-checked', against: ['photo before', 'silkscreen'] });
+    await playedRun(id, 'fit');
+    await page.keyboard.press('a');
+    await tap(3);
+    for (const terminal of ['1', '3', 'TAB']) await record(id, { type: 'joint', terminal, state: 'good' });
+    const rail = (name, ohm, good_ohm, nature) => ({
+      type: 'short-check',
+      rail: name,
+      load: null,
+      ohm,
+      good_ohm,
+      nature,
+    });
+    await record(
+      id,
+      { type: 'surroundings-scanned', ok: true, after: 'fitting' },
+      rail('12 V', 2900, 3100, null),
+      rail('5 V', 1450, 1500, null),
+    );
+    await openJob('moves backwards', 'verify');
+  },
+  record: async () => {
+    const id = await jobId();
+    const again = (partId, terminal, value, good) => ({
+      type: 'reading',
+      place: { x_mm: 15, y_mm: 50.5, side: 'top', partId, terminal },
+      quantity: 'ohm',
+      value,
+      good,
+      goodFrom: 'good board',
+      powered: false,
+    });
+    const tried = (name) => ({ type: 'function', name, when: 'after', state: 'works' });
+    await record(
+      id,
+      {
+        type: 'short-check',
+        rail: 'motor output',
+        load: null,
+        ohm: 6.2,
+        good_ohm: null,
+        nature: { why: 'a motor winding is low by nature', least_ohm: 4 },
+      },
+      again('q1', '3', 47, 48),
+      again('q1', 'TAB', 3050, 3100),
+      ...['the complaint', 'forwards', 'backwards', 'memory keys'].map(tried),
+      { type: 'released', outcome: 'repaired', minutes: 28, lead: true, note: 'tab last, as predicted' },
+    );
+    await page.goto(`/record/${id}`);
+  },
   board: async () => {
     await page.goto('/boards');
     await page.getByText('Tern T2').click();
@@ -69,7 +193,7 @@ const views = {
   calculate: () => page.goto('/calculate'),
   settings: () => page.goto('/settings'),
   keys: async () => {
-    await openJob('moves backwards', 'diagnose');
+    await openJob('dark after a wet ride', 'diagnose');
     await page.waitForTimeout(500);
     await page.keyboard.press('?');
     await page.waitForTimeout(300);

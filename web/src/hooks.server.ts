@@ -40,7 +40,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     if (!PHOTO_UPLOAD.test(url.pathname)) {
       if (request.headers.has('transfer-encoding')) return json({ message: 'Say how long it is.' }, { status: 411 });
       if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY_BYTES)
-        return json({ message: 'At most 1 MB.' }, { status: 413 });
+        // the body stays unread: the connection cannot be used again
+        return json({ message: 'At most 1 MB.' }, { status: 413, headers: { connection: 'close' } });
     }
   }
   event.locals.db = db;

@@ -28,7 +28,7 @@ sw.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== sw.location.origin) return;
   if (own.has(url.pathname)) event.respondWith(ownFile(request));
-  else if (url.pathname.startsWith('/run/')) event.respondWith(runPage(request));
+  else if (request.mode === 'navigate' && url.pathname.startsWith('/run/')) event.respondWith(runPage(request));
 });
 
 async function ownFile(request: Request): Promise<Response> {
@@ -42,7 +42,7 @@ async function runPage(request: Request): Promise<Response> {
     if (answer.ok) await cache.put(request, answer.clone());
     return answer;
   } catch (e) {
-    const kept = await cache.match(request, { ignoreSearch: true });
+    const kept = await cache.match(request);
     if (kept) return kept;
     throw e;
   }

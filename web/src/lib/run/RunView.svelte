@@ -156,7 +156,7 @@
 <!-- a button clicked keeps the focus, and the next press of the pedal would be its own -->
 <!-- svelte-ignore a11y_no_static_element_interactions, a11y_click_events_have_key_events -->
 <div
-  class="flex h-full flex-col px-8 py-5"
+  class="hands flex h-full flex-col px-8 py-5"
   onclick={(e) => e.detail > 0 && letGo()}
   data-shown-ms={shownAfter?.toFixed(1)}
   data-sent-ms={box.delay}

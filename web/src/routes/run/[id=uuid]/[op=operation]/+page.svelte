@@ -1,12 +1,18 @@
 <script lang="ts">
   import { stepLabel } from '$lib/jobs/words';
   import RunView from '$lib/run/RunView.svelte';
+  import { onMount } from 'svelte';
 
   let { data } = $props();
+  // marks live in the browser first: the run is drawn there, the server only brings what it knows
+  let here = $state(false);
+  onMount(() => (here = true));
 </script>
 
 <svelte:head><title>{stepLabel(data.op)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
 
-{#key `${data.view.ticket.id}/${data.op}`}
-  <RunView view={data.view} op={data.op} demo={data.demo} />
-{/key}
+{#if here}
+  {#key `${data.view.ticket.id}/${data.op}`}
+    <RunView view={data.view} op={data.op} demo={data.demo} />
+  {/key}
+{/if}
