@@ -59,7 +59,7 @@ describe('the outbox', () => {
       answer(e);
       // once by its id, as the database does
       if (!server.some((s) => s.id === e.id)) server.push(e);
-      return Promise.resolve();
+      return Promise.resolve({ gates: [] });
     });
   beforeEach(() => {
     vi.useFakeTimers();

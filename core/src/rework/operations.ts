@@ -93,18 +93,29 @@ function heating(work: Work, how: Words): Instruction[] {
   ];
 }
 
+function fluxIt(work: Work, otherwise: string): Instruction {
+  return {
+    id: 'flux',
+    say: `Flux every joint of ${partName(work.target)}.`,
+    watch: work.nearest ? `Keep it from creeping under ${work.nearest}.` : otherwise,
+    tap: 'fluxed',
+    mark: 'done',
+  };
+}
+
+const COUNT: Instruction = {
+  id: 'count',
+  say: 'Count lands and legs. Anything torn?',
+  watch: 'A land without a track by design is not a torn one.',
+  tap: 'all there',
+  mark: 'done',
+};
+
 function removeByAir(work: Work): Instruction[] {
-  const { method, nearest } = work;
+  const { method } = work;
   if (method.kind !== 'air') return [];
-  const name = partName(work.target);
   return [
-    {
-      id: 'flux',
-      say: `Flux every joint of ${name}.`,
-      watch: nearest ? `Keep it from creeping under ${nearest}.` : 'A thin, even film.',
-      tap: 'fluxed',
-      mark: 'done',
-    },
+    fluxIt(work, 'A thin, even film.'),
     {
       id: 'heat-on',
       say: `Air on at ${method.set_C} °C, ${method.flow_L_min} litres. Start wide.`,
@@ -131,33 +142,20 @@ function removeByAir(work: Work): Instruction[] {
       tap: 'heat off',
       mark: 'heat-off',
     },
-    {
-      id: 'count',
-      say: 'Count lands and legs. Anything torn?',
-      watch: 'A land without a track by design is not a torn one.',
-      tap: 'all there',
-      mark: 'done',
-    },
+    COUNT,
   ];
 }
 
 function removeByLowMelt(work: Work): Instruction[] {
-  const { method, guide, nearest } = work;
+  const { method, guide } = work;
   if (method.kind !== 'low-melt') return [];
-  const name = partName(work.target);
   const sides = terminalSides(packageById(work.target.package));
   const hold =
     guide && guide.closes_s !== null && guide.closedBy === 'joints freeze'
       ? Math.round(guide.closes_s - method.stroke_s)
       : null;
   return [
-    {
-      id: 'flux',
-      say: `Flux every joint of ${name}.`,
-      watch: nearest ? `Keep it from creeping under ${nearest}.` : 'A flux that works at low temperatures.',
-      tap: 'fluxed',
-      mark: 'done',
-    },
+    fluxIt(work, 'A flux that works at low temperatures.'),
     {
       id: 'alloy',
       say: `Lay low-melt alloy along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
@@ -193,13 +191,7 @@ function removeByLowMelt(work: Work): Instruction[] {
       tap: 'iron away',
       mark: 'heat-off',
     },
-    {
-      id: 'count',
-      say: 'Count lands and legs. Anything torn?',
-      watch: 'A land without a track by design is not a torn one.',
-      tap: 'all there',
-      mark: 'done',
-    },
+    COUNT,
   ];
 }
 

@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { recordEvent } from '$lib/jobs/send';
+  import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { JobView } from '$lib/server/jobView';
   import {
     compareReading,
@@ -15,7 +16,6 @@
     type Place,
     type Quantity,
   } from '@orthos/core';
-  import Undo2 from '@lucide/svelte/icons/undo-2';
   import { placeName, placeOf } from './place';
 
   let { view }: { view: JobView } = $props();
@@ -138,18 +138,6 @@
     </p>{/if}
 {/snippet}
 
-{#snippet takeBack(eventId: string, what: string)}
-  <button
-    type="button"
-    class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
-    title="Take it back"
-    aria-label="Take back: {what}"
-    onclick={() => withdraw(eventId)}
-  >
-    <Undo2 size={16} aria-hidden="true" />
-  </button>
-{/snippet}
-
 <div class="p-5">
   {#if issue('server')}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">{issue('server')}</p>{/if}
   <form onsubmit={addReading} class="border-l-[3px] border-evidence bg-evidence-soft p-4" aria-label="Reading">
@@ -240,7 +228,7 @@
               {d === 'same' ? '= as good' : d === 'low' ? '▼ too low' : d === 'high' ? '▲ too high' : 'no reference'}
             </td>
             <td class="w-9">
-              {@render takeBack(r.id, `the reading at ${placeName(view.board, r.place)}`)}
+              <TakeBack what={`the reading at ${placeName(view.board, r.place)}`} onclick={() => withdraw(r.id)} />
             </td>
           </tr>
         {/each}
@@ -256,7 +244,7 @@
           >{#if o.place}<span class="font-semibold">{placeName(view.board, o.place)}</span>:
           {/if}{o.text}</span
         >
-        {@render takeBack(o.id, o.text)}
+        <TakeBack what={o.text} onclick={() => withdraw(o.id)} />
       </li>
     {/each}
   </ul>

@@ -1,8 +1,8 @@
 <script lang="ts">
   // Marks of one run with the time predicted for each; times can be corrected, marks taken back.
+  import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import { parseDecimal, secondsOf, type Run } from '@orthos/core';
-  import Undo2 from '@lucide/svelte/icons/undo-2';
   import { markRows } from './marks';
 
   let { run, recorder, title }: { run: Run; recorder: Recorder; title: string } = $props();
@@ -59,14 +59,10 @@
               >{r.off === null ? '' : `${r.off >= 0 ? '+' : '−'}${Math.abs(Math.round(r.off))} s`}</td
             >
             <td class="w-9">
-              <button
-                class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
-                title="Take it back"
-                aria-label="Take back: {r.label}"
+              <TakeBack
+                what={r.label}
                 onclick={() => recorder.record({ type: 'withdrawn', eventId: r.eventId, why: 'taken back' })}
-              >
-                <Undo2 size={16} aria-hidden="true" />
-              </button>
+              />
             </td>
           </tr>
         {/each}

@@ -29,7 +29,8 @@ export async function send(method: 'POST' | 'PUT', path: string, body: unknown):
 }
 
 /** Writes one event to a job's log and reloads the view; gives the event's id back. */
-export async function recordEvent(ticketId: string, body: JobEventBody, id = v7()): Promise<string> {
+export async function recordEvent(ticketId: string, body: JobEventBody): Promise<string> {
+  const id = v7();
   await send('POST', `/api/jobs/${ticketId}/events`, { id, body });
   await invalidate('job:view');
   return id;

@@ -10,6 +10,8 @@
   const photos = $derived(view.photos.filter((p) => p.taken === taken));
   let problem = $state<string | null>(null);
   let busy = $state(false);
+  /** The photo asked to go: a second press means it. */
+  let doomed = $state<string | null>(null);
 
   const MOST_PX = 2560;
 
@@ -93,10 +95,16 @@
             />
           </a>
           <button
-            class="absolute top-1 right-1 grid h-9 w-9 place-items-center bg-sheet text-ink2"
+            class="absolute top-1 right-1 flex h-9 min-w-9 items-center justify-center gap-1 bg-sheet px-2 text-[13px] font-semibold {doomed ===
+            p.id
+              ? 'text-stop'
+              : 'text-ink2'}"
             aria-label="Take out photo {i + 1}, {taken}"
-            onclick={() => remove(p.id)}><Trash2 size={16} aria-hidden="true" /></button
+            onclick={() => (doomed === p.id ? remove(p.id) : (doomed = p.id))}
+            onblur={() => (doomed = null)}
           >
+            <Trash2 size={16} aria-hidden="true" />{doomed === p.id ? 'for good?' : ''}
+          </button>
         </li>
       {/each}
     </ul>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
+  import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { nameOf, neighbourKind } from '$lib/plan/words';
@@ -169,24 +170,13 @@
   ]);
 </script>
 
-{#snippet head(id: string, title: string)}
-  {@const g = gate(id)}
-  <h3 class="mt-5 mb-1 flex items-baseline gap-2 border-t border-line pt-3">
-    <span>{title}</span>
-    <span
-      class="ml-auto text-[13px] font-semibold {g?.state === 'met' ? 'text-good' : g?.hard ? 'text-stop' : 'text-ink2'}"
-      >{g?.state === 'met' ? '✓ ' : g?.hard ? '▲ ' : '○ '}{g?.overridden ? `overridden: ${g.overridden}` : g?.why}</span
-    >
-  </h3>
-{/snippet}
-
 <div class="p-5 pt-4">
   <h2 class="text-xl">Protect</h2>
   {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
       {recorder.problem}
     </p>{/if}
 
-  {@render head('power-gone', 'Power')}
+  <GateHead title="Power" gate={gate('power-gone')} />
   <ul>
     {#each sources as s (s.id)}
       {@const shown = job.powerGone.get(s.id)}
@@ -239,7 +229,7 @@
   </form>
   <Override gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
 
-  {@render head('target-marked', 'Target')}
+  <GateHead title="Target" gate={gate('target-marked')} />
   {#if !target}
     <p class="text-ink2">No target yet. <a class="underline" href="/jobs/{view.ticket.id}/diagnose">Choose it</a></p>
   {:else}
@@ -260,7 +250,7 @@
     <button class="button mt-1" onclick={confirmTarget} disabled={seen.length < 2}>Target confirmed</button>
   {/if}
 
-  {@render head('neighbours-covered', 'Neighbours')}
+  <GateHead title="Neighbours" gate={gate('neighbours-covered')} />
   {#if view.inUse === null}
     <p class="text-ink2">No plan in use. <a class="underline" href="/jobs/{view.ticket.id}/plan">Plan</a></p>
   {/if}
@@ -296,7 +286,7 @@
     </div>
   {/each}
 
-  {@render head('laid-out', 'Lay-out')}
+  <GateHead title="Lay-out" gate={gate('laid-out')} />
   {#if layOut}
     <form onsubmit={layItOut} aria-label="Lay-out">
       <div class="grid grid-cols-2 gap-x-3">

@@ -26,7 +26,7 @@
   let held = $state(false);
 
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
-  const power = $derived(view.gates.find((g) => g.id === 'power-gone'));
+  const power = $derived(s.gates.find((g) => g.id === 'power-gone'));
   const count = $derived(s.course?.list.length ?? 0);
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
   const allWet = $derived(s.course?.run.marks.some((m) => m.what === 'all-wet') ?? false);
@@ -299,7 +299,7 @@
       {/if}
     </div>
     {#if target}
-      <div class="aspect-square max-h-full w-full justify-self-end border border-line">
+      <div class="relative aspect-square max-h-full w-full justify-self-end border border-line">
         <RunPart
           board={view.board}
           {target}
@@ -309,6 +309,12 @@
           joints={s.course?.run.joints}
           current={s.joint}
         />
+        <button
+          class="absolute right-2 bottom-2 flex min-h-10 items-center gap-2 bg-sheet px-3 text-[15px]"
+          onclick={turn}
+        >
+          <kbd class="keycap">V</kbd> turn
+        </button>
       </div>
     {/if}
   </div>

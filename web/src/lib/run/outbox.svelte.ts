@@ -5,7 +5,7 @@
  * it: the same page, opened again while the server is away, must not be behind.
  */
 import { send, SendError } from '$lib/jobs/send';
-import type { JobEvent, JobEventBody } from '@orthos/core';
+import type { GateResult, JobEvent, JobEventBody } from '@orthos/core';
 import { v7 } from 'uuid';
 
 export interface Pending {
@@ -25,10 +25,15 @@ const SENT_FOR = 48 * 3_600_000;
 const REFUSED = 'orthos.refused.';
 const RETRY_MS = [500, 1000, 2000, 5000];
 
-type Post = (event: Pending) => Promise<void>;
-const post: Post = async ({ ticketId, id, at, body }) => {
-  await send('POST', `/api/jobs/${ticketId}/events`, { id, at, body });
-};
+/** What the server answers to an event: the job's gates as they are now. */
+export interface Answer {
+  gates: GateResult[];
+}
+type Post = (event: Pending) => Promise<Answer>;
+
+/** Sends one event; throws `SendError`. */
+export const postEvent: Post = async ({ ticketId, id, at, body }) =>
+  (await send('POST', `/api/jobs/${ticketId}/events`, { id, at, body })) as Answer;
 
 /** What is kept below `prefix`, oldest first (ids rise with time). */
 function kept<T>(store: Storage, prefix: string): T[] {
@@ -49,6 +54,8 @@ export class Outbox {
   refused = $state.raw<Refused[]>([]);
   /** Made in this visit, sent or not: what the page shows before the server has told. */
   made = $state.raw<Pending[]>([]);
+  /** Gates of jobs as the server judged them last, by ticket. */
+  gates = $state.raw<Record<string, GateResult[]>>({});
   /** The server does not answer at present. */
   away = $state(false);
   /** Milliseconds from making an event until the server had it, of the last one sent. */
@@ -60,11 +67,11 @@ export class Outbox {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   private readonly store: Storage;
-  private readonly postEvent: Post;
+  private readonly post: Post;
 
-  constructor(store: Storage, postEvent: Post = post) {
+  constructor(store: Storage, post: Post = postEvent) {
     this.store = store;
-    this.postEvent = postEvent;
+    this.post = post;
     this.read();
     const sent = kept<Pending>(store, SENT).filter((e) => {
       const fresh = e.at > Date.now() - SENT_FOR;
@@ -91,8 +98,9 @@ export class Outbox {
   }
 
   /** An event that the server has already, by another way. */
-  sent(event: Pending): void {
+  sent(event: Pending, { gates }: Answer): void {
     this.keep(SENT, event);
+    this.gates = { ...this.gates, [event.ticketId]: gates };
     this.made = [...this.made, event];
   }
 
@@ -125,7 +133,7 @@ export class Outbox {
       while (this.waiting.length > 0) {
         const [event] = this.waiting;
         try {
-          await this.postEvent(event);
+          this.gates = { ...this.gates, [event.ticketId]: (await this.post(event)).gates };
           this.delay = Date.now() - event.at;
           this.keep(SENT, event);
         } catch (e) {

@@ -1,7 +1,7 @@
 /** One operation under way: what is due, what a tap, a hold and "back" mean. Knows nothing of how it looks. */
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
-import { recordEvent, SendError } from '$lib/jobs/send';
+import { SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/server/jobView';
 import {
   blocks,
@@ -25,7 +25,7 @@ import {
   type Words,
 } from '@orthos/core';
 import { v4, v7 } from 'uuid';
-import { outbox } from './outbox.svelte';
+import { outbox, postEvent } from './outbox.svelte';
 import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';
 
 interface Choice {
@@ -131,7 +131,9 @@ export class RunSession {
     if (!this.truth || t === null || !this.hot) return new Set();
     return new Set(this.truth.joints.filter((j) => j.wet_s !== null && j.wet_s <= t).map((j) => j.terminal));
   });
-  blocked = $derived.by(() => this.view.gates.filter((g) => HARD[this.op].includes(g.id) && blocks(g)));
+  /** As the server judged them last. */
+  gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);
+  blocked = $derived.by(() => this.gates.filter((g) => HARD[this.op].includes(g.id) && blocks(g)));
 
   private put(body: JobEventBody, at?: number): void {
     this.box.put(this.view.ticket.id, body, at);
@@ -191,9 +193,9 @@ export class RunSession {
     };
     const id = v7();
     try {
-      const at = Date.now();
-      await recordEvent(this.view.ticket.id, body, id);
-      this.box.sent({ id, ticketId: this.view.ticket.id, at, body });
+      const event = { id, ticketId: this.view.ticket.id, at: Date.now(), body };
+      // nothing on this page is loaded anew: it has to stand when the server falls
+      this.box.sent(event, await postEvent(event));
     } catch (e) {
       // the server is away: what this page knows of the gates has to do
       if (e instanceof SendError && e.status === 0) this.put({ ...body, offline: true });
@@ -214,6 +216,10 @@ export class RunSession {
       return;
     }
     if (this.ended) {
+      if (this.box.away) {
+        this.problem = 'The server is away. What you marked is kept here; go on when it is back.';
+        return;
+      }
       void goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
       return;
     }

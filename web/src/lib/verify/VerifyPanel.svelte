@@ -3,6 +3,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import FunctionList from '$lib/jobs/FunctionList.svelte';
   import GateList from '$lib/jobs/GateList.svelte';
+  import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SlipList from '$lib/jobs/SlipList.svelte';
@@ -61,35 +62,16 @@
   }
 </script>
 
-{#snippet head(id: string, title: string)}
-  {@const g = gate(id)}
-  <h3 class="mt-5 mb-1 flex items-baseline gap-3 border-t border-line pt-3">
-    <span class="shrink-0">{title}</span>
-    <span
-      class="ml-auto text-right text-[13px] font-semibold {g?.state === 'met'
-        ? 'text-good'
-        : g?.hard
-          ? 'text-stop'
-          : 'text-ink2'}"
-      >{g?.state === 'met' ? '✓ ' : g?.hard ? '▲ ' : '○ '}{g?.overridden
-        ? `overridden: ${g.overridden}`
-        : id === 'short-check' && g?.state === 'met'
-          ? 'no rail is short'
-          : g?.why}</span
-    >
-  </h3>
-{/snippet}
-
 <div class="p-5 pt-4">
   <h2 class="text-xl">Verify</h2>
   {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
       {recorder.problem}
     </p>{/if}
 
-  {@render head('joints', 'Joints')}
+  <GateHead title="Joints" gate={gate('joints')} />
   <JointWalk {terminals} states={attempt.joints} {recorder} />
 
-  {@render head('surroundings-after', 'Surroundings')}
+  <GateHead title="Surroundings" gate={gate('surroundings-after')} />
   <div class="flex flex-wrap items-center gap-2">
     <p class="min-w-48 flex-1 text-[13px] text-ink2">
       Compared with the photo before: shape, place, shine of every neighbour.
@@ -104,7 +86,11 @@
     {/each}
   </div>
 
-  {@render head('short-check', 'Short check, before power')}
+  <GateHead
+    title="Short check, before power"
+    gate={gate('short-check')}
+    why={gate('short-check')?.state === 'met' ? 'no rail is short' : undefined}
+  />
   <ShortCheck {view} checks={attempt.shortChecks} {recorder} />
   <Override gates={gates.filter((g) => g.id === 'short-check')} {recorder} />
 
@@ -127,7 +113,7 @@
     <p class="text-ink2">No source is listed for this board.</p>
   {/each}
 
-  {@render head('readings-back', 'Readings back')}
+  <GateHead title="Readings back" gate={gate('readings-back')} />
   {#each repeat.off as r (r.id)}
     {@const now = repeat.again.get(pointOf(r))}
     <div class="flex items-center gap-2 border-t border-faint py-1">
@@ -149,7 +135,7 @@
     <p class="text-[13px] text-ink2">No reading was off before the work.</p>
   {/each}
 
-  {@render head('functions', 'Complaint and functions')}
+  <GateHead title="Complaint and functions" gate={gate('functions')} />
   <FunctionList {view} {recorder} when="after" />
 
   <SlipList {view} {recorder} />

@@ -10,6 +10,20 @@ import { z } from 'zod';
 /** A browser's clock may run ahead by this much, ms. */
 const AHEAD_MS = 5 * 60_000;
 
+/** What the hands did before the release may arrive after it. */
+const LATE = new Set<JobEventBody['type']>([
+  'run-begun',
+  'mark',
+  'mark-moved',
+  'run-ended',
+  'joint',
+  'slip',
+  'slip-checked',
+  'surroundings-scanned',
+  'lands-clean',
+  'withdrawn',
+]);
+
 const bodySchema = z.strictObject({
   id: z.uuidv7(),
   /** When it happened, UTC ms, for marks made while the server was away; now when left out. */
@@ -25,6 +39,8 @@ export const POST = async ({ locals, params, request }) => {
   const before = await jobView(locals.db, params.id);
   // sent twice: what it says was judged when it came first
   if (!before.events.some((e) => e.id === id)) {
+    if (before.ticket.closedAt && !LATE.has(body.type))
+      error(409, { message: 'This job is released. Reopen it to go on.' });
     const missing = missingReference(body, before);
     if (missing) refuse(missing);
     const gate = blockedBy(body, before);
