@@ -425,13 +425,13 @@ test('something is wrong: a slip, its own check, followed up at Verify', async (
   await expect(sheet.locator('[aria-current=true]')).toContainText('Slipped');
   await hold(page, page.getByRole('list', { name: 'Slipped' }));
   await expect(say(page)).toContainText('Look where the tool went');
-  await page.keyboard.press('3');
+  await page.keyboard.press('1');
   await expect(say(page)).toHaveText('Flux every joint of C7.');
   // the other way: a key of its own, damage found at once
   await page.keyboard.press('x');
   await page.keyboard.press('1');
   await expect(say(page)).toContainText('Unplug everything');
-  await page.keyboard.press('2');
+  await page.keyboard.press('3');
   await saved(page);
   await page.keyboard.press('x');
   await page.keyboard.press('8');
@@ -579,6 +579,115 @@ test('release: photos, record on paper and as PDF, reopened later with links bot
   await page.getByRole('link', { name: /^No\. \d+$/ }).click();
   await page.waitForURL(`**/jobs/${jobId}/release`);
   await expect(page.getByText('Taken up again by')).toBeVisible();
+});
+
+test('an express job to its release: no model, no plan, nothing that can feed it, not a single mark', async ({
+  page,
+}) => {
+  await page.goto('/jobs/express', { waitUntil: 'networkidle' });
+  await page.getByLabel('Part to take off').fill('SOIC-8');
+  await page.getByLabel('Its distance, mm').fill('6');
+  await page.getByRole('button', { name: 'Plan it' }).click();
+  await page.waitForURL('**/plan');
+  const jobId = page.url().split('/')[4];
+  await page.goto(`/run/${jobId}/remove`);
+  await expect(page.getByText('what can feed this board is not listed')).toBeVisible();
+  await page.getByRole('link', { name: 'Protect' }).click();
+  await page.waitForURL('**/protect');
+  const add = page.getByRole('form', { name: 'Another source' });
+  await add.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('alert')).toContainText('Name what can feed the board');
+  await add.getByLabel('Kind of source').selectOption('none');
+  await add.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByText('nothing can feed it').first()).toBeVisible();
+  await expect(page.getByText('Fewer than two landmarks')).toBeVisible();
+  await openRun(page, jobId, 'remove');
+  await tap(page);
+  await expect(page.getByText('step 1 of')).toBeVisible();
+  await page.keyboard.press('x');
+  await page.getByRole('button', { name: /Finished, no more marks/ }).click();
+  await expect(say(page)).toHaveText('Remove: finished.');
+  await saved(page);
+  await page.goto(`/jobs/${jobId}/remove`);
+  await expect(page.getByText('No marks. That is all right.')).toBeVisible();
+  await expect(page.getByText('taken off without "all wet"')).toBeVisible();
+  await page.goto(`/jobs/${jobId}/verify`, { waitUntil: 'networkidle' });
+  // rails that the model does not list are typed; without a reference a low one is not called short
+  const rail = page.getByRole('form', { name: 'Another rail' });
+  await rail.getByLabel('Rail', { exact: true }).fill('motor supply');
+  await rail.getByLabel('Rail, ohms').fill('3');
+  await rail.getByRole('button', { name: 'Enter' }).click();
+  await expect(page.getByText(/may be a short or its nature/).first()).toBeVisible();
+  await rail.getByLabel('Rail', { exact: true }).fill('motor supply');
+  await rail.getByLabel('Rail, ohms').fill('3');
+  await rail.getByLabel('Good board, ohms').fill('3.2');
+  await rail.getByRole('button', { name: 'Enter' }).click();
+  await expect(page.getByText('no rail is short')).toBeVisible();
+  await page.goto(`/jobs/${jobId}/release`, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: 'Release', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Released: repaired' })).toBeVisible();
+  // a released job takes no more entries, only what the hands did before and could not send
+  expect(await record(page, jobId, { type: 'observation', text: 'one more thing' })).toBe(409);
+  expect(await record(page, jobId, { type: 'slip', kind: 'bumped' })).toBe(201);
+  await page.goto(`/record/${jobId}`);
+  await expect(page.getByText('Bumped a neighbour: not looked at')).toBeVisible();
+});
+
+test('lay-out, covers and photos: what is off is said, what is wrong can be mended', async ({ page }) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'lay-out' });
+  await record(page, jobId, suspect('u1'));
+  await page.goto(`/jobs/${jobId}/plan`);
+  await planReady(page);
+  await page.getByRole('radio', { name: /Air, slow/ }).click();
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await page.goto(`/jobs/${jobId}/protect`, { waitUntil: 'networkidle' });
+  await expect(page.getByText('neither covered nor accepted')).toBeVisible();
+  await page.getByRole('button', { name: 'Accept', exact: true }).first().click();
+  await expect(page.getByRole('alert')).toContainText('get that hot');
+  await page.getByLabel('Cover for BT1').selectOption('taken out');
+  await page
+    .locator('div', { has: page.getByLabel('Cover for BT1') })
+    .last()
+    .getByRole('button', { name: 'Covered' })
+    .click();
+  await expect(page.getByText('covered: taken out')).toBeVisible();
+  await page
+    .getByLabel(/^Why .* may get that hot/)
+    .first()
+    .fill('it is scrap anyway');
+  await page.getByRole('button', { name: 'Accept', exact: true }).first().click();
+  await expect(page.getByText('accepted: it is scrap anyway')).toBeVisible();
+
+  await page.getByRole('button', { name: 'All in reach' }).click();
+  await page.getByLabel(/^air temperature/).fill('hot');
+  await page.getByRole('button', { name: 'Laid out' }).click();
+  await expect(page.getByRole('alert')).toContainText('a number as the tool shows it');
+  await page.getByLabel(/^air temperature/).fill('420');
+  await page.getByLabel(/^air flow/).fill('45');
+  await page.getByRole('button', { name: 'Laid out' }).click();
+  await expect(page.getByText('air temperature at 420, planned 390 °C')).toBeVisible();
+  await page.getByLabel(/^air temperature/).fill('392');
+  await page.getByRole('button', { name: 'Laid out' }).click();
+  await expect(page.getByText('as planned').first()).toBeVisible();
+  // what was laid out is still there after a reload
+  await page.reload();
+  await expect(page.getByLabel(/^air temperature/)).toHaveValue('392');
+  await expect(page.getByRole('checkbox', { name: 'braid' })).toBeChecked();
+
+  await page.goto(`/jobs/${jobId}/intake`, { waitUntil: 'networkidle' });
+  const shot = await page.screenshot();
+  await page.getByLabel('Add photos, before').setInputFiles([
+    { name: 'a.png', mimeType: 'image/png', buffer: shot },
+    { name: 'b.png', mimeType: 'image/png', buffer: shot },
+  ]);
+  await expect(page.getByRole('img', { name: 'before, 2' })).toBeVisible();
+  // the first press only asks
+  await page.getByRole('button', { name: 'Take out photo 1, before' }).click();
+  await expect(page.getByText('for good?')).toBeVisible();
+  await expect(page.getByRole('img', { name: /^before/ })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Take out photo 1, before' }).click();
+  await expect(page.getByRole('img', { name: /^before/ })).toHaveCount(1);
 });
 
 test('a mark that the server refuses is shown, not lost', async ({ page }) => {

@@ -56,6 +56,9 @@ function joint(work: Work, terminal: string | null | undefined): string {
 const expected = (s: number | null | undefined): string =>
   s === null || s === undefined ? '' : ` at about ${Math.round(s)} s`;
 
+/** What to watch without a plan. */
+const UNPREDICTED = 'Every joint turns shiny: corners and ground-heavy ones last.';
+
 function heating(work: Work, how: Words): Instruction[] {
   const { guide } = work;
   const order = guide ? meltOrder(guide) : [];
@@ -77,7 +80,7 @@ function heating(work: Work, how: Words): Instruction[] {
     {
       id: 'first-wet',
       ...how,
-      watch: `First to turn shiny: ${joint(work, order[0])}${expected(first?.wet_s)}.`,
+      watch: guide ? `First to turn shiny: ${joint(work, order[0])}${expected(first?.wet_s)}.` : UNPREDICTED,
       tap: 'first joint wet',
       mark: 'first-wet',
       phases: { look, late },
@@ -85,7 +88,7 @@ function heating(work: Work, how: Words): Instruction[] {
     {
       id: 'all-wet',
       ...how,
-      watch: `Last to turn shiny: ${last}${expected(guide?.allWet_s)}.`,
+      watch: guide ? `Last to turn shiny: ${last}${expected(guide.allWet_s)}.` : UNPREDICTED,
       tap: 'all wet',
       mark: 'all-wet',
       phases: { look, late },

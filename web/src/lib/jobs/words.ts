@@ -43,9 +43,10 @@ export function stepSummary(step: Step, view: JobView): StepSummary {
   const first = hard ?? open[0];
   const stale =
     first.id === 'plan-fresh' && view.plan ? (view.freshness === 'stale' ? 'stale' : 'choose one') : undefined;
+  const unsaid = first.id === 'all-wet' && first.state === 'unmet' ? '“all wet” not said' : undefined;
   return {
     state: first.state === 'unknown' ? 'unknown' : hard ? 'stop' : 'open',
-    text: stale ?? SHORT[first.id] ?? first.label.toLowerCase(),
+    text: stale ?? unsaid ?? SHORT[first.id] ?? first.label.toLowerCase(),
     full: `${first.label}: ${first.why}`,
   };
 }

@@ -334,7 +334,9 @@
     {/if}
   </div>
 
-  <footer class="flex items-center gap-6 border-t border-line pt-4 text-[19px]">
+  <footer
+    class="flex items-center gap-5 border-t border-line pt-4 text-[17px] whitespace-nowrap xl:gap-6 xl:text-[19px]"
+  >
     <button
       class="flex min-h-12 touch-none items-center gap-3 border px-4 select-none {held
         ? 'border-hot bg-hot-soft'
@@ -388,6 +390,8 @@
         <kbd class="keycap text-[15px]">N</kbd> <span class="text-ink2">once more</span>
       </button>
     {/if}
-    <p class="ml-auto truncate text-ink2">{s.next && !s.ended ? `then: ${s.next.say}` : ''}</p>
+    <p class="ml-auto hidden truncate text-ink2 xl:block">
+      {s.next && !s.ended && !s.sheet ? `then: ${s.next.say}` : ''}
+    </p>
   </footer>
 </div>

@@ -322,9 +322,10 @@ export class RunSession {
       title: SLIPS[kind].label,
       words: { say: SLIPS[kind].now, watch: SLIPS[kind].check },
       choices: [
+        // first, so that a pedal held too long claims nothing
+        { label: 'Check it later', detail: 'stays open until Verify', choose: () => (this.sheet = null) },
         { label: 'Checked, all right', choose: checked(true, 'all right') },
         { label: 'Checked, damage found', choose: checked(false, 'damage found') },
-        { label: 'Check it later', detail: 'stays open until Verify', choose: () => (this.sheet = null) },
       ],
     });
   }
