@@ -283,6 +283,14 @@ describe('verification', () => {
     expect(gate('functions', [...lamp, tried('lamp', 'after', 'dead')]).why).toMatch(/worked before/);
     expect(gate('functions', [...lamp, tried('lamp', 'after', 'works')]).state).toBe('met');
   });
+  it('one torn or dirty land is enough, whatever was said of all of them', () => {
+    const clean: JobEventBody = { type: 'lands-clean', ok: true };
+    const land = (state: 'good' | 'dirty' | 'torn'): JobEventBody => ({ type: 'land', terminal: '7', state });
+    expect(gate('lands', [clean, land('torn')]).why).toBe('7 torn');
+    expect(gate('lands', [land('dirty'), clean]).state).toBe('unmet');
+    expect(gate('lands', [land('dirty'), clean, land('good')]).state).toBe('met');
+    expect(gate('lands', [land('good')]).state).toBe('unknown');
+  });
   it('what was dead before may stay dead', () => {
     const events = [
       tried('beep', 'before', 'dead'),

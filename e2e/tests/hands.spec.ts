@@ -514,6 +514,14 @@ test('a second attempt after a wrong suspect keeps the first', async ({ page }) 
     runId: RUN,
     outcome: 'finished',
   });
+  // a land in doubt is told apart; seen again and found good, it is good
+  await page.goto(`/jobs/${jobId}/prepare`, { waitUntil: 'networkidle' });
+  await page.keyboard.press('g');
+  await page.keyboard.press('t');
+  await expect(page.getByText('2 torn')).toBeVisible();
+  await page.getByRole('button', { name: 'land 2: torn' }).click();
+  await page.keyboard.press('g');
+  await expect(page.getByText('2 torn')).toHaveCount(0);
   await page.goto(`/jobs/${jobId}/fit`, { waitUntil: 'networkidle' });
   await page.getByRole('button', { name: 'good', exact: true }).click();
   await expect(page.getByText('It was not the culprit')).toBeVisible();

@@ -55,6 +55,9 @@ export type Guide = z.infer<typeof guideSchema>;
 
 /** States of a joint walked over with one key each. */
 const JOINT_STATES = ['done', 'stuck', 'skipped', 'good', 'bridge', 'weak'] as const;
+/** States of a bare land. */
+const LAND_STATES = ['good', 'dirty', 'torn'] as const;
+export type LandMark = (typeof LAND_STATES)[number];
 export type JointMark = (typeof JOINT_STATES)[number];
 
 export const jobEventSchema = z.discriminatedUnion('type', [
@@ -120,6 +123,7 @@ export const jobEventSchema = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('surroundings-scanned'), ok: z.boolean(), after: z.enum(['removal', 'fitting']) }),
   z.strictObject({ type: z.literal('lands-clean'), ok: z.boolean() }),
+  z.strictObject({ type: z.literal('land'), terminal: z.string().min(1).max(20), state: z.enum(LAND_STATES) }),
   z.strictObject({ type: z.literal('off-board-test'), result: z.enum(['bad', 'good', 'not tested']) }),
   z.strictObject({ type: z.literal('new-part-measured'), ok: z.boolean(), note: z.string().trim().max(2000) }),
   z.strictObject({

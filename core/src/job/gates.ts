@@ -194,7 +194,11 @@ const RULES: GateRule[] = [
     id: 'lands',
     step: 'prepare',
     label: 'Lands and legs clean',
-    judge: (_, a) => checked(a.landsClean, 'flat, shiny, nothing lifted', 'not clean', 'not looked at yet'),
+    judge: (_, { lands, landsClean }) => {
+      const bad = [...lands].filter(([, state]) => state !== 'good').map(([t, state]) => `${t} ${state}`);
+      if (bad.length > 0) return unmet(bad.join(', '));
+      return checked(landsClean, 'flat, shiny, nothing lifted', 'not clean', 'not looked at yet');
+    },
   },
   {
     id: 'off-board',

@@ -9,6 +9,7 @@ export {
   type JobEvent,
   type JobEventBody,
   type JointMark,
+  type LandMark,
   type Mark,
   type Measured,
   type Operation,

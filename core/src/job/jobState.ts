@@ -1,5 +1,15 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
-import type { Guide, JobEvent, JobEventBody, JointMark, Mark, Operation, SlipKind, SourceKind } from './events.ts';
+import type {
+  Guide,
+  JobEvent,
+  JobEventBody,
+  JointMark,
+  LandMark,
+  Mark,
+  Operation,
+  SlipKind,
+  SourceKind,
+} from './events.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
 type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
@@ -38,6 +48,8 @@ export interface Attempt {
   runs: Run[];
   surroundings: Partial<Record<'removal' | 'fitting', boolean>>;
   landsClean?: boolean;
+  /** Lands looked at one by one. */
+  lands: Map<string, LandMark>;
   offBoardTest?: Body<'off-board-test'>['result'];
   newPart?: Kept<'new-part-measured'>;
   orientation?: string[];
@@ -75,6 +87,7 @@ const freshAttempt = (): Attempt => ({
   neighbours: new Map(),
   runs: [],
   surroundings: {},
+  lands: new Map(),
   joints: new Map(),
   shortChecks: [],
 });
@@ -210,6 +223,9 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       break;
     case 'lands-clean':
       attempt.landsClean = body.ok;
+      break;
+    case 'land':
+      attempt.lands.set(body.terminal, body.state);
       break;
     case 'off-board-test':
       attempt.offBoardTest = body.result;

@@ -6,11 +6,12 @@
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SlipList from '$lib/jobs/SlipList.svelte';
+  import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
   import type { JobView } from '$lib/server/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { blocks, currentAttempt, foldJob, operationFor, type Operation } from '@orthos/core';
+  import { blocks, currentAttempt, foldJob, operationFor, packageById, type Operation } from '@orthos/core';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import FitChecks from './FitChecks.svelte';
@@ -36,6 +37,8 @@
     // the heating has two marks under the same words
     return all.filter((i, n) => i.say !== all[n - 1]?.say);
   });
+  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const terminals = $derived(target ? packageById(target.package).terminals.map((t) => t.id) : []);
   const open = $derived(runs.some((r) => !r.ended));
   const href = $derived(`/run/${view.ticket.id}/${op}`);
 
@@ -96,6 +99,24 @@
   {#each runs as run, i (run.id)}
     <RunMarks {run} {recorder} title={runs.length > 1 ? `Run ${i + 1}` : 'The run'} />
   {/each}
+  {#if op === 'prepare' && terminals.length > 0}
+    <section class="mt-5" aria-label="Lands">
+      <h3 class="mb-1 text-[13px] text-ink2">Lands one by one, where one is in doubt</h3>
+      <TerminalWalk
+        noun="land"
+        question="flat, shiny, firm? One without a track by design is not torn."
+        {terminals}
+        states={attempt.lands}
+        choices={[
+          { state: 'good', key: 'g', label: 'Good', mark: '✓', tone: 'good' },
+          { state: 'dirty', key: 'c', label: 'Not clean', mark: '◆', tone: 'caution' },
+          { state: 'torn', key: 't', label: 'Torn', mark: '▲', tone: 'stop' },
+        ]}
+        event={(terminal, state) => ({ type: 'land', terminal, state })}
+        {recorder}
+      />
+    </section>
+  {/if}
   <SlipList {view} {recorder} />
   <Cautions {view} step={op} />
   <div class="mt-5"><GateList {gates} /></div>

@@ -59,7 +59,7 @@
   let residual = $state<Record<string, string>>({});
   let newLabel = $state('');
   let newKind = $state<SourceKind>('lead');
-  let seen = $state<string[]>([]);
+  let seen = $state<string[]>(untrack(() => attempt.targetConfirmed?.landmarks ?? []));
   let cover = $state<Record<string, string>>({});
   let accept = $state<Record<string, string>>({});
   let tools = $state<string[]>(untrack(() => attempt.laidOut?.tools ?? []));

@@ -138,6 +138,11 @@
       >
     {/if}
   {/each}
+  {#if order.length > 1}
+    <text x={-half + size * 0.6} y={-half + size * 1.3} font-size={size * 0.8} fill="var(--ink2)"
+      >{order.length <= 6 ? `melts ${order.join(', ')}` : `first ${order[0]}, last ${guide?.last ?? ''}`}</text
+    >
+  {/if}
   <text x="0" y={size * 0.4} font-size={size * 1.1} font-weight="700" text-anchor="middle" fill="var(--ink)"
     >{partName(target)}</text
   >

@@ -7,6 +7,7 @@
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SlipList from '$lib/jobs/SlipList.svelte';
+  import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { placeName } from '$lib/diagnose/place';
   import type { JobView } from '$lib/server/jobView';
   import {
@@ -20,7 +21,6 @@
     readingsToRepeat,
   } from '@orthos/core';
   import { untrack } from 'svelte';
-  import JointWalk from './JointWalk.svelte';
   import ShortCheck from './ShortCheck.svelte';
 
   let { view }: { view: JobView } = $props();
@@ -69,7 +69,19 @@
     </p>{/if}
 
   <GateHead title="Joints" gate={gate('joints')} />
-  <JointWalk {terminals} states={attempt.joints} {recorder} />
+  <TerminalWalk
+    noun="joint"
+    question="fillet on both sides, pushed with a needle?"
+    {terminals}
+    states={attempt.joints}
+    choices={[
+      { state: 'good', key: 'g', label: 'Good', mark: '✓', tone: 'good' },
+      { state: 'bridge', key: 'b', label: 'Bridge', mark: '▲', tone: 'stop' },
+      { state: 'weak', key: 'w', label: 'Weak', mark: '◆', tone: 'caution' },
+    ]}
+    event={(terminal, state) => ({ type: 'joint', terminal, state })}
+    {recorder}
+  />
 
   <GateHead title="Surroundings" gate={gate('surroundings-after')} />
   <div class="flex flex-wrap items-center gap-2">
