@@ -46,7 +46,7 @@
   function restGood() {
     for (const t of terminals) if (shown(t) === undefined) say(choices[0].state);
   }
-  useKeys(noun === 'joint' ? 'Joints' : 'Lands', () =>
+  useKeys('Joints and lands', () =>
     choices.map((c) => ({
       keys: [c.key],
       label: `${noun} ${c.label.toLowerCase()}`,
