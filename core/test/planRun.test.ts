@@ -126,6 +126,12 @@ describe('low-melt alloy with an iron', () => {
     const wide = await runPlan(input('SOIC-16', 'two-layer', lowMelt), context);
     expect(wide.allWet_s).toBeGreaterThan(chip.allWet_s ?? Infinity);
   });
+  it('a tip wider than the joints brings no more heat; one that covers more of a row does', async () => {
+    const peak = async (pkg: string, tip_mm: number) =>
+      (await runPlan(input(pkg, 'two-layer', { ...lowMelt, tip_mm, stroke_s: 3, limit_s: 5 }), context)).body_C;
+    expect(await peak('C0402', 6)).toBeCloseTo(await peak('C0402', 3), 6);
+    expect(await peak('SOIC-16', 6)).toBeGreaterThan((await peak('SOIC-16', 3)) + 1);
+  });
   it('spares the neighbour that air heats', async () => {
     const iron = await runPlan(input('SOIC-16', 'two-layer', lowMelt), context);
     const blown = await runPlan(input('SOIC-16', 'two-layer', air()), context);
