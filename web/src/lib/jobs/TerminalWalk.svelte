@@ -73,9 +73,8 @@
     {/each}
   </div>
   <div class="mt-2 flex flex-wrap items-center gap-2">
-    <p class="flex-1">
-      {#if due}<span class="first-letter:uppercase">{noun}</span> <strong>{due}</strong>: {question}{:else}All looked
-        at.{/if}
+    <p class="w-full">
+      {#if due}{noun === 'joint' ? 'Joint' : 'Land'} <strong>{due}</strong>: {question}{:else}All looked at.{/if}
     </p>
     {#each choices as c (c.state)}
       <button class="button px-3" onclick={() => say(c.state)} disabled={due === null}>{c.label}</button>

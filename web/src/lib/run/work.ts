@@ -39,7 +39,8 @@ export function removalGuide(view: JobView, method: Method | undefined): Guide |
 export function workOf(view: JobView, method: Method, guide: Guide | null): Work | null {
   const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
   if (!target) return null;
-  const nearest = view.inUse?.result.neighbours[0]?.partId;
+  const near = [...(view.inUse?.result.neighbours ?? [])].sort((a, b) => a.distance_mm - b.distance_mm);
+  const nearest = near.at(0)?.partId;
   return { board: view.board, target, method, guide, nearest: nearest ? nameOf(view.board, nearest) : null };
 }
 
