@@ -41,9 +41,9 @@ export async function pressUntil(page: Page, key: string, url: string): Promise<
 /** Takes in a new job through the form; gives its id. */
 export async function newJob(
   page: Page,
-  { board, complaint, kind }: { board: string; complaint: string; kind?: 'fit-only' },
+  { board, complaint, kind, origin = '' }: { board: string; complaint: string; kind?: 'fit-only'; origin?: string },
 ): Promise<string> {
-  await page.goto('/jobs/new', { waitUntil: 'networkidle' });
+  await page.goto(`${origin}/jobs/new`, { waitUntil: 'networkidle' });
   await page.getByLabel('Customer').fill('Marla Quay');
   await page.getByLabel('Device').fill(`${board} module`);
   await page.getByLabel("Complaint, in the owner's words").fill(complaint);
