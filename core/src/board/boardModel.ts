@@ -6,7 +6,7 @@
 import { z } from 'zod';
 import { SOURCE_KINDS } from '../job/events.ts';
 import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
-import { PACKAGES } from '../packages/index.ts';
+import { packageTrouble } from '../packages/index.ts';
 
 const coordinate = z.number().min(-2000).max(2000);
 const point = z.tuple([coordinate, coordinate]);
@@ -14,10 +14,19 @@ const fraction = z.number().min(0).max(1);
 const side = z.enum(['top', 'bottom']);
 const shortText = z.string().max(200);
 
+/** A library row or a designation (see `packages/library`). */
+const packageName = z
+  .string()
+  .max(300)
+  .superRefine((id, ctx) => {
+    const trouble = packageTrouble(id);
+    if (trouble) ctx.addIssue({ code: 'custom', message: trouble });
+  });
+
 const partSchema = z.strictObject({
   partId: z.string().min(1).max(60),
   ref: z.string().max(20).optional(),
-  package: z.string().refine((id) => PACKAGES.has(id), { error: 'is not a package of the library' }),
+  package: packageName,
   x_mm: coordinate,
   y_mm: coordinate,
   rotation_deg: z.number().min(-360).max(360),

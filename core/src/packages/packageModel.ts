@@ -9,16 +9,21 @@ export interface Rect {
   h: number;
 }
 
-type TerminalKind = 'gull' | 'chip' | 'leadless' | 'pad' | 'tab' | 'leg' | 'pin' | 'can';
+export type TerminalKind =
+  'gull' | 'jlead' | 'chip' | 'leadless' | 'castellation' | 'pad' | 'ball' | 'tab' | 'leg' | 'pin' | 'can' | 'flex';
 
 export interface Terminal {
   id: string;
   kind: TerminalKind;
   /** Land on the board (centre and size, mm). */
   land: Rect;
+  /** Land, ball or pin that is round. */
+  round?: true;
+  /** Diameter of the plated hole, mm, for through pins. */
+  drill_mm?: number;
   /** Metal of the part, for drawing; absent when hidden under the body. */
   lead?: Rect;
-  /** Solder of one paste-printed joint, mm³. */
+  /** Solder of one paste-printed joint (through pins: a filled hole in 1.6 mm), mm³. */
   volume_mm3: number;
   /** Conductance lead to body, W/K. */
   G_W_K: number;
@@ -26,12 +31,13 @@ export interface Terminal {
   C_add_J_K: number;
 }
 
-export type Texture = 'mould' | 'ceramic' | 'metal' | 'plastic' | 'glass';
-export type Polarity = 'none' | 'pin1' | 'cathode' | 'minus-stripe' | 'plus-stripe';
+export const TEXTURES = ['mould', 'ceramic', 'metal', 'plastic', 'glass'] as const;
+export type Texture = (typeof TEXTURES)[number];
+export const POLARITIES = ['none', 'pin1', 'cathode', 'minus-stripe', 'plus-stripe'] as const;
+export type Polarity = (typeof POLARITIES)[number];
 
-export interface PackageModel {
-  id: string;
-  label: string;
+/** What a family makes of its parameters: everything but name and origin. */
+export interface PackageShape {
   shape: 'rect' | 'round';
   /** Body size and height, stand-off gap below, mm. */
   body: { l: number; w: number; h: number; gap: number };
@@ -39,10 +45,19 @@ export interface PackageModel {
   polarity: Polarity;
   /** Heat capacity of the body, J/K. */
   C_J_K: number;
-  /** Heat capacity and link of a metal tab that hangs on the body, when there is one. */
   terminals: Terminal[];
   /** Row of the limits table that the body itself has to keep as a neighbour. */
   limit: string;
+}
+
+export interface PackageModel extends PackageShape {
+  id: string;
+  label: string;
+  family: string;
+  /** Further words by which it is found. */
+  words: string;
+  /** Spread of real parts round these figures: sizes in mm, heat figures as a fraction. */
+  plusMinus: { mm: number; heat: number };
   /** Where the numbers are from. */
   source: string;
 }
@@ -59,4 +74,18 @@ export function terminalSides(p: PackageModel): number {
       ),
   );
   return sides.size;
+}
+
+/** Box round body, leads and lands in the local frame, mm. */
+export function extentOf(p: PackageShape): { x0: number; x1: number; y0: number; y1: number } {
+  const rects = [
+    { x: 0, y: 0, w: p.body.l, h: p.body.w },
+    ...p.terminals.flatMap((t) => (t.lead ? [t.land, t.lead] : [t.land])),
+  ];
+  return {
+    x0: Math.min(...rects.map((r) => r.x - r.w / 2)),
+    x1: Math.max(...rects.map((r) => r.x + r.w / 2)),
+    y0: Math.min(...rects.map((r) => r.y - r.h / 2)),
+    y1: Math.max(...rects.map((r) => r.y + r.h / 2)),
+  };
 }

@@ -5,7 +5,7 @@
 import { boxOnBoard, toBoard, type BoardModel, type PlacedPart } from '../board/index.ts';
 import { NEIGHBOUR_LIMITS, type NeighbourLimit } from '../materials/limits.ts';
 import { LOW_MELT_MIX, SOLDER_ALLOYS } from '../materials/solder.ts';
-import { packageById, type PackageModel, type Terminal } from '../packages/index.ts';
+import { packageById, type PackageModel, type Terminal, type TerminalKind } from '../packages/index.ts';
 import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
 import type { HeatLink, HeatNode } from '../thermal/heatNodes.ts';
 import type { JointEnthalpy } from '../thermal/enthalpy.ts';
@@ -62,6 +62,22 @@ export interface Lumps {
   /** Columns shaded from the jet by a body. */
   shaded: Map<number, number>;
 }
+
+/** Share of a joint's land that the jet sees. */
+const OPEN_TO_AIR: Record<TerminalKind, number> = {
+  gull: 1,
+  leg: 1,
+  chip: 0.7,
+  flex: 0.7,
+  castellation: 0.6,
+  can: 0.6,
+  jlead: 0.5,
+  pin: 0.5,
+  leadless: 0.25,
+  tab: 0.15,
+  ball: 0,
+  pad: 0,
+};
 
 /** Enthalpy of one joint with what is mixed into it. */
 function jointEnthalpy(board: BoardModel, t: Terminal, method: PlanInput['method']): JointEnthalpy {
@@ -172,7 +188,7 @@ function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part: Placed
     if (t.kind === 'tab') shade(lumps, mesh, boxOnBoard(part, t.land));
     const [x, y] = toBoard(part, t.land.x, t.land.y);
     lumps.joints.push({ node, terminal: t, x, y, columns });
-    const open = { gull: 1, chip: 0.7, leg: 1, can: 0.6, pin: 0.5, leadless: 0.25, tab: 0.15, pad: 0 }[t.kind];
+    const open = OPEN_TO_AIR[t.kind];
     if (open > 0)
       lumps.exposed.push({
         node,

@@ -1,0 +1,68 @@
+/** Finds packages as people type them: `soic 8`, `0603 c`, `qfp44`, `can 6.3`, `box 12 4 3 pbt`. */
+import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
+import { packageById, packageDesignation, PACKAGES } from './library.ts';
+import type { PackageModel } from './packageModel.ts';
+
+const plain = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9.]+/g, ' ')
+    .trim();
+const squeezed = (text: string) => plain(text).replaceAll(' ', '');
+
+const index = [...PACKAGES.values()].map((pkg) => ({
+  pkg,
+  id: squeezed(pkg.id),
+  all: `${plain(pkg.id)} ${squeezed(pkg.id)} ${plain(pkg.label)} ${plain(pkg.words)} ${plain(pkg.family)}`.split(' '),
+}));
+
+/** `box 12 4 3 pbt`: a neighbour by size and what it stands (a row or the start of one). */
+function typedBox(text: string): PackageModel | undefined {
+  const [first, ...rest] = text
+    .toLowerCase()
+    .split(/[\s,]+|(?<=\d)[x×](?=\d)/)
+    .filter(Boolean);
+  if (first !== 'box' && first !== 'round') return undefined;
+  const sizes = rest.filter((t) => /^\d+(\.\d+)?$/.test(t)).map(Number);
+  const word = rest.find((t) => /^[a-z]/.test(t));
+  const limit =
+    word && [...NEIGHBOUR_LIMITS.values()].find((l) => l.id.startsWith(word) || plain(l.what).includes(word));
+  if (sizes.length < 2) return undefined;
+  try {
+    return packageById(
+      packageDesignation('box', {
+        outline: first,
+        l: sizes[0],
+        w: first === 'round' ? sizes[0] : sizes[1],
+        h: sizes[first === 'round' ? 1 : 2] ?? 5,
+        ...(limit ? { limit: limit.id } : {}),
+        ...(limit && ['cell', 'elko-smd', 'elko-radial', 'polymer'].includes(limit.id) ? { stuff: 'metal' } : {}),
+      }),
+    );
+  } catch {
+    return undefined;
+  }
+}
+
+/** Packages that fit what was typed, best first; all of them for an empty text. */
+export function findPackages(text: string, most = 40): PackageModel[] {
+  const typed = typedBox(text);
+  const wanted = plain(text);
+  if (wanted === '') return [...PACKAGES.values()].slice(0, most);
+  const whole = squeezed(text);
+  const tokens = wanted.split(' ');
+  const scored: { pkg: PackageModel; score: number }[] = [];
+  for (const entry of index) {
+    let score = 0;
+    if (entry.id === whole) score = 100;
+    else if (entry.id.startsWith(whole)) score = 60 - entry.id.length * 0.5;
+    else if (tokens.every((t) => entry.all.some((w) => w.startsWith(t)))) {
+      score = 20 - entry.id.length * 0.2;
+      // every word said in full counts more than the start of one
+      score += tokens.filter((t) => entry.all.includes(t)).length * 8;
+    }
+    if (score > 0) scored.push({ pkg: entry.pkg, score });
+  }
+  scored.sort((a, b) => b.score - a.score);
+  return [...(typed ? [typed] : []), ...scored.map((s) => s.pkg)].slice(0, most);
+}

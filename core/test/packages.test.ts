@@ -1,0 +1,186 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { boardModelSchema, type BoardModel } from '../src/board/index.ts';
+import { NEIGHBOUR_LIMITS } from '../src/materials/limits.ts';
+import {
+  extentOf,
+  FAMILIES,
+  findPackages,
+  gripOf,
+  packageById,
+  packageDesignation,
+  PackageParamError,
+  PACKAGES,
+  packageTrouble,
+  readDesignation,
+} from '../src/packages/index.ts';
+import { expressBoard } from '../src/rework/expressBoard.ts';
+import published from './published-lands.json';
+
+const terminal = (pkg: string, id: string) => {
+  const found = packageById(pkg).terminals.find((t) => t.id === id);
+  if (!found) throw new Error(`${pkg} has no ${id}`);
+  return found.land;
+};
+
+describe('lands against published patterns', () => {
+  it.each(published.rows)('$package', (row) => {
+    const [a, b] = [terminal(row.package, row.a), terminal(row.package, row.b)];
+    // centre to centre across the part: lands of a row may be offset along it (SOT-23)
+    const across = row.package.startsWith('SOT-23')
+      ? Math.abs(a.x - b.x)
+      : Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y));
+    expect(Math.abs(across - row.c)).toBeLessThanOrEqual(published.tolerance_mm);
+    expect(packageById(row.package).terminals).toHaveLength(row.terminals);
+    if (row.pitch !== undefined) {
+      const ids = packageById(row.package).terminals.map((t) => t.id);
+      const next = terminal(row.package, ids[1]);
+      const first = terminal(row.package, ids[0]);
+      expect(Math.hypot(next.x - first.x, next.y - first.y)).toBeCloseTo(row.pitch, 6);
+    }
+  });
+});
+
+describe('families', () => {
+  it.each([...FAMILIES.values()])('$id draws its initial values', (family) => {
+    const id = packageDesignation(family.id, {});
+    const p = packageById(id);
+    expect(p.family).toBe(family.id);
+    expect(p.C_J_K).toBeGreaterThan(0);
+    expect(NEIGHBOUR_LIMITS.has(p.limit)).toBe(true);
+    expect(new Set(p.terminals.map((t) => t.id)).size).toBe(p.terminals.length);
+    const e = extentOf(p);
+    expect(e.x1 - e.x0).toBeGreaterThanOrEqual(p.body.l - 1e-9);
+  });
+  it('write any fitting values down and read the same package back', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...FAMILIES.values()),
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 12, maxLength: 12 }),
+        (family, draws) => {
+          const raw: Record<string, number | string> = {};
+          for (const [n, [key, p]] of Object.entries(family.params).entries()) {
+            const d = draws[n % draws.length];
+            if ('choices' in p) raw[key] = p.choices[Math.min(p.choices.length - 1, Math.floor(d * p.choices.length))];
+            else {
+              const v = p.min + d * (p.max - p.min);
+              raw[key] = p.whole ? Math.round(v) : Math.round(v * 1000) / 1000;
+            }
+          }
+          let id: string;
+          try {
+            id = packageDesignation(family.id, raw);
+          } catch (error) {
+            expect(error).toBeInstanceOf(PackageParamError);
+            return;
+          }
+          const p = packageById(id);
+          expect(packageDesignation(family.id, readDesignation(id)?.raw ?? {})).toBe(id);
+          expect(new Set(p.terminals.map((t) => t.id)).size).toBe(p.terminals.length);
+          for (const t of p.terminals) {
+            for (const v of [t.land.x, t.land.y, t.land.w, t.land.h, t.volume_mm3, t.G_W_K])
+              expect(Number.isFinite(v)).toBe(true);
+            expect(Math.min(t.land.w, t.land.h, t.volume_mm3, t.G_W_K)).toBeGreaterThan(0);
+          }
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+  it('are symmetric: turned by half a turn, the lands of rows and sides lie on lands', () => {
+    for (const id of ['SOIC-16W', 'QFP-144', 'QFN-56', 'PLCC-28', 'DIP-24', 'MOD-40', 'BGA-64', 'SON-8']) {
+      const lands = packageById(id).terminals.map((t) => t.land);
+      for (const a of lands)
+        expect(lands.some((b) => Math.hypot(a.x + b.x, a.y + b.y) < 1e-9 && Math.abs(a.w - b.w) < 1e-9)).toBe(true);
+    }
+  });
+  it('pin 1 of a PLCC is the middle of a side', () => {
+    expect(Math.abs(terminal('PLCC-44', '1').y)).toBeLessThan(0.01);
+    expect(terminal('PLCC-44', '2').y).toBeGreaterThan(0);
+  });
+  it.each([
+    ['gull-four', { pins: 43 }, /multiple of four/],
+    ['gull-rows', { span: 3 }, /span larger than the body/],
+    ['leadless-four', { pad: 3.9 }, /no room/],
+    ['gull-four', { pins: 100, pitch: 1 }, /longer than the body/],
+    ['gull-rows', { pins: 8.5 }, /whole number/],
+    ['gull-rows', { h: 'tall' }, /h: is a number/],
+    ['gull-rows', { colour: 3 }, /colour: is not a parameter/],
+    ['box', { limit: 'jelly' }, /one of/],
+    ['teapot', {}, /no package family/],
+  ])('%s %j is refused', (family, raw, message) => {
+    expect(() => packageDesignation(family, raw)).toThrow(message);
+  });
+});
+
+describe('packages on boards', () => {
+  const board = (pkg: string): BoardModel => {
+    const b = expressBoard({ package: 'SOIC-8', boardKind: 'thin', plastic: 'none', distance_mm: 5 });
+    return { ...b, parts: b.parts.map((p) => ({ ...p, package: pkg })) };
+  };
+  it('may be of one’s own', () => {
+    expect(boardModelSchema.safeParse(board('gull-four:pins=80,pitch=0.5,body=12,span=14')).success).toBe(true);
+    expect(packageById('gull-four:pins=80,pitch=0.5,body=12,span=14').terminals).toHaveLength(80);
+  });
+  it.each(['gull-four:pins=81', 'gull-four:pins=80,pins=44', 'warp', 'gull-four:pins', 'box:l=1e999', '__proto__'])(
+    'refuse %s with a sentence',
+    (id) => {
+      const parsed = boardModelSchema.safeParse(board(id));
+      expect(parsed.success).toBe(false);
+      expect(packageTrouble(id)).toMatch(/\w+/);
+    },
+  );
+});
+
+describe('finding a package as it is typed', () => {
+  it.each([
+    ['soic 8', 'SOIC-8'],
+    ['soic8', 'SOIC-8'],
+    ['SO-8', 'SOIC-8'],
+    ['qfp44', 'QFP-44'],
+    ['lqfp 64', 'QFP-64'],
+    ['0603 res', 'R0603'],
+    ['c0402', 'C0402'],
+    ['can 6.3', 'CAN-6.3'],
+    ['to-252', 'DPAK'],
+    ['coin', 'CELL-16'],
+    ['elko 10', 'CAN-10'],
+  ])('%s', (text, id) => {
+    expect(
+      findPackages(text)
+        .slice(0, 3)
+        .map((p) => p.id),
+    ).toContain(id);
+  });
+  it('makes a neighbour of a typed box', () => {
+    const [p] = findPackages('box 12 4 3 pbt');
+    expect([p.body.l, p.body.w, p.body.h, p.limit]).toEqual([12, 4, 3, 'pbt']);
+    expect(findPackages('round 10 16 cell')[0]).toMatchObject({ shape: 'round', texture: 'metal', limit: 'cell' });
+    expect(findPackages('box')).not.toHaveLength(0);
+  });
+  it('finds every row by its own name, first or second', () => {
+    for (const p of PACKAGES.values())
+      expect(
+        findPackages(p.id)
+          .slice(0, 2)
+          .map((q) => q.id),
+      ).toContain(p.id);
+  });
+  it('finds nothing for nonsense', () => {
+    expect(findPackages('zzz 99')).toEqual([]);
+  });
+});
+
+describe('grip', () => {
+  it.each([
+    ['SOIC-8', 'both ends', 'tweezers'],
+    ['R0402', 'both sides', 'fine tweezers'],
+    ['QFP-44', 'top only', 'vacuum cup'],
+    ['DPAK', 'both sides', 'tweezers'],
+  ])('%s: %s by %s', (id, faces, tool) => {
+    const grip = gripOf(packageById(id));
+    expect([faces === 'both sides' ? ['both sides', 'both ends'] : [faces]].flat()).toContain(grip.faces);
+    expect(grip.tool).toBe(tool);
+    expect(grip.height_mm).toBeGreaterThan(0);
+  });
+});
