@@ -1,5 +1,6 @@
 export * from './board/index.ts';
 export * from './calc/index.ts';
+export * from './copper/index.ts';
 export * from './job/index.ts';
 export * from './packages/index.ts';
 export { NEIGHBOUR_LIMITS } from './materials/limits.ts';

@@ -3,16 +3,15 @@
  * core's `boardModelSchema`. Files come from outside: size first, then text, then form.
  */
 import { boardModelSchema, CalcInputError, parseInput, type BoardModel } from '@orthos/core';
+import { BoardFileError } from './fileError.ts';
 
 const MAX_BYTES = 5_000_000;
-
-/** The file is no board of ours; the message says where and what was expected. */
-export class BoardFileError extends Error {}
 
 export function writeBoardJson(board: BoardModel): string {
   return `${JSON.stringify({ orthos: 'board', board }, null, 1)}\n`;
 }
 
+/** Reads such a file; throws `BoardFileError` with what is wrong. */
 export function readBoardJson(text: string): BoardModel {
   if (text.length > MAX_BYTES) throw new BoardFileError(`larger than ${MAX_BYTES / 1e6} MB`);
   let value: unknown;

@@ -3,7 +3,9 @@
  * on standard error. Exit 2: bad input or no such calculation; 1: internal error.
  */
 import { readFileSync } from 'node:fs';
-import { CALCS, CalcInputError, runCalc, UnknownCalcError } from '@orthos/core';
+import { basename } from 'node:path';
+import { CalcInputError, UnknownCalcError } from '@orthos/core';
+import { CALCS, runCalc } from '@orthos/formats';
 import { resultJson } from './json.ts';
 
 const [name, file] = process.argv.slice(2);
@@ -28,15 +30,28 @@ function readInput(): unknown {
   }
   if (text.trim() === '') return {};
   try {
-    return JSON.parse(text);
+    return withFile(JSON.parse(text));
   } catch (error) {
+    if (error instanceof CalcInputError) throw error;
     throw new CalcInputError([{ field: '', message: `not JSON: ${(error as Error).message}` }]);
+  }
+}
+
+/** `board.import` names its file by path here; everybody else sends bytes. */
+function withFile(input: unknown): unknown {
+  if (name !== 'board.import' || typeof input !== 'object' || input === null || !('file' in input)) return input;
+  const { file: path, ...rest } = input as { file: unknown };
+  if (typeof path !== 'string') throw new CalcInputError([{ field: 'file', message: 'is the path of a board file' }]);
+  try {
+    return { ...rest, name: basename(path), bytes: readFileSync(path).toString('base64') };
+  } catch (error) {
+    throw new CalcInputError([{ field: 'file', message: `cannot be read: ${(error as Error).message}` }]);
   }
 }
 
 if (!name || name === '--help') usage();
 try {
-  if (!CALCS.has(name)) throw new UnknownCalcError(name);
+  if (!CALCS.has(name)) throw new UnknownCalcError(name, [...CALCS.keys()]);
   const result = await runCalc(name, readInput(), { now: () => performance.now() });
   process.stdout.write(`${resultJson(result, 2)}\n`);
 } catch (error) {

@@ -1,6 +1,7 @@
 /** One calculation in a server thread: input as workerData, one message back. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { runCalc, CalcInputError, type CalcIssue } from '@orthos/core';
+import { CalcInputError, type CalcIssue } from '@orthos/core';
+import { runCalc } from '@orthos/formats';
 import { resultJson } from './json.ts';
 
 export interface ThreadJob {

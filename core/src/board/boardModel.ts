@@ -39,7 +39,39 @@ const partSchema = z.strictObject({
     .refine((id) => NEIGHBOUR_LIMITS.has(id), { error: 'is not a row of the limits table' })
     .optional(),
   /** Terminal → net, for the terminals that matter. */
-  nets: z.record(z.string(), z.string().max(60)).optional(),
+  nets: z.record(z.string().max(20), z.string().max(120)).optional(),
+  /** Terminals whose lands are missing by design: not to be taken for torn ones. */
+  noLand: z.array(z.string().max(20)).max(400).optional(),
+  /** Stands in the way of an iron at its neighbours, as the technician saw it. */
+  blocksIron: z.boolean().optional(),
+});
+
+/** Copper over the board inside each cell of an even grid, row by row as base64 bytes 0 … 255. */
+const coverageGrid = z
+  .strictObject({
+    layer: z.int().min(0).max(63),
+    x_mm: coordinate,
+    y_mm: coordinate,
+    cell_mm: z.number().min(0.1).max(50),
+    nx: z.int().min(1).max(2000),
+    ny: z.int().min(1).max(2000),
+    data: z.base64().max(200_000),
+  })
+  .refine((g) => g.nx * g.ny <= 100_000 && g.data.length === 4 * Math.ceil((g.nx * g.ny) / 3), {
+    error: 'does not hold nx × ny bytes',
+  });
+
+/** A photo laid under the board: which one, and where its pixels lie. */
+const boardPhoto = z.strictObject({
+  photoId: z.uuid(),
+  side,
+  w_px: z.int().min(1).max(10_000),
+  h_px: z.int().min(1).max(10_000),
+  /** Row-major 3 × 3 homography from pixels to board millimetres; absent until it is placed. */
+  toBoard: z.array(z.number()).length(9).optional(),
+  /** One pixel at the middle of the photo, and how well that is known, mm. */
+  pixel_mm: z.number().positive().optional(),
+  pixelPlusMinus_mm: z.number().nonnegative().optional(),
 });
 
 const rectangle = z.strictObject({
@@ -49,18 +81,26 @@ const rectangle = z.strictObject({
   h_mm: z.number().positive(),
 });
 
+export const OPENING_KINDS = ['screw', 'clip', 'frame', 'shield', 'heatsink', 'glue', 'cable', 'other'] as const;
+
 export const boardModelSchema = z.strictObject({
   v: z.literal(1),
   name: z.string().min(1).max(120),
   outline_mm: z.array(point).min(3).max(5000),
+  /** What is cut out of it. */
+  cutouts_mm: z.array(z.array(point).min(3).max(5000)).max(500).optional(),
   thickness_mm: z.number().min(0.2).max(6),
   /** Copper layers, top down: foil thickness and coverage outside the patches. */
   stack: z
     .array(z.strictObject({ name: shortText, foil_um: z.number().positive().max(500), coverage: fraction }))
     .min(1)
-    .max(16),
+    .max(32),
+  /** Coverage measured from the copper itself; takes the place of the stack's figure, patches still win. */
+  coverage: z.array(coverageGrid).max(32).optional(),
+  /** Content hash of the copper drawing kept beside this document. */
+  drawing: z.string().max(80).optional(),
   /** Areas where one layer's coverage differs; later patches win. */
-  copper: z.array(rectangle.extend({ layer: z.int().min(0).max(15), coverage: fraction })).max(5000),
+  copper: z.array(rectangle.extend({ layer: z.int().min(0).max(31), coverage: fraction })).max(5000),
   /** Areas with plated vias, per square millimetre. */
   vias: z.array(rectangle.extend({ per_mm2: z.number().nonnegative().max(20) })).max(5000),
   holes: z
@@ -72,6 +112,21 @@ export const boardModelSchema = z.strictObject({
     .max(50),
   /** The view of the bottom is mirrored about this upright line. */
   flipAxis_mm: coordinate,
+  photos: z.array(boardPhoto).max(8).optional(),
+  /** What must come off, in this order, before the board can be worked on. */
+  opening: z
+    .array(
+      z.strictObject({
+        id: z.string().max(60),
+        kind: z.enum(OPENING_KINDS),
+        what: shortText,
+        x_mm: coordinate.optional(),
+        y_mm: coordinate.optional(),
+        side: side.optional(),
+      }),
+    )
+    .max(100)
+    .optional(),
   /** What can feed this board with power. */
   powerSources: z
     .array(z.strictObject({ id: z.string().max(60), label: shortText, kind: z.enum(SOURCE_KINDS).optional() }))

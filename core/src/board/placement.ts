@@ -1,5 +1,5 @@
 /** From a part's local frame to the board's, both in mm. */
-import type { Rect } from '../packages/index.ts';
+import { packageById, type Rect, type Terminal } from '../packages/index.ts';
 import type { PlacedPart } from './boardModel.ts';
 
 /** Board position of a local point. */
@@ -9,6 +9,15 @@ export function toBoard(part: PlacedPart, x: number, y: number): [number, number
   const [cos, sin] = [Math.cos(a), Math.sin(a)];
   // y points down, so a counter-clockwise turn is [cos sin; -sin cos]
   return [part.x_mm + lx * cos + y * sin, part.y_mm - lx * sin + y * cos];
+}
+
+/** From the board's frame back to the part's own, mm. */
+export function toLocal(part: PlacedPart, x: number, y: number): [number, number] {
+  const a = (part.rotation_deg * Math.PI) / 180;
+  const [dx, dy] = [x - part.x_mm, y - part.y_mm];
+  const lx = dx * Math.cos(a) - dy * Math.sin(a);
+  const ly = dx * Math.sin(a) + dy * Math.cos(a);
+  return [part.side === 'bottom' ? -lx : lx, ly];
 }
 
 /** The four corners of a local rectangle on the board. */
@@ -29,4 +38,10 @@ export function boxOnBoard(part: PlacedPart, r: Rect) {
   const xs = corners.map(([x]) => x);
   const ys = corners.map(([, y]) => y);
   return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };
+}
+
+/** The part's terminals that meet a land: those without one by design have no joint. */
+export function solderedTerminals(part: PlacedPart): Terminal[] {
+  const { terminals } = packageById(part.package);
+  return part.noLand?.length ? terminals.filter((t) => !part.noLand?.includes(t.id)) : terminals;
 }

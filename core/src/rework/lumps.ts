@@ -2,7 +2,7 @@
  * The lumped side of a plan: target body and joints, neighbours in segments, the iron; their links to
  * each other and to the mesh. Figures per docs/physics/parts.
  */
-import { boxOnBoard, toBoard, type BoardModel, type PlacedPart } from '../board/index.ts';
+import { boxOnBoard, solderedTerminals, toBoard, type BoardModel, type PlacedPart } from '../board/index.ts';
 import { NEIGHBOUR_LIMITS, type NeighbourLimit } from '../materials/limits.ts';
 import { LOW_MELT_MIX, SOLDER_ALLOYS } from '../materials/solder.ts';
 import { packageById, type PackageModel, type Terminal, type TerminalKind } from '../packages/index.ts';
@@ -175,7 +175,7 @@ function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part: Placed
   lumps.exposed.push(exposedBody(lumps.body, part, pkg, bodyRect));
   linkToBoard(lumps, mesh, lumps.body, bodyBox, throughGap(mesh, pkg.body.gap));
   shade(lumps, mesh, bodyBox);
-  for (const t of pkg.terminals) {
+  for (const t of solderedTerminals(part)) {
     const node =
       lumps.nodes.push({
         id: `${part.partId}/${t.id}`,
@@ -295,7 +295,7 @@ function addNeighbour(
     }
   }
   shade(lumps, mesh, boxOnBoard(part, { x: 0, y: 0, w: l, h: w }));
-  for (const t of pkg.terminals) {
+  for (const t of solderedTerminals(part)) {
     const nearest = rects.reduce(
       (best, r, i) =>
         Math.hypot(r.x - t.land.x, r.y - t.land.y) < Math.hypot(rects[best].x - t.land.x, rects[best].y - t.land.y)

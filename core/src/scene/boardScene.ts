@@ -2,7 +2,15 @@
  * A board side as a display list: plain shapes in millimetres of the board frame, in painting order.
  * Painters (canvas now, others later) only know shapes and styles; the scene only knows the board.
  */
-import { cornersOnBoard, partName, toBoard, type BoardModel, type PlacedPart, type Side } from '../board/index.ts';
+import {
+  cornersOnBoard,
+  partName,
+  toBoard,
+  toLocal,
+  type BoardModel,
+  type PlacedPart,
+  type Side,
+} from '../board/index.ts';
 import { packageById, type PackageModel, type Rect, type Terminal } from '../packages/index.ts';
 
 export type SceneStyle =
@@ -73,6 +81,7 @@ export function boardScene(board: BoardModel, side: Side): Scene {
           [c.x_mm, c.y_mm + c.h_mm],
         ],
       });
+  for (const ring of board.cutouts_mm ?? []) shapes.push({ style: 'hole', points: ring });
   for (const h of board.holes) shapes.push({ style: 'hole', points: [[h.x_mm, h.y_mm]], r: h.d_mm / 2 });
   for (const m of board.landmarks) shapes.push({ style: 'landmark', points: [[m.x_mm, m.y_mm]], r: 0.9 });
   const labels: SceneLabel[] = [];
@@ -160,15 +169,6 @@ export function partAt(board: BoardModel, side: Side, x: number, y: number, slac
     if (!best || area < best.area) best = { part, area };
   }
   return best?.part ?? null;
-}
-
-/** From the board's frame back to the part's own. */
-function toLocal(part: PlacedPart, x: number, y: number): [number, number] {
-  const a = (part.rotation_deg * Math.PI) / 180;
-  const [dx, dy] = [x - part.x_mm, y - part.y_mm];
-  const lx = dx * Math.cos(a) - dy * Math.sin(a);
-  const ly = dx * Math.sin(a) + dy * Math.cos(a);
-  return [part.side === 'bottom' ? -lx : lx, ly];
 }
 
 /** The terminal under a board point, or null. */

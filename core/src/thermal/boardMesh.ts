@@ -4,6 +4,7 @@
  * for work on the bottom, layers are flipped so that layer 0 is the working side.
  */
 import { boardBounds, boxOnBoard, type BoardModel, type PlacedPart } from '../board/index.ts';
+import { coverageReader } from '../copper/index.ts';
 import { packageById } from '../packages/index.ts';
 import { COPPER, LAMINATE, planeEfficiency } from '../materials/laminate.ts';
 import { cellEdges, emptyGrid, overlapRectangle, type BoardGrid } from './grid.ts';
@@ -130,6 +131,19 @@ function slabOf(i: number, n: number): number {
   return i < n / 2 ? 1 : 2;
 }
 
+/** Coverage of copper layer `i` before the patches: from its grid where there is one, else one figure. */
+function coverageOnMesh(mesh: BoardMesh, board: BoardModel, i: number): Float64Array {
+  const { grid, ex, ey, columns } = mesh;
+  const measured = board.coverage?.find((g) => g.layer === i);
+  if (!measured) return new Float64Array(columns).fill(board.stack[i].coverage);
+  const coverage = new Float64Array(columns);
+  const read = coverageReader(measured);
+  for (let j = 0; j < grid.dy.length; j++)
+    for (let c = 0; c < grid.dx.length; c++)
+      coverage[j * grid.stride + c] = read(ex[c] * 1e3, ey[j] * 1e3, ex[c + 1] * 1e3, ey[j + 1] * 1e3);
+  return coverage;
+}
+
 function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): void {
   const { grid, columns } = mesh;
   const layers = board.stack.length;
@@ -147,7 +161,7 @@ function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): v
   const kxy = new Float64Array(grid.kx.length).fill(LAMINATE.kInPlane.value);
   const copperPart = new Float64Array(grid.kx.length);
   for (const [i, foil] of board.stack.entries()) {
-    const coverage = new Float64Array(columns).fill(foil.coverage);
+    const coverage = coverageOnMesh(mesh, board, i);
     for (const p of board.copper)
       if (p.layer === i)
         overlapOnMesh(mesh, boxOf(p), (c, a) => (coverage[c] += (a / area[c]) * (p.coverage - coverage[c])));

@@ -9,6 +9,7 @@ import {
   layOutFor,
   methodsFor,
   packageById,
+  solderedTerminals,
   stepAt,
   type BoardModel,
   type JobState,
@@ -130,7 +131,7 @@ export async function jobView(db: Database, id: string) {
     layOut: inUse ? layOutFor(inUse.method) : null,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
-    terminals: target ? packageById(target.package).terminals.map((t) => t.id) : null,
+    terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
     targetPolarised: target ? packageById(target.package).polarity !== 'none' : null,
   });
   return {

@@ -15,7 +15,7 @@
     currentAttempt,
     foldJob,
     formatReading,
-    packageById,
+    solderedTerminals,
     parseReading,
     pointOf,
     readingsToRepeat,
@@ -37,7 +37,7 @@
   const gates = $derived(view.gates.filter((g) => g.step === 'verify'));
   const shortCheck = $derived(gate('short-check'));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
-  const terminals = $derived(target ? packageById(target.package).terminals.map((t) => t.id) : []);
+  const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const repeat = $derived(readingsToRepeat(job));
   // a capacitor is charged by the others, not connected
   const sources = $derived(

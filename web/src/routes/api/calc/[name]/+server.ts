@@ -1,5 +1,5 @@
 import { calcInThread } from '$lib/server/calcThread';
-import { CALCS } from '@orthos/core';
+import { CALCS } from '@orthos/formats';
 import { error } from '@sveltejs/kit';
 
 /** Runs a calculation of the registry on the server: at most two at once, ten seconds each. */
