@@ -22,7 +22,7 @@ export interface Outline {
 }
 
 const MOST_CELLS = 40_000;
-const MOST_PIXELS = 16e6;
+const MOST_PIXELS = 8e6;
 const PIXEL_MM = 0.05;
 
 const boxOf = (ring: readonly number[]) => {
@@ -46,7 +46,7 @@ export function ringArea(ring: readonly number[]): number {
 
 /**
  * Coverage of each layer: copper inside the outline over the outline's area (drills not removed), and the same
- * per cell of an even grid with at most 40,000 cells. Pixels of 0.05 mm, coarser only above 16 million of them.
+ * per cell of an even grid with at most 40,000 cells. Pixels of 0.05 mm, coarser only above 8 million of them.
  */
 export function copperCoverage(
   outline: Outline,
@@ -69,8 +69,7 @@ export function copperCoverage(
   for (const [layer, shapes] of layers.entries()) {
     const copper = emptyBitmap(box, pixel);
     paintCopper(copper, shapes);
-    for (let i = 0; i < copper.data.length; i++) copper.data[i] &= board.data[i];
-    const counts = countCells(copper.data, copper.nx, copper.ny, perCell, nx);
+    const counts = countCells(copper.data, board.nx, board.ny, perCell, nx, board.data);
     fraction.push(whole > 0 ? counts.reduce((a, b) => a + b, 0) / whole : 0);
     const bytes = Uint8Array.from(counts, (c, i) => (inside[i] > 0 ? Math.round((255 * c) / inside[i]) : 0));
     grids.push({ layer, x_mm: box.x0, y_mm: box.y0, cell_mm: pixel * perCell, nx, ny, data: encodeBytes(bytes) });
@@ -79,12 +78,24 @@ export function copperCoverage(
   return { fraction, grids };
 }
 
-/** Set pixels per cell of `per` × `per` pixels. */
-function countCells(data: Uint8Array, nx: number, ny: number, per: number, cells: number): Float64Array {
+/** Pixels that are set (and set in `within` as well) per cell of `per` × `per` pixels. */
+function countCells(
+  data: Uint8Array,
+  nx: number,
+  ny: number,
+  per: number,
+  cells: number,
+  within: Uint8Array = data,
+): Float64Array {
   const counts = new Float64Array(cells * Math.ceil(ny / per));
   for (let j = 0; j < ny; j++) {
     const row = Math.floor(j / per) * cells;
-    for (let i = 0; i < nx; i++) counts[row + Math.floor(i / per)] += data[j * nx + i];
+    for (let c = 0; c < cells; c++) {
+      let sum = 0;
+      const end = j * nx + Math.min(nx, (c + 1) * per);
+      for (let k = j * nx + c * per; k < end; k++) sum += data[k] & within[k];
+      counts[row + c] += sum;
+    }
   }
   return counts;
 }

@@ -34,12 +34,17 @@ export const copperDrawingSchema = z.strictObject({
 export type CopperShape = z.infer<typeof shapeSchema>;
 export type CopperDrawing = z.infer<typeof copperDrawingSchema>;
 
-/** Moves every shape, mm. */
-export function shiftShape(s: CopperShape, dx: number, dy: number): CopperShape {
-  const shift = (p: number[]) => p.map((v, i) => round(v + (i % 2 ? dy : dx)));
-  if (s.k === 'disc') return { ...s, x: round(s.x + dx), y: round(s.y + dy) };
-  return s.k === 'line' ? { ...s, p: shift(s.p) } : { ...s, r: s.r.map(shift) };
-}
-
 /** A tenth of a micrometre is finer than any board. */
 const round = (v: number) => Math.round(v * 1e4) / 1e4;
+
+/** Moves a shape, mm, where it stands: there may be hundreds of thousands. */
+export function moveShape(s: CopperShape, dx: number, dy: number): void {
+  const move = (p: number[]) => {
+    for (let i = 0; i < p.length; i++) p[i] = round(p[i] + (i % 2 ? dy : dx));
+  };
+  if (s.k === 'disc') {
+    s.x = round(s.x + dx);
+    s.y = round(s.y + dy);
+  } else if (s.k === 'line') move(s.p);
+  else s.r.forEach(move);
+}

@@ -1,2 +1,2 @@
 export { copperCoverage, coverageReader, ringArea, type CoverageGrid, type Outline } from './coverage.ts';
-export { copperDrawingSchema, shiftShape, type CopperDrawing, type CopperShape } from './drawing.ts';
+export { copperDrawingSchema, moveShape, type CopperDrawing, type CopperShape } from './drawing.ts';

@@ -51,33 +51,75 @@ function fillSegment(b: Bitmap, x0: number, y0: number, x1: number, y1: number, 
   const length = Math.hypot(x1 - x0, y1 - y0);
   if (length === 0) return;
   const [nx, ny] = [(-(y1 - y0) / length) * r, ((x1 - x0) / length) * r];
-  fillRings(b, [[x0 + nx, y0 + ny, x1 + nx, y1 + ny, x1 - nx, y1 - ny, x0 - nx, y0 - ny]], value);
+  const quad = [x0 + nx, y0 + ny, x1 + nx, y1 + ny, x1 - nx, y1 - ny, x0 - nx, y0 - ny];
+  const [j0, j1] = rows(b, Math.min(y0, y1) - Math.abs(ny), Math.max(y0, y1) + Math.abs(ny));
+  // convex: one span per row, between the two edges that the row crosses
+  for (let j = j0; j <= j1; j++) {
+    const y = rowY(b, j);
+    let [from, to] = [Infinity, -Infinity];
+    for (let e = 0; e < 8; e += 2) {
+      const [xa, ya, xb, yb] = [quad[e], quad[e + 1], quad[(e + 2) % 8], quad[(e + 3) % 8]];
+      if (ya > y === yb > y) continue;
+      const x = xa + ((y - ya) * (xb - xa)) / (yb - ya);
+      if (x < from) from = x;
+      if (x > to) to = x;
+    }
+    if (to > from) span(b, j, from, to, value);
+  }
 }
 
 /** Even-odd fill of closed rings x0, y0, x1, y1, … */
 export function fillRings(b: Bitmap, rings: readonly (readonly number[])[], value: number): void {
-  const edges: [number, number, number, number][] = [];
+  const most = rings.reduce((n, ring) => n + ring.length / 2, 0);
+  // edges as columns: upper and lower y, x at the upper end, slope
+  const upper = new Float64Array(most);
+  const lower = new Float64Array(most);
+  const atUpper = new Float64Array(most);
+  const slope = new Float64Array(most);
+  let count = 0;
   let [top, bottom] = [Infinity, -Infinity];
   for (const ring of rings) {
     const n = ring.length;
     for (let i = 0; i < n; i += 2) {
-      const [xa, ya, xb, yb] = [ring[i], ring[i + 1], ring[(i + 2) % n], ring[(i + 3) % n]];
+      const k = i + 2 < n ? i + 2 : 0;
+      const [ya, yb] = [ring[i + 1], ring[k + 1]];
       if (ya < top) top = ya;
       if (ya > bottom) bottom = ya;
-      if (ya !== yb) edges.push(ya < yb ? [ya, yb, xa, (xb - xa) / (yb - ya)] : [yb, ya, xb, (xa - xb) / (ya - yb)]);
+      if (ya === yb) continue;
+      const first = ya < yb;
+      upper[count] = first ? ya : yb;
+      lower[count] = first ? yb : ya;
+      atUpper[count] = first ? ring[i] : ring[k];
+      slope[count] = (ring[k] - ring[i]) / (yb - ya);
+      count++;
     }
   }
-  if (edges.length === 0) return;
-  edges.sort((p, q) => p[0] - q[0]);
+  const order = Array.from({ length: count }, (_, i) => i).sort((p, q) => upper[p] - upper[q]);
+  const active = new Int32Array(count);
+  const crossings = new Float64Array(count);
   const [j0, j1] = rows(b, top, bottom);
   let next = 0;
-  let active: [number, number, number, number][] = [];
+  let alive = 0;
   for (let j = j0; j <= j1; j++) {
     const y = rowY(b, j);
-    while (next < edges.length && edges[next][0] <= y) active.push(edges[next++]);
-    active = active.filter((e) => e[1] > y);
-    const xs = active.map((e) => e[2] + (y - e[0]) * e[3]).sort((p, q) => p - q);
-    for (let i = 0; i + 1 < xs.length; i += 2) span(b, j, xs[i], xs[i + 1], value);
+    while (next < count && upper[order[next]] <= y) active[alive++] = order[next++];
+    let kept = 0;
+    for (let i = 0; i < alive; i++) {
+      const e = active[i];
+      if (lower[e] <= y) continue;
+      // edges keep their order from row to row but for crossings: insertion is next to nothing
+      const x = atUpper[e] + (y - upper[e]) * slope[e];
+      let at = kept++;
+      while (at > 0 && crossings[at - 1] > x) {
+        crossings[at] = crossings[at - 1];
+        active[at] = active[at - 1];
+        at--;
+      }
+      crossings[at] = x;
+      active[at] = e;
+    }
+    alive = kept;
+    for (let i = 0; i + 1 < kept; i += 2) span(b, j, crossings[i], crossings[i + 1], value);
   }
 }
 

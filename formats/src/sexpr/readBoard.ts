@@ -21,28 +21,22 @@ interface Reading {
   board: ParsedBoard;
   layerIndex: Map<string, number>;
   netIndex: Map<string, number>;
+  /** Numbers of old formats to names. */
+  netNames: Map<string, string>;
   /** Pieces of the outline. */
   edges: number[][];
+  /** Whether a stack-up has said how thick the foils are. */
+  stackup: boolean;
   count: (what: string, n?: number) => void;
 }
 
 /** `progress` gets the fraction done. Throws `BoardFileError`. */
 export function readSExpressionBoard(text: string, progress: (done: number) => void = () => {}): ParsedBoard {
-  const root = scanSExpression(text);
-  progress(0.4);
-  if (root.name !== 'kicad_pcb')
-    throw new BoardFileError(
-      `begins with "(${root.name.slice(0, 40)}", a board file begins with "(kicad_pcb"`,
-      root.line,
-    );
-  const version = root.get('version')?.number(1, 1e9) ?? 0;
-  if (version < 3)
-    throw new BoardFileError(`format number ${version} is older than 3, the first that can be read`, root.line);
   const board: ParsedBoard = {
-    format: `S-expression board, format ${version}`,
+    format: '',
     outline: [],
     cutouts: [],
-    thickness_mm: root.get('general')?.get('thickness')?.number(1),
+    thickness_mm: undefined,
     foils: [],
     copper: { v: 1, nets: [], layers: [] },
     footprints: [],
@@ -52,64 +46,92 @@ export function readSExpressionBoard(text: string, progress: (done: number) => v
     notes: [],
     padCount: 0,
   };
-  if (version > NEWEST_KNOWN)
-    board.notes.push(`Format ${version} is newer than those known here; read as far as understood.`);
   const reading: Reading = {
     board,
     layerIndex: new Map(),
     netIndex: new Map(),
+    netNames: new Map(),
     edges: [],
+    stackup: false,
     count: (what, n = 1) => (board.ignored[what] = (board.ignored[what] ?? 0) + n),
   };
-  readLayers(root, reading);
-  for (const item of root.items) {
-    if (typeof item === 'string' || item.name !== 'net') continue;
-    // later formats name nets only where they are used
-    netOf(reading, item.atom(2) ?? '');
-  }
-  const numbers = new Map(root.all('net').map((n) => [n.atom(1) ?? '', n.atom(2) ?? '']));
-  const netFrom = (list: SList | undefined): number => {
-    const first = list?.atom(1);
-    if (first === undefined) return -1;
-    return netOf(reading, list?.atom(2) ?? numbers.get(first) ?? first);
-  };
-  let done = 0;
-  for (const item of root.items) {
-    done++;
-    if (done % 5000 === 0) progress(0.4 + (0.4 * done) / root.items.length);
-    if (typeof item !== 'string') readItem(item, reading, netFrom);
-  }
+  let seen = 0;
+  const root = scanSExpression(text, (item, list, at) => {
+    checkRoot(list);
+    readItem(item, reading);
+    if (++seen % 4000 === 0) progress(at / text.length);
+  });
+  checkRoot(root);
+  if (board.foils.length === 0) throw new BoardFileError('has no copper layers', root.line);
+  if (!reading.stackup) board.notes.push('No stack-up in the file: foils are taken as 35 µm.');
   if (reading.edges.length === 0)
     throw new BoardFileError('has no outline: nothing is drawn on the layer of the board edge');
   boardFromLoops(board, reading.edges);
   return board;
 }
 
-function readItem(item: SList, reading: Reading, netFrom: (list: SList | undefined) => number): void {
+function checkRoot(root: SList): void {
+  if (root.name !== 'kicad_pcb')
+    throw new BoardFileError(
+      `begins with "(${root.name.slice(0, 40)}", a board file begins with "(kicad_pcb"`,
+      root.line,
+    );
+}
+
+function readVersion(item: SList, board: ParsedBoard): void {
+  const version = item.number(1, 1e9);
+  if (version < 3)
+    throw new BoardFileError(`format number ${version} is older than 3, the first that can be read`, item.line);
+  board.format = `S-expression board, format ${version}`;
+  if (version > NEWEST_KNOWN)
+    board.notes.push(`Format ${version} is newer than those known here; read as far as understood.`);
+}
+
+const NEEDS_LAYERS = new Set(['footprint', 'module', 'segment', 'arc', 'via', 'zone']);
+
+function readItem(item: SList, reading: Reading): void {
   const { board } = reading;
+  if (board.foils.length === 0 && NEEDS_LAYERS.has(item.name))
+    throw new BoardFileError(`(${item.name} …) comes before the layers are said`, item.line);
   switch (item.name) {
+    case 'version':
+      readVersion(item, board);
+      return;
+    case 'general':
+      board.thickness_mm = item.get('thickness')?.number(1);
+      return;
+    case 'layers':
+      readLayers(item, reading);
+      return;
+    case 'setup':
+      readStackup(item.get('stackup'), reading);
+      return;
+    case 'net':
+      reading.netNames.set(item.atom(1) ?? '', item.atom(2) ?? '');
+      netOf(reading, item.atom(2) ?? '');
+      return;
     case 'footprint':
     case 'module':
       if (board.footprints.length >= MOST_FOOTPRINTS)
         throw new BoardFileError(`more than ${MOST_FOOTPRINTS} footprints`, item.line);
-      readFootprint(item, reading, netFrom);
+      readFootprint(item, reading);
       return;
     case 'segment':
     case 'arc': {
       const shapes = layerShapes(reading, item.get('layer')?.atom(1));
       shapes?.push({
         k: 'line',
-        n: netFrom(item.get('net')),
+        n: netFrom(reading, item.get('net')),
         w: item.get('width')?.number(1) ?? 0,
         p: curvePoints(item),
       });
       return;
     }
     case 'via':
-      readVia(item, reading, netFrom);
+      readVia(item, reading);
       return;
     case 'zone':
-      readZone(item, reading, netFrom);
+      readZone(item, reading);
       return;
     case 'gr_line':
     case 'gr_arc':
@@ -145,28 +167,46 @@ const netOf = (reading: Reading, name: string): number => {
 
 const COPPER_KINDS = new Set(['signal', 'power', 'mixed', 'jumper']);
 
-/** Copper layers from the top down, with their foils where a stack-up says so. */
-function readLayers(root: SList, reading: Reading): void {
-  const rows = (root.get('layers')?.items ?? []).filter((i): i is SList => typeof i !== 'string');
-  const copper = rows
+/** Copper layers from the top down. */
+function readLayers(item: SList, reading: Reading): void {
+  const copper = item.items
+    .filter((i): i is SList => typeof i !== 'string')
     .map((row) => ({ number: Number(row.items[0]), name: row.atom(1) ?? '', kind: row.atom(2) ?? '' }))
     .filter((l) => l.name.endsWith('.Cu') || COPPER_KINDS.has(l.kind));
-  if (copper.length === 0) throw new BoardFileError('has no copper layers', root.get('layers')?.line ?? root.line);
+  if (copper.length === 0 || copper.length > 32)
+    throw new BoardFileError(`has ${copper.length || 'no'} copper layers`, item.line);
   const front = copper.find((l) => l.name === 'F.Cu')?.number ?? 0;
   const back = copper.find((l) => l.name === 'B.Cu')?.number ?? 31;
   // the bottom's number differs by version: 0 with the top at 15, 31, or 2
   const rank = (l: { number: number; name: string }) =>
     l.name === 'F.Cu' ? -Infinity : l.name === 'B.Cu' ? Infinity : front > back ? -l.number : l.number;
   copper.sort((a, b) => rank(a) - rank(b));
-  const stackup = root.get('setup')?.get('stackup');
   for (const [i, { name }] of copper.entries()) {
-    const row = stackup?.all('layer').find((l) => l.atom(1) === name);
-    const foil = row?.get('thickness')?.number(1);
     reading.layerIndex.set(name, i);
-    reading.board.foils.push({ name, foil_um: foil === undefined ? undefined : Math.round(foil * 1e4) / 10 });
+    reading.board.foils.push({ name, foil_um: undefined });
     reading.board.copper.layers.push({ name, shapes: [] });
   }
-  if (!stackup) reading.board.notes.push('No stack-up in the file: foils are taken as 35 µm.');
+}
+
+/** Foils where a stack-up says so. */
+function readStackup(stackup: SList | undefined, reading: Reading): void {
+  if (!stackup) return;
+  reading.stackup = true;
+  for (const foil of reading.board.foils) {
+    const thickness = stackup
+      .all('layer')
+      .find((l) => l.atom(1) === foil.name)
+      ?.get('thickness')
+      ?.number(1);
+    if (thickness !== undefined) foil.foil_um = Math.round(thickness * 1e4) / 10;
+  }
+}
+
+/** Net of a `(net …)` list: by number, by number and name, or by name alone in later formats. */
+function netFrom(reading: Reading, list: SList | undefined): number {
+  const first = list?.atom(1);
+  if (first === undefined) return -1;
+  return netOf(reading, list?.atom(2) ?? reading.netNames.get(first) ?? first);
 }
 
 const layerShapes = (reading: Reading, name: string | undefined): CopperShape[] | undefined => {
@@ -190,7 +230,7 @@ function layersNamed(reading: Reading, list: SList | undefined): number[] {
   return [...found];
 }
 
-function readVia(item: SList, reading: Reading, netFrom: (list: SList | undefined) => number): void {
+function readVia(item: SList, reading: Reading): void {
   const at = item.get('at');
   if (!at) return;
   const [x, y, d] = [at.number(1), at.number(2), item.get('size')?.number(1) ?? 0];
@@ -202,13 +242,13 @@ function readVia(item: SList, reading: Reading, netFrom: (list: SList | undefine
   const endsOnly = item.get('remove_unused_layers') && item.get('remove_unused_layers')?.atom(1) !== 'no';
   for (let l = partial ? from : 0; l <= (partial ? to : last); l++)
     if (!endsOnly || l === from || l === to)
-      reading.board.copper.layers[l].shapes.push({ k: 'disc', n: netFrom(item.get('net')), x, y, d });
+      reading.board.copper.layers[l].shapes.push({ k: 'disc', n: netFrom(reading, item.get('net')), x, y, d });
   reading.board.vias.push({ x, y, drill: item.get('drill')?.number(1) ?? d / 2 });
 }
 
-function readZone(item: SList, reading: Reading, netFrom: (list: SList | undefined) => number): void {
+function readZone(item: SList, reading: Reading): void {
   if (item.get('keepout')) return reading.count('keep-outs');
-  const n = netFrom(item.get('net'));
+  const n = netFrom(reading, item.get('net'));
   const own = item.get('layer')?.atom(1);
   const fills = item.all('filled_polygon');
   const thickness = item.get('min_thickness')?.number(1) ?? 0;
@@ -260,7 +300,7 @@ function graphicPieces(item: SList): number[][] {
   return [curvePoints(item)];
 }
 
-function readFootprint(item: SList, reading: Reading, netFrom: (list: SList | undefined) => number): void {
+function readFootprint(item: SList, reading: Reading): void {
   const { board } = reading;
   const at = item.get('at');
   const [fx, fy, frot] = at ? [at.number(1), at.number(2), at.numberOr(3, 0)] : [0, 0, 0];
@@ -288,7 +328,7 @@ function readFootprint(item: SList, reading: Reading, netFrom: (list: SList | un
   for (const child of item.items) {
     if (typeof child === 'string') continue;
     if (child.name === 'pad') {
-      const pad = readPad(child, reading, netFrom, fx, fy, frot);
+      const pad = readPad(child, reading, fx, fy, frot);
       if (pad) footprint.pads.push(pad);
     } else if (child.name.startsWith('fp_') && !child.name.startsWith('fp_text')) {
       const layer = child.get('layer')?.atom(1);
@@ -302,20 +342,13 @@ function readFootprint(item: SList, reading: Reading, netFrom: (list: SList | un
             drawn.y1 = Math.max(drawn.y1, piece[i + 1]);
           }
       else if (layer !== undefined && reading.layerIndex.has(layer)) reading.count('graphics on copper');
-    } else if (child.name === 'zone') readZone(child, reading, netFrom);
+    } else if (child.name === 'zone') readZone(child, reading);
   }
   if (drawn.x1 > drawn.x0 && drawn.y1 > drawn.y0) footprint.body = { w: drawn.x1 - drawn.x0, h: drawn.y1 - drawn.y0 };
   board.footprints.push(footprint);
 }
 
-function readPad(
-  pad: SList,
-  reading: Reading,
-  netFrom: (list: SList | undefined) => number,
-  fx: number,
-  fy: number,
-  frot: number,
-): ParsedPad | undefined {
+function readPad(pad: SList, reading: Reading, fx: number, fy: number, frot: number): ParsedPad | undefined {
   const { board } = reading;
   board.padCount++;
   const at = pad.get('at');
@@ -330,7 +363,7 @@ function readPad(
     .map(Number);
   const drill = drills.length ? Math.max(...drills.filter(Number.isFinite)) : 0;
   const [w, h] = [size.number(1), size.numberOr(2, size.number(1))];
-  const n = netFrom(pad.get('net'));
+  const n = netFrom(reading, pad.get('net'));
   const bare = kind === 'np_thru_hole';
   if (bare) board.holes.push({ x, y, d: drill || w });
   // a bare hole as large as its pad has no copper

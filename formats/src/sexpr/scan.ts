@@ -54,8 +54,12 @@ export class SList {
 const MOST_DEPTH = 100;
 const [OPEN, CLOSE, QUOTE, BACKSLASH, NEWLINE] = [40, 41, 34, 92, 10];
 
-/** Reads one list that fills the text. Throws `BoardFileError` with the line. */
-export function scanSExpression(text: string): SList {
+/**
+ * Reads one list that fills the text. With `visit`, every list directly inside it is handed over as soon as it is
+ * complete and then let go (`at` is how far in the text that is): a large file never stands in memory as a whole.
+ * Throws `BoardFileError` with the line.
+ */
+export function scanSExpression(text: string, visit?: (item: SList, root: SList, at: number) => void): SList {
   const open: SList[] = [];
   let root: SList | undefined;
   let line = 1;
@@ -70,16 +74,19 @@ export function scanSExpression(text: string): SList {
     }
     if (c === OPEN) {
       const list = new SList(line);
-      if (open.length) open[open.length - 1].items.push(list);
-      else if (root) throw new BoardFileError('a second list begins after the first has ended', line);
-      else root = list;
+      if (open.length > (visit ? 1 : 0)) open[open.length - 1].items.push(list);
+      else if (root && open.length === 0)
+        throw new BoardFileError('a second list begins after the first has ended', line);
+      else root ??= list;
       open.push(list);
       if (open.length > MOST_DEPTH) throw new BoardFileError(`brackets are nested more than ${MOST_DEPTH} deep`, line);
       i++;
       continue;
     }
     if (c === CLOSE) {
-      if (!open.pop()) throw new BoardFileError('a closing bracket without an opening one', line);
+      const closed = open.pop();
+      if (!closed) throw new BoardFileError('a closing bracket without an opening one', line);
+      if (visit && root && open.length === 1) visit(closed, root, i);
       i++;
       continue;
     }
