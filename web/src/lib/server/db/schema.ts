@@ -41,6 +41,8 @@ export const boardModels = pgTable('board_models', {
   field: text().notNull().default(''),
   /** Made from an express job's answers; not listed among the boards. */
   express: boolean().notNull().default(false),
+  /** Where it came from: a file's name, "traced", the model it was copied from. */
+  origin: text().notNull().default(''),
   draft: jsonb().$type<BoardModel>().notNull(),
   createdAt: created(),
   updatedAt: created(),
@@ -61,6 +63,21 @@ export const boardVersions = pgTable(
   },
   (t) => [unique().on(t.modelId, t.number)],
 );
+
+/** Copper of imported boards by the hash that their documents name; gzip of its JSON. */
+export const boardDrawings = pgTable('board_drawings', {
+  hash: text().primaryKey(),
+  doc: bytea().notNull(),
+  createdAt: created(),
+});
+
+/** Packages that this shop has made for itself: a name for a designation. */
+export const ownPackages = pgTable('own_packages', {
+  id: id(),
+  label: text().notNull().unique(),
+  designation: text().notNull(),
+  createdAt: created(),
+});
 
 /** A physical board. */
 export const boards = pgTable('boards', {
@@ -157,11 +174,11 @@ export const plans = pgTable(
   (t) => [index().on(t.ticketId, t.createdAt)],
 );
 
+/** A photo belongs to a job, or lies under a board model. */
 export const photos = pgTable('photos', {
   id: id(),
-  ticketId: uuid()
-    .notNull()
-    .references(() => tickets.id),
+  ticketId: uuid().references(() => tickets.id),
+  modelId: uuid().references(() => boardModels.id),
   caption: text().notNull().default(''),
   side: text({ enum: ['top', 'bottom'] }),
   taken: text({ enum: ['before', 'during', 'after'] })

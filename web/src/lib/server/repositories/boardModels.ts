@@ -7,13 +7,30 @@ import { ConflictError } from './conflict.ts';
 
 export type BoardVersion = typeof boardVersions.$inferSelect;
 
+interface NewBoardModel {
+  /** Made by the caller; the same id twice changes nothing. */
+  id?: string;
+  doc: BoardModel;
+  field?: string;
+  express?: boolean;
+  origin?: string;
+}
+
+/** Makes a model that has only a draft. */
+export async function createBoardDraft(db: Database, { id = v7(), doc, ...rest }: NewBoardModel): Promise<string> {
+  await db
+    .insert(boardModels)
+    .values({ id, name: doc.name, draft: doc, ...rest })
+    .onConflictDoNothing();
+  return id;
+}
+
 /** Makes a model and publishes its first version. */
 export async function createBoardModel(
   db: Database,
-  { doc, field = '', express = false }: { doc: BoardModel; field?: string; express?: boolean },
+  model: NewBoardModel,
 ): Promise<{ modelId: string; versionId: string }> {
-  const modelId = v7();
-  await db.insert(boardModels).values({ id: modelId, name: doc.name, field, express, draft: doc });
+  const modelId = await createBoardDraft(db, model);
   const version = await publishBoardModel(db, modelId);
   return { modelId, versionId: version.id };
 }
@@ -51,9 +68,38 @@ export async function publishBoardModel(db: Database, modelId: string): Promise<
   });
 }
 
+/** A model with its draft checked; undefined when there is none. */
 export async function boardModelById(db: Database, id: string) {
   const [row] = await db.select().from(boardModels).where(eq(boardModels.id, id));
-  return row;
+  return row && { ...row, draft: boardModelSchema.parse(row.draft) };
+}
+
+/** The published versions of a model, newest first, with how many jobs are pinned to each. */
+export async function versionsOf(db: Database, modelId: string) {
+  return db
+    .select({
+      id: boardVersions.id,
+      number: boardVersions.number,
+      hash: boardVersions.hash,
+      publishedAt: boardVersions.publishedAt,
+      jobs: sql<number>`(select count(*)::int from tickets t where t.board_version_id = board_versions.id)`,
+    })
+    .from(boardVersions)
+    .where(eq(boardVersions.modelId, modelId))
+    .orderBy(desc(boardVersions.number));
+}
+
+/** The version of a model by its number. */
+export async function versionByNumber(
+  db: Database,
+  modelId: string,
+  number: number,
+): Promise<BoardVersion | undefined> {
+  const [row] = await db
+    .select()
+    .from(boardVersions)
+    .where(and(eq(boardVersions.modelId, modelId), eq(boardVersions.number, number)));
+  return row && { ...row, doc: boardModelSchema.parse(row.doc) };
 }
 
 /** A published version with its document checked; undefined when there is none. */
@@ -79,9 +125,11 @@ export async function listBoardModels(db: Database) {
       id: boardModels.id,
       name: boardModels.name,
       field: boardModels.field,
+      origin: boardModels.origin,
+      updatedAt: boardModels.updatedAt,
       parts: sql<number>`jsonb_array_length(${boardModels.draft} -> 'parts')`,
       layers: sql<number>`jsonb_array_length(${boardModels.draft} -> 'stack')`,
-      version: sql<number>`(select max(v.number) from board_versions v where v.model_id = board_models.id)`,
+      version: sql<number | null>`(select max(v.number) from board_versions v where v.model_id = board_models.id)`,
       jobs: sql<number>`(select count(*)::int from tickets t join boards b on b.id = t.board_id where b.model_id = board_models.id)`,
     })
     .from(boardModels)
