@@ -33,9 +33,10 @@ const outputSchema = z.strictObject({
   coverage: fractions,
   matches: z.array(
     z.strictObject({
+      key: z.string(),
       footprint: z.string(),
       package: z.string(),
-      by: z.enum(['library', 'family', 'box']),
+      by: z.enum(['library', 'family', 'box', 'chosen']),
       off_mm: z.number(),
       partIds: z.array(z.string()),
     }),

@@ -14,6 +14,8 @@ export interface NamedFile {
 export interface ImportOptions {
   /** Layers chosen by hand for files of a photoplot set. */
   roles?: Readonly<Record<string, LayerRole>>;
+  /** Packages chosen by hand, by the key of the match that they overrule. */
+  packages?: Readonly<Record<string, string>>;
   /** Fraction done. */
   progress?: (done: number) => void;
 }
@@ -25,7 +27,7 @@ export interface BoardImport extends ImportedBoard {
 
 /** Reads board file, photoplot set or zip of either. Throws `BoardFileError` and changes nothing. */
 export function importBoard(given: readonly NamedFile[], options: ImportOptions = {}): BoardImport {
-  const { progress = () => {}, roles } = options;
+  const { progress = () => {}, roles, packages } = options;
   if (given.length === 0) throw new BoardFileError('no file was given');
   const named = (name: string, error: unknown) => {
     if (error instanceof BoardFileError) error.file ??= name;
@@ -44,7 +46,7 @@ export function importBoard(given: readonly NamedFile[], options: ImportOptions 
       const text = decodeText(whole.bytes);
       if (!isGerberSet([{ name: whole.name, text }])) {
         const parsed = readSExpressionBoard(text, (done) => progress(done * 0.6));
-        return toModel(parsed, boardName(whole.name), (done) => progress(0.6 + done * 0.4));
+        return toModel(parsed, boardName(whole.name), (done) => progress(0.6 + done * 0.4), packages);
       }
     } catch (error) {
       throw named(whole.name, error);
@@ -61,8 +63,11 @@ export function importBoard(given: readonly NamedFile[], options: ImportOptions 
   }
   if (!isGerberSet(texts)) throw new BoardFileError('none of the files is a board, a photoplot or a drill file');
   const set = readGerberSet(texts, roles, (done) => progress(done * 0.6));
-  const made = toModel(set.board, boardName(given.length === 1 ? given[0].name : 'Imported board'), (done) =>
-    progress(0.6 + done * 0.4),
+  const made = toModel(
+    set.board,
+    boardName(given.length === 1 ? given[0].name : 'Imported board'),
+    (done) => progress(0.6 + done * 0.4),
+    packages,
   );
   return { ...made, roles: set.roles };
 }

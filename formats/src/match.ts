@@ -16,8 +16,8 @@ import type { ParsedFootprint, ParsedPad } from './parsedBoard.ts';
 
 export interface PackageMatch {
   package: string;
-  /** How: pads of a library row, pads of a family, only a box. */
-  by: 'library' | 'family' | 'box';
+  /** How: pads of a library row, pads of a family, only a box, or by somebody's choice. */
+  by: 'library' | 'family' | 'box' | 'chosen';
   /** Root mean square distance of pads from lands, mm. */
   off_mm: number;
   /** Rotation of the package in the footprint's frame, and its centre there. */
@@ -155,10 +155,30 @@ const KIND_OF_PREFIX: Record<string, RegExp> = {
 /** Worst fit that is still called the same package, mm. */
 const MOST_OFF = 0.4;
 
-/** Matches one footprint. Always answers; the least is a box of its size. */
-export function matchFootprint(f: ParsedFootprint): PackageMatch {
+/** The package somebody chose, laid on the pads as well as it goes. */
+function matchChosen(id: string, sites: readonly Site[], mirrored: boolean): PackageMatch {
+  const found = sites.length ? fit(packageById(id), sites, mirrored) : undefined;
+  if (found) {
+    const { agree: _, ...rest } = found;
+    return { package: id, by: 'chosen', ...rest };
+  }
+  const box = sites.length ? boxOf(sites) : { x0: 0, x1: 0, y0: 0, y1: 0 };
+  return {
+    package: id,
+    by: 'chosen',
+    off_mm: 0,
+    rotation_deg: 0,
+    x: (box.x0 + box.x1) / 2,
+    y: (box.y0 + box.y1) / 2,
+    terminals: {},
+  };
+}
+
+/** Matches one footprint. Always answers; the least is a box of its size. `chosen` overrules. */
+export function matchFootprint(f: ParsedFootprint, chosen?: string): PackageMatch {
   const sites = sitesOf(f);
   const mirrored = f.side === 'bottom';
+  if (chosen) return matchChosen(chosen, sites, mirrored);
   const named = hintsFrom(f.name);
   const prefix = /^[A-Za-z]+/.exec(f.ref)?.[0].toUpperCase() ?? '';
   const wanted = KIND_OF_PREFIX[prefix];

@@ -15,6 +15,8 @@ import type { ParsedBoard, ParsedFootprint } from './parsedBoard.ts';
 
 /** One distinct footprint of the file and what it was taken for. */
 export interface FootprintMatch {
+  /** The same for the same file: names the footprint when another package is chosen for it. */
+  key: string;
   footprint: string;
   package: string;
   by: PackageMatch['by'];
@@ -72,7 +74,12 @@ const isPart = (f: ParsedFootprint) =>
   f.pads.some((p) => p.number !== '') && !/^(REF\*\*|TP|MH|H|FID|LOGO)\d*$/i.test(f.ref);
 
 /** Builds model and account. The model's corner is the corner of the outline. */
-export function toModel(parsed: ParsedBoard, name: string, progress: (done: number) => void = () => {}): ImportedBoard {
+export function toModel(
+  parsed: ParsedBoard,
+  name: string,
+  progress: (done: number) => void = () => {},
+  packages: Readonly<Record<string, string>> = {},
+): ImportedBoard {
   const xs = parsed.outline.filter((_, i) => i % 2 === 0);
   const ys = parsed.outline.filter((_, i) => i % 2 === 1);
   const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
@@ -93,7 +100,7 @@ export function toModel(parsed: ParsedBoard, name: string, progress: (done: numb
     drawing.layers.map((l) => l.shapes),
     (done) => progress(0.1 + done * 0.6),
   );
-  const { parts, matches } = placeParts(parsed, dx, dy);
+  const { parts, matches } = placeParts(parsed, dx, dy, packages);
   progress(0.9);
   const area = ringArea(parsed.outline) - parsed.cutouts.reduce((sum, ring) => sum + ringArea(ring), 0);
   const board: BoardModel = {
@@ -147,7 +154,7 @@ export function toModel(parsed: ParsedBoard, name: string, progress: (done: numb
   };
 }
 
-function placeParts(parsed: ParsedBoard, dx: number, dy: number) {
+function placeParts(parsed: ParsedBoard, dx: number, dy: number, packages: Readonly<Record<string, string>>) {
   const matched = new Map<string, { match: PackageMatch; entry: FootprintMatch }>();
   const matches: FootprintMatch[] = [];
   const parts: BoardModel['parts'] = [];
@@ -159,8 +166,10 @@ function placeParts(parsed: ParsedBoard, dx: number, dy: number) {
     const signature = signatureOf(f);
     let known = matched.get(signature);
     if (!known) {
-      const match = matchFootprint(f);
+      const key = `${matches.length + 1} ${f.name}`.slice(0, 200);
+      const match = matchFootprint(f, packages[key]);
       const entry = {
+        key,
         footprint: f.name,
         package: match.package,
         by: match.by,

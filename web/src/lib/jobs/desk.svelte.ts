@@ -3,8 +3,13 @@ import type { FieldFrames, Place, Side } from '@orthos/core';
 import type { Isotherm } from '$lib/stage/heatLayer';
 import { getContext, setContext } from 'svelte';
 
-export type Lens = 'parts' | 'readings' | 'heat';
-export const LENS_NAMES: Record<Lens, string> = { parts: 'Parts', readings: 'Readings', heat: 'Heat' };
+export type Lens = 'parts' | 'copper' | 'readings' | 'heat';
+export const LENS_NAMES: Record<Lens, string> = {
+  parts: 'Parts',
+  copper: 'Copper',
+  readings: 'Readings',
+  heat: 'Heat',
+};
 
 export interface Callout {
   id: string;
@@ -36,6 +41,10 @@ export interface MeltTimes {
 export class Desk {
   side = $state<Side>('top');
   lens = $state<Lens>('parts');
+  /** Copper layer shown by the copper lens, from the top; null: the side that is seen. */
+  layer = $state<number | null>(null);
+  /** Net that is lit up. */
+  net = $state<string | null>(null);
   /** Selected part. */
   selected = $state<string | null>(null);
   /** Where the next reading or observation belongs. */

@@ -5,6 +5,7 @@
   import Camera from '@lucide/svelte/icons/camera';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { v7 } from 'uuid';
+  import { smaller } from './smaller';
 
   let { view, taken, title }: { view: JobView; taken: 'before' | 'during' | 'after'; title: string } = $props();
   const photos = $derived(view.photos.filter((p) => p.taken === taken));
@@ -13,20 +14,6 @@
   /** The photo asked to go: a second press means it. */
   let doomed = $state<string | null>(null);
 
-  const MOST_PX = 2560;
-
-  async function smaller(file: File): Promise<Blob> {
-    const bitmap = await createImageBitmap(file);
-    const f = Math.min(1, MOST_PX / Math.max(bitmap.width, bitmap.height));
-    const canvas = document.createElement('canvas');
-    canvas.width = Math.round(bitmap.width * f);
-    canvas.height = Math.round(bitmap.height * f);
-    canvas.getContext('2d')?.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-    bitmap.close();
-    return new Promise((done, fail) =>
-      canvas.toBlob((b) => (b ? done(b) : fail(new Error('it could not be made smaller'))), 'image/jpeg', 0.85),
-    );
-  }
   async function add(files: FileList | null) {
     problem = null;
     busy = true;

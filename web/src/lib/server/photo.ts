@@ -2,6 +2,7 @@
  * Photos on their way in: decoded and encoded anew, so that nothing but the picture is stored (no place, no camera,
  * no hidden file), at most 2560 px, with a thumbnail.
  */
+import { error } from '@sveltejs/kit';
 import jpeg from 'jpeg-js';
 
 const MOST_PX = 2560;
@@ -63,4 +64,20 @@ export function readPhoto(bytes: Uint8Array) {
     image: jpeg.encode({ ...image, data: Buffer.from(image.data) }, 80).data,
     thumbnail: jpeg.encode({ ...thumbnail, data: Buffer.from(thumbnail.data) }, 75).data,
   };
+}
+
+const MOST_BYTES = 25 * 1024 * 1024;
+
+/** The JPEG that a request carries, ready to be stored; 413 or 400 with a sentence otherwise. */
+export async function readPhotoBody(request: Request) {
+  if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES)
+    error(413, { message: 'A photo of at most 25 MB.' });
+  const bytes = new Uint8Array(await request.arrayBuffer());
+  if (bytes.length > MOST_BYTES) error(413, { message: 'A photo of at most 25 MB.' });
+  try {
+    return readPhoto(bytes);
+  } catch (e) {
+    if (e instanceof PhotoError) error(400, { message: e.message });
+    throw e;
+  }
 }

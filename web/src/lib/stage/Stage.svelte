@@ -10,27 +10,46 @@
     partName,
     terminalAt,
     type BoardModel,
+    type CopperDrawing,
+    type CopperShape,
     type UnitSettings,
   } from '@orthos/core';
   import { LENS_NAMES, type Desk, type Lens } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
   import { onThemeChange } from '$lib/ui/theme';
-  import { onMount } from 'svelte';
+  import { onMount, type Snippet } from 'svelte';
   import { evenField, fieldAt, paintHeat } from './heatLayer';
-  import { batchScene, readPalette, type Palette } from './painter';
+  import { batchCopper, batchCopperScene, batchScene, readPalette, type Palette } from './painter';
   import { Raster } from './raster';
   import StageBar from './StageBar.svelte';
   import StageOverlay from './StageOverlay.svelte';
-  import { fitView, flipped, toBoardPoint, toScreen, zoomAt, type StageView } from './view';
+  import {
+    fitView,
+    flipped,
+    toBoardPoint,
+    toScreen,
+    zoomAt,
+    type StagePoint,
+    type StageTool,
+    type StageView,
+  } from './view';
 
   interface Props {
     board: BoardModel;
     desk: Desk;
     units: UnitSettings;
     lenses?: Lens[];
+    /** Copper as it lies, for the copper lens; without it the lens shows the patches of the model. */
+    copper?: CopperDrawing | null;
+    /** Takes the pointer before the stage does. */
+    tool?: StageTool;
+    /** Lies below the board and moves with it; the board is then drawn clear. */
+    under?: Snippet<[StageView]>;
+    /** Lies over it, in screen pixels of the given view. */
+    over?: Snippet<[StageView]>;
   }
-  let { board, desk, units, lenses = ['parts'] }: Props = $props();
+  let { board, desk, units, lenses = ['parts'], copper = null, tool, under, over }: Props = $props();
 
   let host = $state<HTMLElement>();
   let picture = $state<HTMLElement>();
@@ -51,7 +70,31 @@
 
   const PAN: Record<string, [number, number]> = { h: [60, 0], j: [0, -60], k: [0, 60], l: [-60, 0] };
   const scene = $derived(boardScene(board, desk.side));
-  const batches = $derived(batchScene(scene));
+  /** Shapes of the layer that the copper lens shows. */
+  const layerShapes = $derived.by((): readonly CopperShape[] => {
+    if (desk.lens !== 'copper') return [];
+    const layer = desk.layer ?? (desk.side === 'top' ? 0 : board.stack.length - 1);
+    if (copper) return copper.layers[layer]?.shapes ?? [];
+    return board.copper
+      .filter((c) => c.layer === layer)
+      .map((c) => {
+        const [x0, y0, x1, y1] = [c.x_mm, c.y_mm, c.x_mm + c.w_mm, c.y_mm + c.h_mm];
+        return { k: 'area', n: -1, r: [[x0, y0, x1, y0, x1, y1, x0, y1]], ...(c.coverage < 0.05 ? { e: 1 } : {}) };
+      });
+  });
+  const layerBatches = $derived(batchCopper(layerShapes, 'track'));
+  const litBatches = $derived.by(() => {
+    const n = desk.net !== null && copper ? copper.nets.indexOf(desk.net) : -1;
+    return n < 0
+      ? []
+      : batchCopper(
+          layerShapes.filter((s) => s.n === n),
+          'lit',
+        );
+  });
+  const batches = $derived(
+    desk.lens === 'copper' ? batchCopperScene(scene, layerBatches, litBatches, layerShapes.length) : batchScene(scene),
+  );
   const bounds = $derived(boardBounds(board));
   const here = $derived(
     board.parts
@@ -145,13 +188,22 @@
     const box = (host as HTMLElement).getBoundingClientRect();
     return [e.clientX - box.left, e.clientY - box.top];
   };
+  function atPoint(e: PointerEvent): StagePoint {
+    const [x_mm, y_mm] = toBoardPoint(view, ...local(e));
+    return { x_mm, y_mm, mm_px: 1 / view.scale, alt: e.altKey, shift: e.shiftKey };
+  }
   function onpointerdown(e: PointerEvent) {
     const [x, y] = local(e);
+    if (e.button === 0 && tool?.down?.(atPoint(e))) {
+      (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
+      return;
+    }
     drag = { x, y, moved: false, ruler: measuring };
     if (measuring) measured = { from: toBoardPoint(view, x, y), to: toBoardPoint(view, x, y) };
     (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
   }
   function onpointermove(e: PointerEvent) {
+    if (!drag && tool?.move?.(atPoint(e))) return;
     const [x, y] = local(e);
     // only the heat lens tells what lies under the pointer
     if (field) pointer = [x, y];
@@ -167,6 +219,7 @@
     hovered = partAt(board, desk.side, ...toBoardPoint(view, x, y), 2 / view.scale)?.partId ?? null;
   }
   function onpointerup(e: PointerEvent) {
+    if (!drag && tool?.up?.(atPoint(e))) return;
     const was = drag;
     drag = null;
     if (!was || was.moved || was.ruler) return;
@@ -192,7 +245,13 @@
   $effect(() => {
     if (!palette || !picture || !groundCanvas || !partsCanvas || size.w === 0) return;
     raster ??= new Raster(picture, groundCanvas, partsCanvas, (shown) => (pictureView = shown));
-    raster.draw({ scene: batches, view, palette, clearness: field ? 0.45 : 1 });
+    raster.draw({
+      scene: batches,
+      view,
+      palette,
+      clearness: field ? 0.45 : under ? 0.35 : 1,
+      clearBoard: under !== undefined,
+    });
   });
   let heatPainted = false;
   $effect(() => {
@@ -267,7 +326,7 @@
     role="application"
     aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
     tabindex="0"
-    class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] select-none {measuring
+    class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] select-none {measuring || tool?.cross
       ? 'cursor-crosshair'
       : hovered
         ? 'cursor-pointer'
@@ -286,6 +345,7 @@
       class="pointer-events-none absolute inset-0 origin-top-left will-change-transform *:absolute *:inset-0 *:h-full *:w-full"
       aria-hidden="true"
     >
+      {#if under && pictureView}<div>{@render under(pictureView)}</div>{/if}
       <canvas bind:this={groundCanvas}></canvas>
       <canvas bind:this={heatCanvas}></canvas>
       <canvas bind:this={partsCanvas} data-testid="stage-parts"></canvas>
@@ -301,6 +361,7 @@
       {units}
       heatScale={heatShown && palette ? palette.scope : null}
     />
+    {@render over?.(view)}
     {#if underPointer !== null && pointer}
       <p class="pointer-events-none absolute top-2 right-3 border border-line bg-sheet px-2 py-0.5 font-semibold">
         {formatTemperature(underPointer, units)} here

@@ -1,12 +1,20 @@
 /** Paints a scene's display list on a canvas. Shapes are batched by style into paths, once per scene. */
-import type { Scene, SceneLabel, SceneShape, SceneStyle } from '@orthos/core';
+import type { CopperShape, Scene, SceneLabel, SceneShape, SceneStyle } from '@orthos/core';
 import { toScreen, type Box, type StageView } from './view';
 
 export interface Batch {
-  style: SceneStyle;
-  path: Path2D;
+  style: PaintStyle;
+  /** Made when it is first painted: a large board has hundreds. */
+  path: () => Path2D;
   box: Box;
+  /** Width of strokes, mm; without it shapes are filled. */
+  stroke_mm?: number;
+  /** An area with holes. */
+  evenOdd?: true;
 }
+
+/** Styles of a scene, and those that only the painter knows. */
+export type PaintStyle = SceneStyle | 'track' | 'lit' | 'bare' | 'ghost';
 
 const BATCH_SIZE = 120;
 
@@ -32,23 +40,103 @@ function grow(box: Box, shape: SceneShape): void {
   }
 }
 
-function batchShapes(shapes: readonly SceneShape[]): Batch[] {
-  const batches: (Batch & { count: number })[] = [];
+const emptyBox = (): Box => ({ x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity });
+
+/** A batch of shapes whose path is made at its first use. */
+function batchOf<S>(style: PaintStyle, shapes: readonly S[], box: Box, add: (path: Path2D, shape: S) => void): Batch {
+  let path: Path2D | undefined;
+  return {
+    style,
+    box,
+    path: () => {
+      if (!path) {
+        path = new Path2D();
+        for (const shape of shapes) add(path, shape);
+      }
+      return path;
+    },
+  };
+}
+
+function batchShapes(shapes: readonly SceneShape[], styleOf: (s: SceneShape) => PaintStyle = (s) => s.style): Batch[] {
+  const batches: Batch[] = [];
+  let run: SceneShape[] = [];
+  const close = () => {
+    if (run.length === 0) return;
+    const box = emptyBox();
+    for (const shape of run) grow(box, shape);
+    batches.push(batchOf(styleOf(run[0]), run, box, addShape));
+    run = [];
+  };
   for (const shape of shapes) {
-    let batch = batches[batches.length - 1];
-    if (!batch || batch.style !== shape.style || batch.count >= BATCH_SIZE) {
-      batch = {
-        style: shape.style,
-        path: new Path2D(),
-        box: { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity },
-        count: 0,
-      };
-      batches.push(batch);
-    }
-    addShape(batch.path, shape);
-    grow(batch.box, shape);
-    batch.count++;
+    if (run.length >= BATCH_SIZE || (run.length > 0 && run[0].style !== shape.style)) close();
+    run.push(shape);
   }
+  close();
+  return batches;
+}
+
+function addCopper(path: Path2D, s: CopperShape): void {
+  if (s.k === 'disc') {
+    path.moveTo(s.x + s.d / 2, s.y);
+    path.arc(s.x, s.y, s.d / 2, 0, 2 * Math.PI);
+    return;
+  }
+  for (const p of s.k === 'line' ? [s.p] : s.r) {
+    path.moveTo(p[0], p[1]);
+    for (let i = 2; i < p.length; i += 2) path.lineTo(p[i], p[i + 1]);
+    if (s.k === 'area') path.closePath();
+  }
+}
+
+function copperBox(shapes: readonly CopperShape[]): Box {
+  const box = emptyBox();
+  const take = (x: number, y: number, r: number) => {
+    box.x0 = Math.min(box.x0, x - r);
+    box.x1 = Math.max(box.x1, x + r);
+    box.y0 = Math.min(box.y0, y - r);
+    box.y1 = Math.max(box.y1, y + r);
+  };
+  for (const s of shapes) {
+    if (s.k === 'disc') take(s.x, s.y, s.d / 2);
+    else
+      for (const p of s.k === 'line' ? [s.p] : s.r)
+        for (let i = 0; i < p.length; i += 2) take(p[i], p[i + 1], s.k === 'line' ? s.w / 2 : 0);
+  }
+  return box;
+}
+
+/**
+ * Copper of one layer in batches. Where copper is taken away again the order counts; elsewhere equal widths go
+ * together.
+ */
+export function batchCopper(shapes: readonly CopperShape[], style: 'track' | 'lit'): Batch[] {
+  const kind = (s: CopperShape) =>
+    `${s.e ? 'e' : ''}${s.k === 'line' ? s.w : s.k === 'disc' ? 'disc' : s.r.length > 1 ? 'holed' : 'area'}`;
+  const ordered = shapes.some((s) => s.e)
+    ? shapes
+    : [...shapes].sort((a, b) => (kind(a) < kind(b) ? -1 : kind(a) > kind(b) ? 1 : 0));
+  const batches: Batch[] = [];
+  let run: CopperShape[] = [];
+  let points = 0;
+  const close = () => {
+    if (run.length === 0) return;
+    const [first] = run;
+    const batch = batchOf(first.e ? 'bare' : style, run, copperBox(run), addCopper);
+    if (first.k === 'line') batch.stroke_mm = first.w;
+    else if (first.k === 'area' && first.r.length > 1) batch.evenOdd = true;
+    batches.push(batch);
+    run = [];
+    points = 0;
+  };
+  for (const s of ordered) {
+    if (run.length > 0 && (points > 1500 || run.length >= 400 || kind(run[0]) !== kind(s))) close();
+    run.push(s);
+    points += s.k === 'disc' ? 2 : s.k === 'line' ? s.p.length : s.r.reduce((n, r) => n + r.length, 0);
+    // an area with holes has a path of its own: the even-odd rule would cut others out of it
+    if (s.k === 'area' && s.r.length > 1) close();
+  }
+  close();
   return batches;
 }
 
@@ -60,8 +148,9 @@ export interface SceneBatches {
   shapeCount: number;
 }
 
+const isGround = (s: SceneShape) => s.style === 'board' || s.style === 'copper' || s.style === 'hole';
+
 export function batchScene(scene: Scene): SceneBatches {
-  const isGround = (s: SceneShape) => s.style === 'board' || s.style === 'copper' || s.style === 'hole';
   return {
     ground: batchShapes(scene.shapes.filter(isGround)),
     parts: batchShapes(scene.shapes.filter((s) => !isGround(s))),
@@ -70,8 +159,22 @@ export function batchScene(scene: Scene): SceneBatches {
   };
 }
 
+const BODIES: ReadonlySet<string> = new Set(['mould', 'ceramic', 'metal', 'plastic', 'glass']);
+
+/** The board with one layer's copper, parts as outlines over it; `lit` is what is lit up. */
+export function batchCopperScene(scene: Scene, copper: Batch[], lit: Batch[], shapeCount: number): SceneBatches {
+  const bare = scene.shapes.filter((s) => s.style === 'board' || s.style === 'hole');
+  const bodies = scene.shapes.filter((s) => BODIES.has(s.style));
+  return {
+    ground: [...batchShapes(bare), ...copper, ...lit],
+    parts: batchShapes(bodies, () => 'ghost'),
+    labels: scene.labels,
+    shapeCount: scene.shapes.length + shapeCount,
+  };
+}
+
 export interface Palette {
-  fill: Record<SceneStyle, string>;
+  fill: Record<PaintStyle, string>;
   line: string;
   faint: string;
   ink: string;
@@ -98,6 +201,10 @@ export function readPalette(): Palette {
       glass: v('sheet'),
       mark: v('drawn'),
       landmark: 'transparent',
+      track: v('lead'),
+      lit: v('evidence'),
+      bare: v('board'),
+      ghost: 'transparent',
     },
     line: v('drawn'),
     faint: v('ink3'),
@@ -107,8 +214,8 @@ export function readPalette(): Palette {
   };
 }
 
-const LINE_WIDTH: Partial<Record<SceneStyle, number>> = { board: 1, hole: 1, lead: 0.5, landmark: 1.5 };
-const UNSTROKED = new Set<SceneStyle>(['copper', 'land', 'mark']);
+const LINE_WIDTH: Partial<Record<PaintStyle, number>> = { board: 1, hole: 1, lead: 0.5, landmark: 1.5 };
+const UNSTROKED = new Set<PaintStyle>(['copper', 'land', 'mark', 'track', 'lit', 'bare']);
 
 function hatch(colour: string): HTMLCanvasElement {
   const size = 8;
@@ -145,23 +252,31 @@ export function paintBatch(
   const s = v.scale * dpr;
   if (v.mirrored) ctx.setTransform(-s, 0, 0, s, (v.ox + v.scale * 2 * v.axis) * dpr, v.oy * dpr);
   else ctx.setTransform(s, 0, 0, s, v.ox * dpr, v.oy * dpr);
-  const body = !['board', 'hole', 'copper', 'land', 'lead', 'mark', 'landmark'].includes(batch.style);
+  const body = BODIES.has(batch.style);
+  if (batch.stroke_mm !== undefined) {
+    ctx.strokeStyle = palette.fill[batch.style];
+    ctx.lineWidth = Math.max(batch.stroke_mm, 0.7 / s);
+    ctx.lineCap = ctx.lineJoin = 'round';
+    ctx.stroke(batch.path());
+    return;
+  }
+  const path = batch.path();
   ctx.globalAlpha = body ? clearness : 1;
   ctx.fillStyle = palette.fill[batch.style];
-  ctx.fill(batch.path);
+  if (batch.style !== 'ghost') ctx.fill(path, batch.evenOdd ? 'evenodd' : 'nonzero');
   ctx.globalAlpha = 1;
   if (batch.style === 'plastic') {
     const pattern = ctx.createPattern(hatch(palette.line), 'repeat');
     pattern?.setTransform(ctx.getTransform().inverse());
     if (pattern) {
       ctx.fillStyle = pattern;
-      ctx.fill(batch.path);
+      ctx.fill(path);
     }
   }
   if (UNSTROKED.has(batch.style)) return;
   ctx.strokeStyle = batch.style === 'board' || batch.style === 'hole' ? palette.faint : palette.line;
   ctx.lineWidth = (LINE_WIDTH[batch.style] ?? 1.1) / v.scale;
-  ctx.stroke(batch.path);
+  ctx.stroke(path);
 }
 
 /** Labels of the parts that have room for them at this scale. */

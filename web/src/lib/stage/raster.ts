@@ -19,6 +19,8 @@ export interface RasterJob {
   palette: Palette;
   /** Below 1, what lies under the bodies of parts shows through. */
   clearness: number;
+  /** The board itself is not filled: something lies below it. */
+  clearBoard?: boolean;
 }
 
 /** The part of the board that a canvas of this size shows, mm. */
@@ -28,12 +30,19 @@ function seenBox(v: StageView, width: number, height: number): Box {
   return { x0: Math.min(xa, xb), x1: Math.max(xa, xb), y0, y1 };
 }
 
+/** The palette with the board's own surfaces left open. */
+const clear = (p: Palette): Palette => ({
+  ...p,
+  fill: { ...p.fill, board: 'transparent', hole: 'transparent', copper: 'transparent' },
+});
+
 /** The painting of one job on a ground and a parts canvas, resumable. */
 function* painting(job: RasterJob, ground: CanvasRenderingContext2D, parts: CanvasRenderingContext2D) {
   const dpr = devicePixelRatio;
   const { scene, view, palette } = job;
   const seen = seenBox(view, ground.canvas.width / dpr, ground.canvas.height / dpr);
-  for (const batch of scene.ground) yield paintBatch(ground, batch, view, dpr, palette, seen, 1);
+  for (const batch of scene.ground)
+    yield paintBatch(ground, batch, view, dpr, job.clearBoard ? clear(palette) : palette, seen, 1);
   for (const batch of scene.parts) yield paintBatch(parts, batch, view, dpr, palette, seen, job.clearness);
   const some = 100;
   for (let n = 0; n < scene.labels.length; n += some)
@@ -76,6 +85,7 @@ export class Raster {
       this.shown?.scene === job.scene &&
       this.shown.palette === job.palette &&
       this.shown.clearness === job.clearness &&
+      this.shown.clearBoard === job.clearBoard &&
       this.shown.view.mirrored === job.view.mirrored;
     if (moved) {
       this.place(job.view);

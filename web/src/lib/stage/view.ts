@@ -79,3 +79,22 @@ export function scaleBar(v: StageView, pixels: number): { mm: number; px: number
   const mm = [5, 2, 1].map((m) => m * power).find((m) => m <= most) ?? power;
   return { mm, px: mm * v.scale };
 }
+
+/** Where the pointer is on the board. */
+export interface StagePoint {
+  x_mm: number;
+  y_mm: number;
+  /** Millimetres per screen pixel. */
+  mm_px: number;
+  alt: boolean;
+  shift: boolean;
+}
+
+/** What the pointer does instead of selecting and moving the view; true: taken. */
+export interface StageTool {
+  /** Shows a cross for a pointer. */
+  cross?: boolean;
+  down?: (p: StagePoint) => boolean;
+  move?: (p: StagePoint) => boolean;
+  up?: (p: StagePoint) => boolean;
+}

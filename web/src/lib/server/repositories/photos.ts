@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { photoBlobs, photos } from '../db/schema.ts';
 
@@ -22,8 +22,11 @@ export async function pictureOf(db: Database, photoId: string, size: 'image' | '
   return row?.data;
 }
 
-/** Takes a photo out; false when there is none. */
+/** Takes a photo of a job out; false when there is none. Those under a board model stay: versions name them. */
 export async function removePhoto(db: Database, photoId: string): Promise<boolean> {
-  const gone = await db.delete(photos).where(eq(photos.id, photoId)).returning({ id: photos.id });
+  const gone = await db
+    .delete(photos)
+    .where(and(eq(photos.id, photoId), isNotNull(photos.ticketId)))
+    .returning({ id: photos.id });
   return gone.length > 0;
 }

@@ -1,76 +1,158 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
+  import CopperBar from '$lib/boards/CopperBar.svelte';
+  import NetList from '$lib/boards/NetList.svelte';
+  import PartTable from '$lib/boards/PartTable.svelte';
+  import { loadDrawing } from '$lib/boards/store';
   import { Desk } from '$lib/jobs/desk.svelte';
+  import { send, SendError } from '$lib/jobs/send';
   import Stage from '$lib/stage/Stage.svelte';
-  import { formatLength, packageById, partName } from '@orthos/core';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import { formatLength, type CopperDrawing } from '@orthos/core';
+  import { v7 } from 'uuid';
 
   let { data } = $props();
   const desk = new Desk();
-  const parts = $derived(
-    [...data.board.parts].sort((a, b) => partName(a).localeCompare(partName(b), 'en', { numeric: true })),
-  );
-  /** So many rows at once; the rest is found by typing. */
-  const MOST = 150;
-  let filter = $state('');
-  const found = $derived.by(() => {
-    const text = filter.trim().toLowerCase();
-    return text
-      ? parts.filter((p) => `${partName(p)} ${p.package} ${p.what ?? ''} ${p.value ?? ''}`.toLowerCase().includes(text))
-      : parts;
+  let drawing = $state.raw<CopperDrawing | null>(null);
+  let view = $state<'parts' | 'nets' | 'versions'>('parts');
+  let problem = $state<string | null>(null);
+  let menu = $state(false);
+
+  // the drawing of a large board is only asked for when copper is looked at
+  $effect(() => {
+    const hash = data.board.drawing;
+    if (desk.lens === 'copper' && hash) void loadDrawing(hash).then((d) => (drawing = d));
   });
-  function choose(partId: string, side: 'top' | 'bottom') {
-    desk.side = side;
-    desk.selected = partId;
+
+  async function copy() {
+    problem = null;
+    const id = v7();
+    try {
+      await send('POST', `/api/boards/${data.model.id}/copy`, { id, name: `${data.model.name}, next revision` });
+      await goto(`/boards/${id}/edit`);
+    } catch (e) {
+      problem = e instanceof SendError ? e.message : 'It could not be copied.';
+    }
   }
+  useKeys('Board', () => [
+    { keys: ['e'], label: 'edit', run: () => void goto(`/boards/${data.model.id}/edit`), line: true },
+    {
+      keys: ['p', 'n', 'v'],
+      label: 'parts, nets, versions',
+      run: (k) => (view = k === 'p' ? 'parts' : k === 'n' ? 'nets' : 'versions'),
+    },
+  ]);
+  const EXPORTS = [
+    ['board', 'Board model (JSON)'],
+    ['top', 'Drawing of the top, 1:1 (SVG)'],
+    ['bottom', 'Drawing of the bottom, 1:1 (SVG)'],
+    ['placement', 'Placement list (CSV)'],
+  ] as const;
+  const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 </script>
 
 <svelte:head><title>{data.model.name} · Boards · Orthos</title></svelte:head>
 
-<div class="grid h-full grid-cols-[minmax(0,1fr)_minmax(340px,420px)] grid-rows-[auto_minmax(0,1fr)]">
-  <header class="col-span-2 flex h-[62px] items-center gap-6 border-b border-line px-4">
+<div
+  class="grid h-full grid-cols-[minmax(0,1fr)_minmax(340px,420px)] grid-rows-[auto_minmax(0,1fr)] overflow-hidden print:block print:h-auto"
+>
+  <header class="col-span-2 flex min-h-[62px] flex-wrap items-center gap-x-6 gap-y-1 border-b border-line px-4 py-2">
     <h1 class="text-xl">{data.model.name}</h1>
     <p class="text-ink2">
-      version {data.version}, {data.board.stack.length} layers, {formatLength(data.board.thickness_mm, data.shop)} thick,
-      joints {data.board.jointAlloy}
+      {data.version === null ? 'draft, not published' : `version ${data.version}`}, {data.board.stack.length}
+      {data.board.stack.length === 1 ? 'layer' : 'layers'}, {formatLength(data.board.thickness_mm, data.shop)} thick, joints
+      {data.board.jointAlloy}{data.model.origin ? `, ${data.model.origin}` : ''}
     </p>
-    <a class="button ml-auto" href="/boards/{data.model.id}/file" download>Save as file</a>
+    <div class="ml-auto flex items-center gap-2">
+      {#if data.changed}<span class="text-[13px] text-caution">draft differs from version {data.version}</span>{/if}
+      <a class="button {data.version === null || data.changed ? 'button-main' : ''}" href="/boards/{data.model.id}/edit"
+        >Edit</a
+      >
+      <button type="button" class="button" onclick={copy}>Copy to a new revision</button>
+      <div class="relative">
+        <button
+          type="button"
+          class="button"
+          aria-expanded={menu}
+          aria-controls="save-as"
+          onclick={() => (menu = !menu)}
+          onkeydown={(e) => e.key === 'Escape' && (menu = false)}>Save as…</button
+        >
+        {#if menu}
+          <ul id="save-as" class="absolute right-0 z-10 mt-1 w-72 border border-line bg-sheet py-1">
+            {#each EXPORTS as [what, title] (what)}
+              <li>
+                <a
+                  class="block px-3 py-2 hover:bg-bench"
+                  href="/boards/{data.model.id}/file?as={what}"
+                  download
+                  onclick={() => (menu = false)}>{title}</a
+                >
+              </li>
+            {/each}
+          </ul>
+        {/if}
+      </div>
+    </div>
+    {#if problem}<p role="alert" class="w-full font-semibold text-stop">{problem}</p>{/if}
   </header>
-  <Stage board={data.board} {desk} units={data.shop} />
-  <aside class="isolate overflow-auto border-l border-line bg-sheet p-4" aria-label="Parts">
-    <input
-      class="field mb-3"
-      type="search"
-      bind:value={filter}
-      placeholder="Part, package, value"
-      aria-label="Find a part"
-    />
-    <ul>
-      {#each found.slice(0, MOST) as part (part.partId)}
-        <li class="row border-t border-faint {desk.selected === part.partId ? 'bg-evidence-soft' : ''}">
-          <button type="button" class="w-full px-1 text-left" onclick={() => choose(part.partId, part.side)}>
-            <span class="font-semibold">{partName(part)}</span>
-            <span class="text-ink2">{packageById(part.package).label}</span>
-            <span class="truncate">{part.what ?? part.value ?? ''}</span>
-            <span class="text-ink2">{part.side}</span>
-          </button>
-        </li>
+  <div class="flex min-h-0 flex-col">
+    {#if desk.lens === 'copper'}<CopperBar board={data.board} {desk} drawn={data.board.drawing !== undefined} />{/if}
+    <div class="min-h-0 flex-1">
+      <Stage board={data.board} {desk} units={data.shop} lenses={['parts', 'copper']} copper={drawing} />
+    </div>
+  </div>
+  <aside class="isolate flex min-h-0 flex-col border-l border-line bg-sheet p-4" aria-label="About the board">
+    <div role="group" aria-label="Show" class="mb-3 flex border-b border-line">
+      {#each [['parts', 'Parts'], ['nets', 'Nets'], ['versions', 'Versions']] as const as [id, title] (id)}
+        <button
+          type="button"
+          aria-pressed={view === id}
+          class="h-10 border-b-2 px-3 {view === id ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
+          onclick={() => (view = id)}>{title}</button
+        >
       {/each}
-    </ul>
-    {#if found.length === 0}<p class="text-ink2">No part of that name.</p>{/if}
-    {#if found.length > MOST}<p class="pt-2 text-ink2">{MOST} of {found.length} shown; type to find the others.</p>{/if}
+    </div>
+    <div class="min-h-0 flex-1 {view === 'parts' ? '' : 'overflow-auto'}">
+      {#if view === 'parts'}
+        <PartTable
+          parts={data.board.parts}
+          selected={desk.selected}
+          onselect={(part) => {
+            desk.side = part.side;
+            desk.selected = part.partId;
+          }}
+        />
+      {:else if view === 'nets'}
+        <NetList board={data.board} {desk} />
+      {:else if data.versions.length === 0}
+        <p class="text-ink2">Nothing published yet. Edit the draft and publish it; then jobs can use it.</p>
+      {:else}
+        <ol class="divide-y divide-faint">
+          {#each data.versions as v, i (v.id)}
+            {@const before = data.versions[i + 1]}
+            <li class="flex min-h-10 items-baseline gap-3 py-2">
+              <span class="font-semibold">version {v.number}</span>
+              <span class="text-[13px] text-ink2">{day.format(v.publishedAt)}</span>
+              <span class="text-[13px] text-ink2">{v.jobs} {v.jobs === 1 ? 'job' : 'jobs'}</span>
+              {#if before}
+                <a
+                  class="ml-auto text-evidence underline"
+                  href="/boards/{data.model.id}/compare?from={before.number}&to={v.number}">against {before.number}</a
+                >
+              {/if}
+            </li>
+          {/each}
+        </ol>
+        {#if data.changed}
+          <p class="mt-3">
+            <a class="text-evidence underline" href="/boards/{data.model.id}/compare?from={data.version}&to=draft"
+              >What the draft changes</a
+            >
+          </p>
+        {/if}
+        <p class="mt-3 text-[13px] text-ink2">A job keeps the version it began with; later edits never reach it.</p>
+      {/if}
+    </div>
   </aside>
 </div>
-
-<style>
-  .row {
-    /* rows out of sight are not painted */
-    content-visibility: auto;
-    contain-intrinsic-size: auto 41px;
-  }
-  .row button {
-    display: grid;
-    grid-template-columns: 56px 130px minmax(0, 1fr) 56px;
-    gap: 8px;
-    align-items: center;
-    min-height: 40px;
-  }
-</style>

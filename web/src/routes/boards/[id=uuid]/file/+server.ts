@@ -1,16 +1,31 @@
-import { latestVersion } from '$lib/server/repositories/boardModels';
-import { writeBoardJson } from '@orthos/formats';
+import { boardModelById, latestVersion } from '$lib/server/repositories/boardModels';
+import type { BoardModel } from '@orthos/core';
+import { boardSvg, writeBoardJson, writePlacement } from '@orthos/formats';
 import { error } from '@sveltejs/kit';
 
-/** The newest version of a board model as a file. */
-export const GET = async ({ locals, params }) => {
-  const version = await latestVersion(locals.db, params.id);
-  if (!version) error(404, 'There is no such board model.');
-  const name = version.doc.name.replace(/[^\w-]+/g, '-').toLowerCase();
-  return new Response(writeBoardJson(version.doc), {
+const KINDS: Record<string, { ending: string; type: string; write: (b: BoardModel) => string }> = {
+  board: { ending: 'board.json', type: 'application/json', write: writeBoardJson },
+  // never served as a document of this site: a drawing is downloaded
+  top: { ending: 'top.svg', type: 'image/svg+xml', write: (b) => boardSvg(b, 'top') },
+  bottom: { ending: 'bottom.svg', type: 'image/svg+xml', write: (b) => boardSvg(b, 'bottom') },
+  placement: { ending: 'placement.csv', type: 'text/csv; charset=utf-8', write: writePlacement },
+};
+
+/** The newest version of a board model (its draft while there is none) as a file. */
+export const GET = async ({ locals, params, url }) => {
+  const kind = KINDS[url.searchParams.get('as') ?? 'board'];
+  if (!kind) error(400, `as is one of ${Object.keys(KINDS).join(', ')}.`);
+  const [model, version] = await Promise.all([
+    boardModelById(locals.db, params.id),
+    latestVersion(locals.db, params.id),
+  ]);
+  if (!model) error(404, 'There is no such board model.');
+  const doc = version?.doc ?? model.draft;
+  const name = doc.name.replace(/[^\w-]+/g, '-').toLowerCase();
+  return new Response(kind.write(doc), {
     headers: {
-      'content-type': 'application/json',
-      'content-disposition': `attachment; filename="${name}-v${version.number}.board.json"`,
+      'content-type': kind.type,
+      'content-disposition': `attachment; filename="${name}-${version ? `v${version.number}` : 'draft'}.${kind.ending}"`,
     },
   });
 };

@@ -1,10 +1,9 @@
-import { PhotoError, readPhoto } from '$lib/server/photo';
+import { readPhotoBody } from '$lib/server/photo';
 import { addPhoto, photosOf } from '$lib/server/repositories/photos';
 import { ticketById } from '$lib/server/repositories/tickets';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
-const MOST_BYTES = 25 * 1024 * 1024;
 /** Photos of one job. */
 const MOST_PHOTOS = 200;
 
@@ -23,22 +22,13 @@ export const POST = async ({ locals, params, request, url }) => {
     error(400, { message: `${path.join('.')}: ${message}` });
   }
   if (!(await ticketById(locals.db, params.id))) error(404, { message: 'There is no such job.' });
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES)
-    error(413, { message: 'A photo of at most 25 MB.' });
   if ((await photosOf(locals.db, params.id)).length >= MOST_PHOTOS)
     error(409, { message: `A job holds ${MOST_PHOTOS} photos at most.` });
-  const bytes = new Uint8Array(await request.arrayBuffer());
-  if (bytes.length > MOST_BYTES) error(413, { message: 'A photo of at most 25 MB.' });
-  try {
-    await addPhoto(locals.db, {
-      ...parsed.data,
-      side: parsed.data.side ?? null,
-      ticketId: params.id,
-      ...readPhoto(bytes),
-    });
-  } catch (e) {
-    if (e instanceof PhotoError) error(400, { message: e.message });
-    throw e;
-  }
+  await addPhoto(locals.db, {
+    ...parsed.data,
+    side: parsed.data.side ?? null,
+    ticketId: params.id,
+    ...(await readPhotoBody(request)),
+  });
   return json({ id: parsed.data.id }, { status: 201 });
 };

@@ -1,0 +1,50 @@
+/** Board models to and from the server. */
+import { send, SendError } from '$lib/jobs/send';
+import type { BoardModel, CopperDrawing } from '@orthos/core';
+import { v7 } from 'uuid';
+
+async function gzip(text: string): Promise<Blob> {
+  const packed = new Blob([text]).stream().pipeThrough(new CompressionStream('gzip'));
+  return new Response(packed).blob();
+}
+
+/** Stores a drawing under the hash that its board names. */
+async function storeDrawing(hash: string, drawing: CopperDrawing): Promise<void> {
+  const body = await gzip(JSON.stringify(drawing));
+  let answer: Response;
+  try {
+    answer = await fetch(`/api/boards/drawings/${hash}`, { method: 'PUT', body });
+  } catch {
+    throw new SendError(0, 'The server does not answer. Nothing was stored; try again.');
+  }
+  if (answer.ok) return;
+  const problem = (await answer.json().catch(() => ({}))) as { message?: string };
+  throw new SendError(answer.status, problem.message ?? 'The server refused the drawing.');
+}
+
+/** Makes a board model and gives its id back; throws `SendError`. */
+export async function storeBoard(
+  doc: BoardModel,
+  more: { field?: string; origin?: string; publish?: boolean; drawing?: CopperDrawing },
+): Promise<string> {
+  const { drawing, ...rest } = more;
+  if (drawing && doc.drawing) await storeDrawing(doc.drawing, drawing);
+  const id = v7();
+  await send('POST', '/api/boards', { id, doc, ...rest });
+  return id;
+}
+
+const drawings = new Map<string, Promise<CopperDrawing | null>>();
+
+/** The copper drawing of that hash; null when there is none or nobody answers. Asked for once. */
+export function loadDrawing(hash: string): Promise<CopperDrawing | null> {
+  let wanted = drawings.get(hash);
+  if (!wanted) {
+    wanted = fetch(`/api/boards/drawings/${hash}`)
+      .then((answer) => (answer.ok ? (answer.json() as Promise<CopperDrawing>) : null))
+      .catch(() => null);
+    drawings.set(hash, wanted);
+    void wanted.then((d) => d === null && drawings.delete(hash));
+  }
+  return wanted;
+}
