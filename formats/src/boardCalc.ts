@@ -61,7 +61,12 @@ export const boardImportCalc = defineCalc({
   run(input, { progress }) {
     const bytes = Uint8Array.from(atob(input.bytes), (c) => c.charCodeAt(0));
     try {
-      const { drawing: _, roles: __, ...rest } = importBoard([{ name: input.name, bytes }], { progress });
+      const {
+        drawing: _,
+        drawingText: __,
+        roles: ___,
+        ...rest
+      } = importBoard([{ name: input.name, bytes }], { progress });
       return rest;
     } catch (error) {
       if (error instanceof BoardFileError) throw new CalcInputError([{ field: 'file', message: error.sentence }]);

@@ -12,7 +12,9 @@ export {
   PLACEMENT_UNITS,
   readPlacement,
   writePlacement,
+  type ColumnRole,
   type PlacementReading,
+  type PlacementUnit,
 } from './tables/placement.ts';
 export { readIpc356 } from './tables/readIpc356.ts';
 export { decodeText } from './text.ts';

@@ -28,6 +28,8 @@ export interface FootprintMatch {
 export interface ImportedBoard {
   board: BoardModel;
   drawing: CopperDrawing;
+  /** The same as JSON, of which the board holds the hash. */
+  drawingText: string;
   counts: { footprints: number; pads: number; nets: number; top: number; bottom: number };
   /** Outline in the file's own coordinates, mm. */
   bbox_mm: { x0: number; y0: number; x1: number; y1: number; w: number; h: number };
@@ -103,6 +105,7 @@ export function toModel(
   const { parts, matches } = placeParts(parsed, dx, dy, packages);
   progress(0.9);
   const area = ringArea(parsed.outline) - parsed.cutouts.reduce((sum, ring) => sum + ringArea(ring), 0);
+  const drawingText = JSON.stringify(drawing);
   const board: BoardModel = {
     v: 1,
     name: name.slice(0, 120) || 'Imported board',
@@ -116,7 +119,7 @@ export function toModel(
     })),
     coverage: grids,
     // of its text: sorting the keys of a hundred thousand shapes would take longer than reading them
-    drawing: contentHash(JSON.stringify(drawing)),
+    drawing: contentHash(drawingText),
     copper: [],
     vias: viaPatches(parsed, dx, dy, w, h),
     holes: parsed.holes
@@ -137,6 +140,7 @@ export function toModel(
   return {
     board: checked.data,
     drawing,
+    drawingText,
     counts: {
       footprints: parsed.footprints.length,
       pads: parsed.padCount,

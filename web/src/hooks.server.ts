@@ -16,9 +16,15 @@ export const init: ServerInit = async () => {
   if (env.ORTHOS_DEMO === '1') await seedDemo(db, now());
 };
 
-/** Only photos may be larger than this. */
-const MOST_BODY_BYTES = 1_000_000;
-const PHOTO_UPLOAD = /^\/api\/jobs\/[^/]+\/photos$/;
+/** Most bytes of a body; the first pattern that fits the path decides. */
+const MOST_BODY: [RegExp, number][] = [
+  [/^\/api\/(jobs|boards)\/[^/]+\/photos$/, 25 * 1024 * 1024],
+  [/^\/api\/boards\/drawings\/[^/]+$/, 24_000_000],
+  // a board model of thousands of parts
+  [/^\/api\/boards(\/[^/]+\/draft)?$/, 8_000_000],
+  [/^\/api\/calc\/board\.import$/, 16_000_000],
+  [/^/, 1_000_000],
+];
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
@@ -37,12 +43,14 @@ export const handle: Handle = async ({ event, resolve }) => {
     const origin = request.headers.get('origin');
     if (origin !== url.origin)
       return json({ message: 'Refused: the request does not come from this page.' }, { status: 403 });
-    if (!PHOTO_UPLOAD.test(url.pathname)) {
-      if (request.headers.has('transfer-encoding')) return json({ message: 'Say how long it is.' }, { status: 411 });
-      if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY_BYTES)
-        // the body stays unread: the connection cannot be used again
-        return json({ message: 'At most 1 MB.' }, { status: 413, headers: { connection: 'close' } });
-    }
+    if (request.headers.has('transfer-encoding')) return json({ message: 'Say how long it is.' }, { status: 411 });
+    const [, most] = MOST_BODY.find(([path]) => path.test(url.pathname)) ?? [null, 0];
+    if (Number(request.headers.get('content-length') ?? 0) > most)
+      // the body stays unread: the connection cannot be used again
+      return json(
+        { message: `At most ${Math.round(most / 1e6)} MB.` },
+        { status: 413, headers: { connection: 'close' } },
+      );
   }
   event.locals.db = db;
   const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';

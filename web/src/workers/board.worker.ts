@@ -26,6 +26,9 @@ import {
 } from '@orthos/formats';
 import { expose } from 'comlink';
 
+/** A board that was read, its copper drawing as text only. */
+export type BoardReading = Omit<BoardImport, 'drawing'>;
+
 /** What a table does to a board, before it is accepted. */
 export interface TablePreview extends MergeResult {
   kind: 'netlist' | 'placement';
@@ -55,8 +58,12 @@ const api = {
     files: NamedFile[],
     options: Pick<ImportOptions, 'roles' | 'packages'>,
     progress: (done: number) => void,
-  ): BoardImport {
-    return withSentence(() => importBoard(files, { ...options, progress }));
+  ): BoardReading {
+    return withSentence(() => {
+      // the drawing goes over as text: cloning a hundred thousand shapes would take longer than reading them
+      const { drawing: _, ...reading } = importBoard(files, { ...options, progress });
+      return reading;
+    });
   },
   readTable(board: BoardModel, file: NamedFile, chosen?: PlacementReading): TablePreview {
     return withSentence(() => {

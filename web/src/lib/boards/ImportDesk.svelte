@@ -4,10 +4,10 @@
   import { Desk } from '$lib/jobs/desk.svelte';
   import { SendError } from '$lib/jobs/send';
   import Stage from '$lib/stage/Stage.svelte';
-  import { formatLength, packageById, type UnitSettings } from '@orthos/core';
-  import { LAYER_ROLES, type BoardImport, type FootprintMatch, type LayerRole, type NamedFile } from '@orthos/formats';
+  import { formatLength, packageById, type CopperDrawing, type UnitSettings } from '@orthos/core';
+  import { LAYER_ROLES, type FootprintMatch, type LayerRole, type NamedFile } from '@orthos/formats';
   import FileUp from '@lucide/svelte/icons/file-up';
-  import { importInWorker } from './boardWorker';
+  import { importInWorker, type BoardReading } from './boardWorker';
   import CopperBar from './CopperBar.svelte';
   import PackagePick from './PackagePick.svelte';
   import { storeBoard } from './store';
@@ -17,7 +17,7 @@
   let files = $state.raw<NamedFile[]>([]);
   let roles = $state.raw<Record<string, LayerRole>>({});
   let packages = $state.raw<Record<string, string>>({});
-  let made = $state.raw<BoardImport | null>(null);
+  let made = $state.raw<BoardReading | null>(null);
   let name = $state('');
   let done = $state<number | null>(null);
   let problem = $state<string | null>(null);
@@ -72,7 +72,7 @@
     try {
       const id = await storeBoard(
         { ...made.board, name: name.trim() || made.board.name },
-        { drawing: made.drawing, origin: `read from ${files[0].name}`.slice(0, 200), publish: true },
+        { drawingText: made.drawingText, origin: `read from ${files[0].name}`.slice(0, 200), publish: true },
       );
       await goto(`/boards/${id}`);
     } catch (e) {
@@ -81,6 +81,7 @@
       storing = false;
     }
   }
+  const drawing = $derived(made && desk.lens === 'copper' ? (JSON.parse(made.drawingText) as CopperDrawing) : null);
   const doubtful = (m: FootprintMatch) => m.by === 'box' || m.by === 'family' || m.off_mm > 0.25;
   const matches = $derived(
     [...(made?.matches ?? [])].sort((a, b) => Number(doubtful(b)) - Number(doubtful(a)) || b.off_mm - a.off_mm),
@@ -171,7 +172,7 @@
     <div class="flex min-h-0 flex-col">
       {#if desk.lens === 'copper'}<CopperBar board={made.board} {desk} drawn />{/if}
       <div class="min-h-0 flex-1">
-        <Stage board={made.board} {desk} {units} lenses={['parts', 'copper']} copper={made.drawing} />
+        <Stage board={made.board} {desk} {units} lenses={['parts', 'copper']} copper={drawing} />
       </div>
     </div>
     <aside class="isolate overflow-auto border-l border-line bg-sheet p-4" aria-label="What was read">

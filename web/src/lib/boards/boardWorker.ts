@@ -1,10 +1,10 @@
 /** One worker for board files and photo edges of a page. Ending it is how a reading is cancelled. */
 import { proxy, wrap, type Remote } from 'comlink';
-import type { BoardImport, ImportOptions, NamedFile } from '@orthos/formats';
-import type { BoardWorker } from '../../workers/board.worker';
+import type { ImportOptions, NamedFile } from '@orthos/formats';
+import type { BoardReading, BoardWorker } from '../../workers/board.worker';
 import BoardWorkerScript from '../../workers/board.worker?worker';
 
-export type { TablePreview } from '../../workers/board.worker';
+export type { BoardReading, TablePreview } from '../../workers/board.worker';
 
 export interface BoardTools {
   api: Remote<BoardWorker>;
@@ -21,9 +21,9 @@ export function importInWorker(
   files: NamedFile[],
   options: Pick<ImportOptions, 'roles' | 'packages'>,
   { signal, onProgress }: { signal: AbortSignal; onProgress: (done: number) => void },
-): Promise<BoardImport> {
+): Promise<BoardReading> {
   const { api, end } = startBoardTools();
-  return new Promise<BoardImport>((done, fail) => {
+  return new Promise<BoardReading>((done, fail) => {
     signal.addEventListener('abort', () => fail(new DOMException('Cancelled.', 'AbortError')), { once: true });
     api.importBoard(files, options, proxy(onProgress)).then(done, fail);
   }).finally(end);

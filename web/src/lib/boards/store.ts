@@ -9,11 +9,15 @@ async function gzip(text: string): Promise<Blob> {
 }
 
 /** Stores a drawing under the hash that its board names. */
-async function storeDrawing(hash: string, drawing: CopperDrawing): Promise<void> {
-  const body = await gzip(JSON.stringify(drawing));
+async function storeDrawing(hash: string, text: string): Promise<void> {
+  const body = await gzip(text);
   let answer: Response;
   try {
-    answer = await fetch(`/api/boards/drawings/${hash}`, { method: 'PUT', body });
+    answer = await fetch(`/api/boards/drawings/${hash}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/gzip' },
+      body,
+    });
   } catch {
     throw new SendError(0, 'The server does not answer. Nothing was stored; try again.');
   }
@@ -25,10 +29,10 @@ async function storeDrawing(hash: string, drawing: CopperDrawing): Promise<void>
 /** Makes a board model and gives its id back; throws `SendError`. */
 export async function storeBoard(
   doc: BoardModel,
-  more: { field?: string; origin?: string; publish?: boolean; drawing?: CopperDrawing },
+  more: { field?: string; origin?: string; publish?: boolean; drawingText?: string },
 ): Promise<string> {
-  const { drawing, ...rest } = more;
-  if (drawing && doc.drawing) await storeDrawing(doc.drawing, drawing);
+  const { drawingText, ...rest } = more;
+  if (drawingText && doc.drawing) await storeDrawing(doc.drawing, drawingText);
   const id = v7();
   await send('POST', '/api/boards', { id, doc, ...rest });
   return id;

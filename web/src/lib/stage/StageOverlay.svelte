@@ -6,6 +6,7 @@
     formatLength,
     formatTemperature,
     packageById,
+    toBoard,
     type BoardModel,
     type UnitSettings,
   } from '@orthos/core';
@@ -45,6 +46,16 @@
     return part && terminal && part.side === desk.side && desk.lens === 'heat'
       ? polygon(cornersOnBoard(part, terminal.land))
       : '';
+  });
+  /** Terminals on the net that is lit up, on this side. */
+  const litTerminals = $derived.by(() => {
+    if (desk.net === null || desk.lens !== 'copper') return [];
+    return board.parts.flatMap((part) => {
+      if (part.side !== desk.side || !part.nets) return [];
+      return packageById(part.package)
+        .terminals.filter((t) => part.nets?.[t.id] === desk.net)
+        .map((t) => toBoard(part, t.land.x, t.land.y));
+    });
   });
   /** A part's box on the screen. */
   function onStage(part: BoardModel['parts'][number]) {
@@ -88,6 +99,10 @@
       stroke="var(--hot)"
       stroke-width="2.5"
     />{/if}
+  {#each litTerminals as [x, y], i (i)}
+    {@const [sx, sy] = toScreen(view, x, y)}
+    <circle cx={sx} cy={sy} r="7" fill="none" stroke="var(--evidence)" stroke-width="2" />
+  {/each}
   {#each board.landmarks as mark (mark.id)}
     {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
     <text

@@ -255,7 +255,8 @@ export function paintBatch(
   const body = BODIES.has(batch.style);
   if (batch.stroke_mm !== undefined) {
     ctx.strokeStyle = palette.fill[batch.style];
-    ctx.lineWidth = Math.max(batch.stroke_mm, 0.7 / s);
+    // what is lit up must be seen on the whole board
+    ctx.lineWidth = Math.max(batch.stroke_mm, (batch.style === 'lit' ? 3 : 0.7) / s);
     ctx.lineCap = ctx.lineJoin = 'round';
     ctx.stroke(batch.path());
     return;
