@@ -3,6 +3,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placeName, placeOf } from '../src/lib/diagnose/place.ts';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
+import { bramble } from '../src/lib/server/demo/bramble.ts';
+import { coupon } from '../src/lib/server/demo/coupon.ts';
+import { gantry } from '../src/lib/server/demo/gantry.ts';
+import { lodestar } from '../src/lib/server/demo/lodestar.ts';
+import { weir } from '../src/lib/server/demo/weir.ts';
 import { quillon } from '../src/lib/server/demo/quillon.ts';
 import { evenField, fieldAt } from '../src/lib/stage/heatLayer.ts';
 import { placeCallouts } from '../src/lib/stage/placeCallouts.ts';
@@ -97,7 +102,7 @@ describe('places', () => {
   });
 });
 
-describe.each([ternT2, quillon])('demo board $name', (board) => {
+describe.each([ternT2, bramble, quillon, lodestar, gantry().doc, weir, coupon])('demo board $name', (board) => {
   it('is a valid model with its parts inside the outline and bodies apart', () => {
     expect(boardModelSchema.parse(board)).toEqual(board);
     expect(board.parts.length).toBeGreaterThanOrEqual(40);
@@ -106,6 +111,16 @@ describe.each([ternT2, quillon])('demo board $name', (board) => {
       const { body } = packageById(p.package);
       return { p, b: boxOnBoard(p, { x: 0, y: 0, w: body.l, h: body.w }) };
     });
+    for (const p of board.parts)
+      for (const id of Object.keys(p.nets ?? {}))
+        expect(
+          packageById(p.package).terminals.map((t) => t.id),
+          `${p.ref}`,
+        ).toContain(id);
+    for (const r of board.rails ?? []) {
+      const p = board.parts.find((q) => q.partId === r.partId);
+      expect(p && packageById(p.package).terminals.some((t) => t.id === r.terminal), r.label).toBe(true);
+    }
     const width = Math.max(...board.outline_mm.map(([x]) => x));
     const height = Math.max(...board.outline_mm.map(([, y]) => y));
     for (const [i, { p, b }] of boxes.entries()) {

@@ -63,7 +63,12 @@ function samplesOf(part: PlacedPart): Sample[] {
   };
   along({ x: 0, y: 0, w: pkg.body.l, h: pkg.body.w }, 1);
   if (pkg.terminals.length <= 64)
-    for (const t of pkg.terminals) if (t.kind !== 'pad' && t.kind !== 'ball') along(t.lead ?? t.land, 0.5);
+    for (const t of pkg.terminals) {
+      if (t.kind === 'pad' || t.kind === 'ball') continue;
+      // both: the land's outer end is what is seen best of a small chip, and keeps it from sliding along its length
+      along(t.land, 0.5);
+      if (t.lead) along(t.lead, 0.4);
+    }
   return samples;
 }
 
@@ -86,6 +91,12 @@ function score(edges: EdgeMap, toPixel: Homography, part: PlacedPart, samples: r
   return weights > 0 ? sum / weights : 0;
 }
 
+/** A small part is put down better than its own width; further off stands the next one, mm. */
+function reachOf(part: PlacedPart): number {
+  const { l, w } = packageById(part.package).body;
+  return Math.min(0.9, 0.25 + 0.35 * Math.min(l, w));
+}
+
 export interface Snap {
   x_mm: number;
   y_mm: number;
@@ -105,13 +116,14 @@ export function snapToEdges(
   edges: EdgeMap,
   toPixel: Homography,
   part: PlacedPart,
-  reach_mm = 0.9,
+  reach_mm = reachOf(part),
   turn_deg = 4,
 ): Snap | null {
   const samples = samplesOf(part);
   const at = (x_mm: number, y_mm: number, rotation_deg: number) => ({ ...part, x_mm, y_mm, rotation_deg });
   let best = { x: part.x_mm, y: part.y_mm, a: part.rotation_deg, s: score(edges, toPixel, part, samples) };
   const started = best.s;
+  const nearness = (x: number, y: number) => 1 - 0.18 * Math.hypot(x - part.x_mm, y - part.y_mm);
   let [total, tried] = [0, 0];
   for (const [step, reach, turn] of [
     [0.15, reach_mm, turn_deg],
@@ -127,9 +139,7 @@ export function snapToEdges(
           const s = score(edges, toPixel, at(x, y, centre.a + a), samples);
           if (step === 0.15) [total, tried] = [total + s, tried + 1];
           // what is nearly as good and nearer to the hand's place wins
-          const near = s - 0.15 * Math.hypot(x - part.x_mm, y - part.y_mm);
-          if (near > best.s - 0.15 * Math.hypot(best.x - part.x_mm, best.y - part.y_mm))
-            best = { x, y, a: centre.a + a, s };
+          if (s * nearness(x, y) > best.s * nearness(best.x, best.y)) best = { x, y, a: centre.a + a, s };
         }
   }
   const mean = total / Math.max(1, tried);

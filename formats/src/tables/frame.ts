@@ -21,6 +21,9 @@ export function boardBoundsOf(board: BoardModel, slack_mm: number): (x: number, 
   return (x, y) => x > b.x0 - slack_mm && x < b.x1 + slack_mm && y > b.y0 - slack_mm && y < b.y1 + slack_mm;
 }
 
+/** Share of points that have to lie on the board for its corner to be believed. */
+const MOSTLY = 0.6;
+
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 
 /**
@@ -44,8 +47,9 @@ export function frameFor(board: BoardModel, points: readonly Point[]): Frame {
   const b = boardBounds(board);
   const inside = boardBoundsOf(board, 1);
   const corner = shift(b.x0, b.y1);
-  if (points.every((p) => inside(...corner(p.x, p.y))))
-    return { toBoard: corner, from: 'the lower left corner', off_mm: null };
+  // a stray row or two (a fiducial on the panel's rim) must not move all the others
+  const fitting = points.filter((p) => inside(...corner(p.x, p.y))).length;
+  if (fitting >= points.length * MOSTLY) return { toBoard: corner, from: 'the lower left corner', off_mm: null };
   const xs = points.map((p) => p.x);
   const ys = points.map((p) => p.y);
   const box = { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };

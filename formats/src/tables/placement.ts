@@ -48,7 +48,7 @@ function cells(text: string): { rows: string[][]; lines: number[] } {
   // headings may stand behind a comment sign or after comment lines
   const all = body.split(/\r\n|\r|\n/);
   const sample = all.find((l) => /[,;\t]/.test(l)) ?? all.find((l) => /\s{2,}/.test(l)) ?? '';
-  const delimiter = [';', '\t', ','].find((d) => sample.split(d).length >= 4);
+  const delimiter = [';', '\t', ','].find((d) => sample.split(d).length >= 3);
   const rows: string[][] = [];
   const lines: number[] = [];
   for (const [n, raw] of all.entries()) {

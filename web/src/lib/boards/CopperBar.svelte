@@ -7,23 +7,24 @@
   const outer = $derived(desk.side === 'top' ? 0 : board.stack.length - 1);
 </script>
 
-<div class="flex flex-wrap items-center gap-1 border-b border-line px-3.5 py-1">
+<div class="flex items-center gap-1 overflow-x-auto border-b border-line px-3.5 py-1 whitespace-nowrap">
   <span class="mr-1 text-[13px] text-ink2">Layer</span>
-  <div role="group" aria-label="Copper layer" class="flex flex-wrap">
+  <div role="group" aria-label="Copper layer" class="flex">
     {#each board.stack as foil, i (i)}
       {@const on = (desk.layer ?? outer) === i}
       <button
         type="button"
         aria-pressed={on}
+        title="{foil.foil_um} µm"
         class="h-9 border-b-2 px-2 {on ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
         onclick={() => (desk.layer = i === outer ? null : i)}
       >
         {foil.name}
-        <span class="text-[12px] text-ink2">{Math.round(foil.coverage * 100)} %, {foil.foil_um} µm</span>
+        <span class="text-[12px] text-ink2">{Math.round(foil.coverage * 100)} %</span>
       </button>
     {/each}
   </div>
-  <span class="ml-auto text-[13px] text-ink2">
+  <span class="ml-auto pl-3 text-[13px] text-ink2">
     {desk.net ? `net ${desk.net} is lit` : drawn ? 'copper as the file has it' : 'patches as they were painted'}
   </span>
 </div>

@@ -40,7 +40,8 @@
       .sort((a, b) => (order(a.cells[at], b.cells[at]) || order(a.cells[0], b.cells[0])) * (sort.down ? -1 : 1));
   });
   const first = $derived(Math.max(0, Math.floor(top / ROW) - SPARE));
-  const shown = $derived(found.slice(first, first + Math.ceil(height / ROW) + 2 * SPARE));
+  // places are set by script, which the server cannot do: rows come with it
+  const shown = $derived(list === undefined ? [] : found.slice(first, first + Math.ceil(height / ROW) + 2 * SPARE));
 
   function sortBy(by: Column) {
     sort = { by, down: sort.by === by && !sort.down };
@@ -96,7 +97,7 @@
       onscroll={(e) => (top = e.currentTarget.scrollTop)}
       onkeydown={step}
     >
-      <div style:height="{found.length * ROW}px" role="presentation"></div>
+      {#if list}<div style:height="{found.length * ROW}px" role="presentation"></div>{/if}
       {#each shown as { part, cells }, i (part.partId)}
         <div
           role="row"

@@ -76,12 +76,10 @@
       ...pkg.terminals.map((t) => ({ points: cornersOnBoard(part, t.land), tone: 'ghost' as const })),
       { points: cornersOnBoard(part, { x: 0, y: 0, w: pkg.body.l, h: pkg.body.w }), tone: 'ghost' as const },
       // pin 1
-      ...pkg.terminals
-        .slice(0, 1)
-        .map((t) => ({
-          points: cornersOnBoard(part, { ...t.land, w: t.land.w * 0.5, h: t.land.h * 0.5 }),
-          tone: 'patch' as const,
-        })),
+      ...pkg.terminals.slice(0, 1).map((t) => ({
+        points: cornersOnBoard(part, { ...t.land, w: t.land.w * 0.5, h: t.land.h * 0.5 }),
+        tone: 'patch' as const,
+      })),
     ];
   }
   const countOf = (to: StagePoint): number => {
@@ -338,6 +336,7 @@
     <b class="text-ink">{packageById(armed).label}</b>, {rotation}°: click where it stands. R turns, Esc ends{photo
       ? ', Alt puts it down without sliding'
       : ''}.
+    {#if said}<b class="block text-ink">{said}.</b>{/if}
   {:else if mode === 'row'}
     Click where the last of the row stands. <label
       >How many: <input

@@ -1,7 +1,7 @@
 <script lang="ts">
   // A live picture from a camera or microscope; one key takes it.
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { onMount } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import { listCameras, openCamera, type CameraChoice } from './camera';
 
   let { onsnap, onclose }: { onsnap: (picture: Blob) => void; onclose: () => void } = $props();
@@ -10,6 +10,7 @@
   let chosen = $state('');
   let problem = $state<string | null>(null);
   let live = $state(false);
+  let button = $state<HTMLButtonElement>();
   let end = () => {};
 
   async function start(id: string) {
@@ -24,6 +25,9 @@
       video.srcObject = opened.stream;
       await video.play();
       live = true;
+      await tick();
+      // the next press of Space is for the picture, not for the button that opened the camera
+      button?.focus();
       cameras = await listCameras();
     } catch (e) {
       problem = `The camera gives no picture: ${(e as Error).message}`;
@@ -62,7 +66,9 @@
     >
       {#each cameras as c (c.id)}<option value={c.id}>{c.label}</option>{/each}
     </select>
-    <button type="button" class="button button-main px-3" disabled={!live} onclick={snap}>Take it</button>
+    <button bind:this={button} type="button" class="button button-main px-3" disabled={!live} onclick={snap}
+      >Take it</button
+    >
     <button type="button" class="button px-3" onclick={onclose}>Close</button>
   </div>
   {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}

@@ -1,7 +1,7 @@
 /** Shorthand for writing board models down: one call per part or row of equal parts. */
 import type { PlacedPart } from '@orthos/core';
 
-type Extras = Partial<Pick<PlacedPart, 'rotation_deg' | 'side' | 'what' | 'value' | 'limit' | 'nets'>>;
+type Extras = Partial<Pick<PlacedPart, 'rotation_deg' | 'side' | 'what' | 'value' | 'limit' | 'nets' | 'blocksIron'>>;
 
 /** One part; its reference is also its id. */
 export function part(ref: string, pkg: string, x_mm: number, y_mm: number, extras: Extras = {}): PlacedPart {

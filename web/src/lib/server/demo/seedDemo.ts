@@ -10,15 +10,22 @@ import {
   type Measured,
   type Place,
 } from '@orthos/core';
+import { gzipSync } from 'node:zlib';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
+import { addDrawing } from '../repositories/boardDrawings.ts';
 import { createBoardModel } from '../repositories/boardModels.ts';
 import { appendEvents } from '../repositories/jobEvents.ts';
 import { addKitItem } from '../repositories/kit.ts';
 import { saveShopSettings } from '../repositories/settings.ts';
 import { closeTicket, countTickets, createTicket, type NewTicket } from '../repositories/tickets.ts';
+import { bramble } from './bramble.ts';
+import { coupon } from './coupon.ts';
+import { gantry } from './gantry.ts';
+import { lodestar } from './lodestar.ts';
 import { quillon } from './quillon.ts';
 import { ternT2 } from './ternT2.ts';
+import { weir } from './weir.ts';
 
 const DAY = 86_400_000;
 
@@ -242,9 +249,16 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
   const models = new Map<BoardModel, { modelId: string; versionId: string }>();
   for (const [doc, field] of [
     [ternT2, 'consumer'],
+    [bramble, 'consumer'],
     [quillon, 'automotive'],
+    [lodestar, 'automotive'],
+    [weir, 'industrial'],
+    [coupon, 'training'],
   ] as const)
     models.set(doc, await createBoardModel(db, { doc, field }));
+  const { doc, drawingText } = gantry();
+  await addDrawing(db, doc.drawing ?? '', gzipSync(drawingText));
+  await createBoardModel(db, { doc, field: 'industrial', origin: 'read from gantry.kicad_pcb' });
   // oldest first, so that numbers rise with time
   for (const t of [...tickets].sort((a, b) => b.days - a.days)) {
     const model = models.get(t.board);

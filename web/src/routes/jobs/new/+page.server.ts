@@ -16,7 +16,10 @@ const schema = z.object({
   promisedOn: z.union([z.literal(''), z.iso.date('A date, or leave it empty')]),
 });
 
-export const load = async ({ locals }) => ({ models: await listBoardModels(locals.db) });
+/** Jobs are pinned to a published version: a draft alone cannot be chosen. */
+export const load = async ({ locals }) => ({
+  models: (await listBoardModels(locals.db)).filter((m) => m.version !== null),
+});
 
 export const actions = {
   default: async ({ request, locals }) => {

@@ -8,6 +8,7 @@
   let { data } = $props();
   const desk = new Desk();
   const COLOUR = { added: 'var(--good)', removed: 'var(--stop)', changed: 'var(--caution)' } as const;
+  const TONE = { added: 'text-good', removed: 'text-stop', changed: 'text-caution' } as const;
   const MARK = { added: '+', removed: '−', changed: '≠' } as const;
   const choices = $derived([...data.versions.map(String), 'draft']);
 
@@ -86,7 +87,7 @@
       {#each data.changes as c (`${c.what} ${c.partId ?? c.detail}`)}
         <li class="[contain-intrinsic-size:auto_41px] [content-visibility:auto]">
           <button type="button" class="flex min-h-10 w-full items-baseline gap-2 text-left" onclick={() => show(c)}>
-            <span class="w-4 font-bold" style:color={COLOUR[c.what]} aria-hidden="true">{MARK[c.what]}</span>
+            <span class="w-4 font-bold {TONE[c.what]}" aria-hidden="true">{MARK[c.what]}</span>
             <span class="w-20 text-ink2">{c.what}</span>
             <span class="w-14 font-semibold">{c.subject}</span>
             <span class="min-w-0 flex-1 text-[13px]">{c.detail}</span>

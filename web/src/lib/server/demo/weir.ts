@@ -1,0 +1,92 @@
+import type { BoardModel } from '@orthos/core';
+import { names, part, roundedOutline, row } from './place.ts';
+
+/** Pump controller: mains primary, relays, opto-couplers in DIP, fourteen radial cans to renew, rusted ground lugs. */
+export const weir: BoardModel = {
+  v: 1,
+  name: 'Weir',
+  outline_mm: roundedOutline(160, 110, 3),
+  thickness_mm: 1.6,
+  stack: [
+    { name: 'top', foil_um: 70, coverage: 0.35 },
+    { name: 'bottom', foil_um: 70, coverage: 0.55 },
+  ],
+  copper: [
+    { x_mm: 84, y_mm: 40, w_mm: 70, h_mm: 60, layer: 1, coverage: 0.8 },
+    { x_mm: 6, y_mm: 70, w_mm: 40, h_mm: 30, layer: 0, coverage: 0.7 },
+  ],
+  vias: [],
+  holes: [
+    { x_mm: 5, y_mm: 5, d_mm: 4.2 },
+    { x_mm: 155, y_mm: 5, d_mm: 4.2 },
+    { x_mm: 5, y_mm: 105, d_mm: 4.2 },
+    { x_mm: 155, y_mm: 105, d_mm: 4.2 },
+  ],
+  landmarks: [
+    { id: 'hole-nw', x_mm: 5, y_mm: 5, label: 'hole by J1' },
+    { id: 'hole-se', x_mm: 155, y_mm: 105, label: 'hole by the lugs' },
+  ],
+  flipAxis_mm: 80,
+  jointAlloy: 'Sn63Pb37',
+  powerSources: [
+    { id: 'mains', label: '400 V on J1', kind: 'lead' },
+    { id: 'bulk', label: 'cans C1 and C2, 330 V', kind: 'capacitor' },
+  ],
+  rails: [
+    { id: '24v', label: '24 V', partId: 'c5', terminal: '2', good_ohm: 640 },
+    { id: '5v', label: '5 V', partId: 'c11', terminal: '2', good_ohm: 410 },
+    {
+      id: 'loop',
+      label: '4 to 20 mA loop',
+      partId: 'j3',
+      terminal: '1',
+      nature: { why: 'the current loop ends in a 100 Ω shunt by design', least_ohm: 90 },
+    },
+  ],
+  loads: [
+    { id: 'pump', label: 'pump contactor' },
+    { id: 'float', label: 'float switches' },
+  ],
+  service: ['mains', 'industrial'],
+  coating: 'acrylic',
+  parts: [
+    part('J1', 'TERM-6', 28, 10, { what: 'mains terminals' }),
+    part('J2', 'TERM-6', 66, 10, { what: 'pump terminals' }),
+    part('J3', 'TERM-6', 104, 10, { what: 'sensor terminals', nets: { '1': 'LOOP', '2': 'GND' } }),
+    part('J4', 'TERM-3', 132, 10, { what: 'alarm terminals' }),
+    part('K1', 'RELAY-29', 60, 33.4, { what: 'pump relay' }),
+    part('K2', 'RELAY-29', 78, 33.4, { what: 'pump relay, second' }),
+    part('K3', 'RELAY-15', 98, 30, { what: 'alarm relay' }),
+    part('T1', 'TRAFO-EE25', 43, 62, { what: 'transformer' }),
+    part('C20', 'FILM-22.5', 24, 24, { what: 'X2 capacitor 470 nF' }),
+    part('C21', 'FILM-15', 24, 36, { what: 'X2 capacitor 100 nF' }),
+    part('F1', 'RES-AXIAL', 46, 22, { rotation_deg: 90, what: 'fuse' }),
+    part('RV1', 'DISC-5', 7, 25, { rotation_deg: 90, what: 'varistor' }),
+    // the campaign: fourteen radial cans
+    part('C1', 'RADIAL-22', 16, 52, { what: 'snap-in can 220 µF 400 V', blocksIron: true }),
+    part('C2', 'RADIAL-22', 16, 78, { what: 'snap-in can 220 µF 400 V', blocksIron: true }),
+    ...row(names('C', 3, 4), 'RADIAL-12.5', [64, 60], [15, 0], {
+      what: 'can 1000 µF',
+      nets: { '1': 'GND', '2': '24V' },
+    }),
+    ...row(names('C', 5, 8), 'RADIAL-10', [62, 76], [11, 0], { what: 'can 470 µF', nets: { '1': 'GND', '2': '24V' } }),
+    ...row(names('C', 9, 14), 'RADIAL-8', [60, 90], [11, 0], { what: 'can 220 µF', nets: { '1': 'GND', '2': '5V' } }),
+    part('U1', 'DIP-40', 120, 60, { what: 'controller' }),
+    part('U2', 'DIP-8', 138, 40, { what: 'settings memory' }),
+    part('U3', 'TO-220', 40, 101, { what: '5 V regulator' }),
+    part('HS1', 'HEATSINK-20', 40, 88, { what: 'heatsink of U3' }),
+    ...row(names('U', 10, 13), 'DIP-4', [87.9, 47], [7.3, 0], { what: 'opto-coupler' }),
+    ...row(names('U', 14, 15), 'DIP-4', [90, 54], [7.3, 0], { what: 'opto-coupler' }),
+    part('U4', 'DIP-16', 106, 66, { what: 'relay driver' }),
+    part('U5', 'DIP-8', 138, 56, { what: 'op-amp of the loop' }),
+    part('Y1', 'XTAL-HC49', 137, 68, { what: 'crystal 4 MHz' }),
+    ...row(names('D', 1, 4), 'RES-AXIAL', [42, 30], [0, 3.4], { what: 'rectifier' }),
+    ...row(names('R', 1, 8), 'RES-AXIAL', [143, 76], [0, 3.2], { value: '4.7 kΩ' }),
+    ...row(names('R', 9, 14), 'RES-AXIAL', [116, 17.5], [0, 2.8], { value: '470 Ω' }),
+    part('R15', 'RES-AXIAL', 132, 26, { what: 'loop shunt 100 Ω', nets: { '1': 'LOOP', '2': 'GND' } }),
+    ...row(names('Q', 1, 4), 'TO-92', [132, 84], [0, 4.5], { what: 'driver' }),
+    ...row(names('LUG', 1, 2), 'LUG-8', [132, 104], [12, 0], { what: 'ground lug, rusted' }),
+    part('BT1', 'CELL-20', 22, 97, { side: 'bottom', what: 'clock cell' }),
+    ...row(names('R', 20, 29), 'R0805', [92, 30], [4, 0], { side: 'bottom', rotation_deg: 90, value: '10 kΩ' }),
+  ],
+};
