@@ -5,7 +5,7 @@ export * from './job/index.ts';
 export * from './packages/index.ts';
 export { NEIGHBOUR_LIMITS } from './materials/limits.ts';
 export { LOW_MELT_MIX, SOLDER_ALLOYS } from './materials/solder.ts';
-export { canonicalJson, contentHash } from './hash/canonical.ts';
+export { canonicalJson, contentHash, textHash } from './hash/canonical.ts';
 export { compareReading, formatReading, parseReading, UNITS, type Quantity } from './quantities/readings.ts';
 export { formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSettings } from './quantities/units.ts';
 export { BOARD_KINDS, expressBoard, expressSchema, PLASTICS, type ExpressAnswers } from './rework/expressBoard.ts';

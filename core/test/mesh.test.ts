@@ -50,6 +50,26 @@ describe('planning mesh', () => {
     expect(Math.min(...fine.dx)).toBeLessThan(0.8e-3);
     expect(Math.max(...fine.dx)).toBeGreaterThan(3 * Math.min(...fine.dx));
   });
+  it('takes measured copper from its grid, cell by cell, and lets patches win over it', () => {
+    // left half bare, right half full, on 2 mm cells
+    const bytes = Uint8Array.from({ length: 40 * 30 }, (_, i) => (i % 40 < 20 ? 0 : 255));
+    const grid = { layer: 0, x_mm: 0, y_mm: 0, cell_mm: 2, nx: 40, ny: 30, data: btoa(String.fromCharCode(...bytes)) };
+    const measured = meshBoard(board({ coverage: [grid] }), target, 14_000);
+    const plain = meshBoard(board(), target, 14_000);
+    expect(sheetConductance(measured, at(measured, 10, 10))).toBeLessThan(sheetConductance(plain, at(plain, 10, 10)));
+    expect(sheetConductance(measured, at(measured, 70, 10))).toBeGreaterThan(
+      2 * sheetConductance(measured, at(measured, 10, 10)),
+    );
+    const patched = meshBoard(
+      board({ coverage: [grid], copper: [{ x_mm: 0, y_mm: 0, w_mm: 20, h_mm: 20, layer: 0, coverage: 1 }] }),
+      target,
+      14_000,
+    );
+    expect(sheetConductance(patched, at(patched, 10, 10))).toBeCloseTo(
+      sheetConductance(measured, at(measured, 70, 10)),
+      6,
+    );
+  });
   it('cuts a very large board off far from the target and says on which sides', () => {
     const large = board({
       outline_mm: [
@@ -106,12 +126,12 @@ describe('planning mesh', () => {
 describe('lumps of a plan', () => {
   const near: PlacedPart = { partId: 'r1', package: 'R0603', x_mm: 50, y_mm: 30, rotation_deg: 0, side: 'top' };
   const plug: PlacedPart = { partId: 'j1', package: 'CONN-PBT-8', x_mm: 40, y_mm: 50, rotation_deg: 0, side: 'top' };
-  const lumpsOf = (parts: PlacedPart[], kind: 'air' | 'low-melt' = 'air') => {
+  const lumpsOf = (parts: PlacedPart[], kind: 'air' | 'low-melt' = 'air', aim = target) => {
     const method = methodsFor('QFP-44')
       .map((m) => m.method)
       .find((m) => m.kind === kind);
     if (!method) throw new Error('no method');
-    const b = board({ parts: [target, ...parts] });
+    const b = board({ parts: [aim, ...parts] });
     const input: PlanInput = {
       board: b,
       target: 't',
@@ -121,8 +141,8 @@ describe('lumps of a plan', () => {
       quality: 'plan',
       frames: false,
     };
-    const mesh = meshBoard(b, target, 14_000);
-    return { lumps: buildLumps(input, mesh, target), mesh };
+    const mesh = meshBoard(b, aim, 14_000);
+    return { lumps: buildLumps(input, mesh, aim), mesh };
   };
 
   it('one joint per terminal, linked to the body and to its own land', () => {
@@ -133,6 +153,11 @@ describe('lumps of a plan', () => {
       const land = lumps.links.filter((l) => 'cell' in l && l.a === j.node).reduce((s, l) => s + l.G, 0);
       expect(land).toBeCloseTo(2e5 * j.terminal.land.w * j.terminal.land.h * 1e-6, 6);
     }
+  });
+  it('has no joint where a land is missing by design', () => {
+    const { lumps } = lumpsOf([], 'air', { ...target, noLand: ['3', '17'] });
+    expect(lumps.joints).toHaveLength(42);
+    expect(lumps.joints.some((j) => j.terminal.id === '3')).toBe(false);
   });
   it('links no node twice to one cell', () => {
     const { lumps } = lumpsOf([near, plug]);

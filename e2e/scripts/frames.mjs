@@ -1,8 +1,10 @@
-// Main-thread time of the stage per step (pan, zoom, hover, select) on boards of 500 and 3 000 parts:
+// Main-thread time of the stage per step (pan, zoom, hover, select) on boards of 500 and 3 000 parts, the last one
+// also with 100 000 copper shapes under the copper lens:
 //   node e2e/scripts/frames.mjs URL DATABASE_URL
 // Time is the main thread's own (CPU) task time from the event through two frames, less that of two empty frames.
 // Adds two board models to that database, drives a scripted trace, prints p50 / p95 and removes them again.
 import { randomUUID } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { launchOptions } from '../browser.mjs';
 import pg from 'pg';
@@ -45,9 +47,28 @@ function board(count) {
   };
 }
 
-async function measure(page, count) {
+/** A drawing of `count` strokes over a square of `side` mm, on 200 nets. */
+function drawing(count, side) {
+  const shapes = Array.from({ length: count }, (_, i) => {
+    const [x, y] = [(i * 13.7) % side, (i * 7.31) % side];
+    return { k: 'line', n: i % 200, w: 0.2 + 0.1 * (i % 4), p: [x, y, x + (i % 7), y, x + (i % 7), y + (i % 5)] };
+  });
+  return { v: 1, nets: Array.from({ length: 200 }, (_, i) => `N${i}`), layers: [{ name: 'top', shapes }] };
+}
+
+async function measure(page, count, copper = 0) {
   const [modelId, versionId] = [randomUUID(), randomUUID()];
-  const doc = JSON.stringify(board(count));
+  const model = board(count);
+  const hash = 'f'.repeat(64);
+  if (copper) {
+    model.drawing = hash;
+    const text = JSON.stringify(drawing(copper, model.outline_mm[1][0]));
+    await client.query('insert into board_drawings (hash, doc) values ($1, $2) on conflict do nothing', [
+      hash,
+      gzipSync(text),
+    ]);
+  }
+  const doc = JSON.stringify(model);
   await client.query('insert into board_models (id, name, draft) values ($1, $2, $3)', [
     modelId,
     `Frames ${count}`,
@@ -62,6 +83,10 @@ async function measure(page, count) {
     await page.goto(`${url}/boards/${modelId}`);
     await page.waitForFunction(() => (document.querySelector('[data-testid=stage-parts]')?.width ?? 0) > 301);
     await page.waitForTimeout(1500);
+    if (copper) {
+      await page.getByRole('button', { name: 'Copper', exact: true }).click();
+      await page.waitForTimeout(6000);
+    }
     const cdp = await page.context().newCDPSession(page);
     // thread time: what the main thread itself works, not what it waits for the machine's two cores
     await cdp.send('Performance.enable', { timeDomain: 'threadTicks' });
@@ -95,7 +120,7 @@ async function measure(page, count) {
     times.sort((a, b) => a - b);
     const q = (p) => Math.max(0, times[Math.floor(p * (times.length - 1))] - idle).toFixed(1);
     process.stdout.write(
-      `${count} parts, ${count * 33 + 1} shapes: p50 ${q(0.5)} ms, p95 ${q(0.95)} ms, max ${q(1)} ms over ${times.length} steps (idle ${idle.toFixed(1)} ms taken off)\n`,
+      `${count} parts, ${copper ? `copper lens with ${copper}` : count * 33 + 1} shapes: p50 ${q(0.5)} ms, p95 ${q(0.95)} ms, max ${q(1)} ms over ${times.length} steps (idle ${idle.toFixed(1)} ms taken off)\n`,
     );
     for (const [kind, list] of Object.entries(kinds)) {
       if (kind === 'idle') continue;
@@ -106,6 +131,7 @@ async function measure(page, count) {
   } finally {
     await client.query('delete from board_versions where model_id = $1', [modelId]);
     await client.query('delete from board_models where id = $1', [modelId]);
+    if (copper) await client.query('delete from board_drawings where hash = $1', [hash]);
   }
 }
 
@@ -113,5 +139,6 @@ const browser = await chromium.launch(launchOptions);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 page.on('pageerror', (e) => process.stderr.write(`${e.message}\n`));
 for (const count of [500, 3000]) await measure(page, count);
+await measure(page, 3000, 100_000);
 await browser.close();
 await client.end();

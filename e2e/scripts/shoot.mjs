@@ -84,15 +84,6 @@ const views = {
     await scope(false);
   },
   'plan-lowmelt': () => plan('Segments missing'),
-  'plan-express': async () => {
-    await page.goto('/jobs/express');
-    await page.getByLabel('Part to take off').fill('D2PAK');
-    await page.getByLabel('Kind of board').selectOption('heavy');
-    await page.getByLabel('Nearest plastic').selectOption('pbt');
-    await page.getByRole('button', { name: 'Plan it' }).click();
-    await page.getByRole('button', { name: 'Use this plan' }).waitFor({ timeout: 60_000 });
-    await page.waitForTimeout(600);
-  },
   protect: async () => {
     await plan('moves backwards');
     if (!(await page.getByRole('button', { name: 'In use' }).isVisible())) await page.keyboard.press('u');
@@ -184,20 +175,80 @@ const views = {
   },
   board: async () => {
     await page.goto('/boards');
-    await page.getByText('Tern T2').click();
-    await page.getByRole('button', { name: 'Top', exact: true }).waitFor();
-    await page.keyboard.press('f');
-    await page.waitForTimeout(200);
+    await page.getByRole('link', { name: /^Gantry/ }).click();
+    await page.getByRole('button', { name: 'Copper', exact: true }).click();
+    await page.waitForTimeout(600);
+    await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: 'Nets' }).click();
+    await page.getByRole('button', { name: /^PHASE/ }).click();
+    await page.waitForTimeout(600);
+  },
+  trace: async () => {
+    const at = (path) => fileURLToPath(new URL(`../../${path}`, import.meta.url));
+    await page.goto('/boards/new', { waitUntil: 'networkidle' });
+    await page.getByLabel('Name of the board').fill('Bramble, revision C');
+    await page.getByLabel('Width, mm').fill('90');
+    await page.getByRole('button', { name: 'Go on to the photo' }).click();
+    await page.waitForURL('**/edit');
+    await page.locator('input[type=file]').setInputFiles(at('web/static/practice/bramble-top.jpg'));
+    await page.getByText('Tie it to the board by').waitFor();
+    await page.waitForTimeout(800);
+    // where a pixel of the photo is on the screen
+    const screen = (u, v) =>
+      page.evaluate(
+        ([x, y]) => {
+          const image = document.querySelector('[role=application] img');
+          const box = image.closest('[role=application]').getBoundingClientRect();
+          const p = new DOMMatrix(getComputedStyle(image).transform).transformPoint(new DOMPoint(x, y));
+          return [box.left + p.x / p.w, box.top + p.y / p.w];
+        },
+        [u, v],
+      );
+    const click = async (u, v) => page.mouse.click(...(await screen(u, v)));
+    for (const [u, v] of [
+      [168, 96],
+      [1628, 118],
+      [1606, 1256],
+      [190, 1238],
+    ])
+      await click(u, v);
+    await page.waitForTimeout(400);
+    await page.getByRole('group', { name: 'Panel' }).getByRole('button', { name: 'Parts' }).click();
+    for (const [typed, u, v] of [
+      ['mod 24', 1117, 694],
+      ['soic 8', 1321, 482],
+      ['qfp 32', 1350, 938],
+      ['sot 223', 944, 958],
+    ]) {
+      await page.keyboard.press('a');
+      await page.keyboard.type(typed);
+      await page.keyboard.press('Enter');
+      await click(u, v);
+      await page.waitForTimeout(700);
+      await page.keyboard.press('Escape');
+    }
+    await page.keyboard.press('a');
+    await page.keyboard.type('dip 4');
+    await page.keyboard.press('Enter');
+    await page.mouse.move(...(await screen(620, 975)));
+    await page.waitForTimeout(500);
+  },
+  import: async () => {
+    await page.goto('/boards/import');
+    await page
+      .locator('input[type=file]')
+      .setInputFiles(fileURLToPath(new URL('../../web/src/lib/server/demo/gantry.kicad_pcb', import.meta.url)));
+    await page.getByRole('heading', { name: 'What was read' }).waitFor();
+    await page.waitForTimeout(800);
+  },
+  packages: async () => {
+    await page.goto('/boards/packages', { waitUntil: 'networkidle' });
+    await page.getByLabel('Find a package').fill('qfp');
+    await page.getByRole('button', { name: /^QFP-44/ }).click();
+    await page.waitForTimeout(300);
   },
   kit: () => page.goto('/kit'),
   calculate: () => page.goto('/calculate'),
   settings: () => page.goto('/settings'),
-  keys: async () => {
-    await openJob('dark after a wet ride', 'diagnose');
-    await page.waitForTimeout(500);
-    await page.keyboard.press('?');
-    await page.waitForTimeout(300);
-  },
 };
 for (const [name, show] of Object.entries(views)) {
   if (only.length && !only.includes(name)) continue;

@@ -195,11 +195,12 @@ test('a board: find a part, see it on its side, save the model as a file', async
   await page.goto('/boards', { waitUntil: 'networkidle' });
   await page.getByRole('link', { name: /Quillon/ }).click();
   await page.getByLabel('Find a part').fill('op-amp');
-  await page.getByRole('button', { name: /^U6/ }).click();
+  await page.getByRole('row', { name: /^U6/ }).click();
   await expect(page.getByRole('button', { name: 'Bottom, mirrored' })).toBeVisible();
   await page.getByLabel('Find a part').fill('zzz');
   await expect(page.getByText('No part of that name.')).toBeVisible();
-  const file = await page.getByRole('link', { name: 'Save as file' }).getAttribute('href');
+  await page.getByRole('button', { name: 'Save as…' }).click();
+  const file = await page.getByRole('link', { name: 'Board model (JSON)' }).getAttribute('href');
   const answer = await request.get(file ?? '');
   expect(answer.headers()['content-disposition']).toContain('quillon-v1.board.json');
   const { orthos, board } = (await answer.json()) as { orthos: string; board: { name: string } };

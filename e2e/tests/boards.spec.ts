@@ -269,6 +269,11 @@ test('scale from a known pitch, and a picture taken by key from a camera', async
   await expect(page.getByText('Click the last pin of the row.')).toBeVisible();
   await t.clickAt(x_mm - 2.7, y_mm + 1.5 * 1.27);
   await expect(page.getByText(/1 pixel = 6\d\.\d ± 2\.\d µm/)).toBeVisible();
+  // a draft that leads nowhere can go
+  await page.getByRole('button', { name: 'Discard' }).click();
+  await page.getByRole('button', { name: 'For good?' }).click();
+  await page.waitForURL('**/boards');
+  await expect(page.getByRole('link', { name: /Camera board/ })).toHaveCount(0);
 });
 
 test('a board file: preview, another package, accepted, copper and nets on the stage', async ({ page }) => {

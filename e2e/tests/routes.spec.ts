@@ -1,10 +1,12 @@
 import { expect, test } from '@playwright/test';
+import { blankBoard } from '@orthos/core';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { openJob, openRun, planReady, record, tap } from './helpers.ts';
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 const RUN = '019ac000-0000-4000-8000-0000000000c1';
+const BLANK = blankBoard('Blank', 50, 40, 2, 1.6);
 const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
 
 async function aJob(request: import('@playwright/test').APIRequestContext): Promise<string> {
@@ -23,6 +25,11 @@ test('pages that are not there answer 404 with a sentence', async ({ request }) 
     `/api/photos/${NOBODY}`,
     '/jobs/none',
     `/boards/${NOBODY}`,
+    `/boards/${NOBODY}/edit`,
+    `/boards/${NOBODY}/compare`,
+    `/boards/${NOBODY}/file`,
+    `/api/boards/${NOBODY}/draft`,
+    `/api/boards/drawings/${'0'.repeat(64)}`,
     '/boards/x',
     '/nowhere',
   ])
@@ -124,6 +131,18 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
       400,
       'methods',
     ],
+    ['POST', '/api/boards', { id: EVENT.id }, 400, 'doc'],
+    ['POST', '/api/boards', { id: EVENT.id, doc: BLANK, publish: 'yes' }, 400, 'publish'],
+    ['POST', '/api/boards', { id: EVENT.id, doc: { ...BLANK, drawing: 'a'.repeat(64) } }, 409, 'drawing'],
+    ['POST', '/api/boards', { id: EVENT.id, doc: { ...BLANK, thickness_mm: 1e9 } }, 400, 'doc.thickness_mm'],
+    ['PUT', `/api/boards/drawings/${'a'.repeat(64)}`, {}, 400, 'gzip'],
+    ['PUT', '/api/boards/drawings/short', {}, 400, '64 hexadecimal'],
+    ['PUT', `/api/boards/${NOBODY}/draft`, { version: 1, doc: BLANK }, 404, 'no such board'],
+    ['POST', `/api/boards/${NOBODY}/publish`, {}, 404, 'no such board'],
+    ['POST', `/api/boards/${NOBODY}/copy`, { id: EVENT.id, name: 'x' }, 404, 'no such board'],
+    ['POST', `/api/boards/${NOBODY}/photos?id=${EVENT.id}&side=top`, {}, 404, 'no such board'],
+    ['POST', `/api/boards/${NOBODY}/photos?id=${EVENT.id}&side=left`, {}, 400, 'side'],
+    ['POST', '/api/calc/board.import', { name: 'x', bytes: 'aGVsbG8=' }, 400, 'text outside of brackets'],
     ['POST', '/api/calc/heat.magic', {}, 404, 'heat.field'],
     ['POST', '/api/calc/joint.volume', {}, 400, 'wt'],
     ['POST', '/api/calc/heat.field', { probes: [{ name: 'p', t: 1, node: 'x' }] }, 400, 'board'],
@@ -166,6 +185,9 @@ test('forms refuse bad input with 400 and keep what was typed', async ({ request
       },
     ],
     ['/jobs/express', { package: 'nothing' }],
+    ['/boards/new', { name: '', width: '5', height: 'x', layers: '2', thickness: '1' }],
+    ['/boards/packages?/add', { label: 'x', designation: 'gull-rows:pins=9' }],
+    ['/boards/packages?/remove', { id: 'x' }],
     ['/settings', { name: '' }],
     ['/kit?/save', { id: 'nobody' }],
     ['/kit?/add', { kind: 'hammer' }],
@@ -236,12 +258,34 @@ for (const theme of ['day', 'scope'])
       '/jobs/new',
       '/jobs/express',
       '/boards',
+      '/boards/new',
+      '/boards/import',
+      '/boards/packages',
       '/kit',
       '/settings',
       '/calculate',
     ]) {
       await page.goto(path);
       await scan(`${theme} ${path}`);
+    }
+    await page.goto('/boards');
+    await page
+      .getByRole('link', { name: /^Gantry 1/ })
+      .or(page.getByRole('link', { name: /^Gantry industrial/ }))
+      .first()
+      .click();
+    await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
+    const board = page.url();
+    for (const view of ['Nets', 'Versions', 'Parts']) {
+      await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: view }).click();
+      await scan(`${theme} board, ${view}`);
+    }
+    await page.goto(`${board}/compare?from=1&to=draft`);
+    await scan(`${theme} compare`);
+    await page.goto(`${board}/edit`);
+    for (const panel of ['Photo', 'Board', 'Parts', 'Copper', 'Opening', 'Lists']) {
+      await page.getByRole('group', { name: 'Panel' }).getByRole('button', { name: panel }).click();
+      await scan(`${theme} edit, ${panel}`);
     }
     let job = '';
     for (const step of ['intake', 'diagnose', 'plan', 'protect', 'remove', 'prepare', 'fit', 'verify', 'release']) {

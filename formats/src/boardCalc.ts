@@ -61,13 +61,11 @@ export const boardImportCalc = defineCalc({
   run(input, { progress }) {
     const bytes = Uint8Array.from(atob(input.bytes), (c) => c.charCodeAt(0));
     try {
-      const {
-        drawing: _,
-        drawingText: __,
-        roles: ___,
-        ...rest
-      } = importBoard([{ name: input.name, bytes }], { progress });
-      return rest;
+      const { board, counts, bbox_mm, area_mm2, coverage, matches, format, ignored, notes } = importBoard(
+        [{ name: input.name, bytes }],
+        { progress },
+      );
+      return { board, counts, bbox_mm, area_mm2, coverage, matches, format, ignored, notes };
     } catch (error) {
       if (error instanceof BoardFileError) throw new CalcInputError([{ field: 'file', message: error.sentence }]);
       throw error;

@@ -88,12 +88,9 @@ function expectedTerminal(pkg: PackageModel, number: string): string | undefined
 }
 
 interface Fit {
-  off_mm: number;
+  /** Share of pads that lie on the terminal their number says. */
   agree: number;
-  rotation_deg: number;
-  x: number;
-  y: number;
-  terminals: Record<string, string>;
+  place: Omit<PackageMatch, 'package' | 'by'>;
 }
 
 /** Best of four quarter turns: lands laid on the pads, box on box. */
@@ -130,8 +127,8 @@ function fit(pkg: PackageModel, sites: readonly Site[], mirrored: boolean): Fit 
     }
     const off_mm = Math.sqrt(sum / sites.length);
     const agree = agreed / sites.length;
-    if (!best || off_mm + (1 - agree) < best.off_mm + (1 - best.agree))
-      best = { off_mm, agree, rotation_deg, x: dx, y: dy, terminals };
+    if (!best || off_mm + (1 - agree) < best.place.off_mm + (1 - best.agree))
+      best = { agree, place: { off_mm, rotation_deg, x: dx, y: dy, terminals } };
   }
   return best;
 }
@@ -159,8 +156,7 @@ const MOST_OFF = 0.4;
 function matchChosen(id: string, sites: readonly Site[], mirrored: boolean): PackageMatch {
   const found = sites.length ? fit(packageById(id), sites, mirrored) : undefined;
   if (found) {
-    const { agree: _, ...rest } = found;
-    return { package: id, by: 'chosen', ...rest };
+    return { package: id, by: 'chosen', ...found.place };
   }
   const box = sites.length ? boxOf(sites) : { x0: 0, x1: 0, y0: 0, y1: 0 };
   return {
@@ -187,15 +183,17 @@ export function matchFootprint(f: ParsedFootprint, chosen?: string): PackageMatc
     if (sites.length === 0 || pkg.terminals.length !== sites.length) continue;
     if (sites.some((s) => s.drill > 0) !== pkg.terminals.some((t) => t.drill_mm)) continue;
     const found = fit(pkg, sites, mirrored);
-    if (!found || found.off_mm > MOST_OFF) continue;
+    if (!found || found.place.off_mm > MOST_OFF) continue;
     const rank = named.indexOf(pkg.id);
     const score =
-      found.off_mm + (1 - found.agree) * 0.8 - (rank >= 0 ? 0.4 - 0.02 * rank : 0) - (wanted?.test(pkg.id) ? 0.15 : 0);
+      found.place.off_mm +
+      (1 - found.agree) * 0.8 -
+      (rank >= 0 ? 0.4 - 0.02 * rank : 0) -
+      (wanted?.test(pkg.id) ? 0.15 : 0);
     if (!best || score < best.score) best = { pkg, fit: found, score };
   }
   if (best) {
-    const { agree: _, ...rest } = best.fit;
-    return { package: best.pkg.id, by: 'library', ...rest };
+    return { package: best.pkg.id, by: 'library', ...best.fit.place };
   }
   return deriveFamily(f, sites, mirrored) ?? boxFor(f, sites, prefix);
 }
@@ -265,9 +263,8 @@ function deriveFamily(f: ParsedFootprint, sites: readonly Site[], mirrored: bool
     try {
       const pkg = packageById(packageDesignation(family, rounded));
       const found = fit(pkg, sites, mirrored);
-      if (found && found.off_mm <= MOST_OFF) {
-        const { agree: _, ...rest } = found;
-        return { package: pkg.id, by: 'family', ...rest };
+      if (found && found.place.off_mm <= MOST_OFF) {
+        return { package: pkg.id, by: 'family', ...found.place };
       }
     } catch (error) {
       if (!(error instanceof PackageParamError)) throw error;

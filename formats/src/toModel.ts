@@ -1,7 +1,7 @@
 /** From what a file says to a board model, the copper drawing beside it, and an account of how it was read. */
 import {
   boardModelSchema,
-  contentHash,
+  textHash,
   copperCoverage,
   ringArea,
   moveShape,
@@ -119,7 +119,7 @@ export function toModel(
     })),
     coverage: grids,
     // of its text: sorting the keys of a hundred thousand shapes would take longer than reading them
-    drawing: contentHash(drawingText),
+    drawing: textHash(drawingText),
     copper: [],
     vias: viaPatches(parsed, dx, dy, w, h),
     holes: parsed.holes

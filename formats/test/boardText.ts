@@ -1,5 +1,5 @@
 /** Writes S-expression boards of different format numbers, for tests and for the demo's board file. */
-export interface TextPad {
+interface TextPad {
   number: string;
   kind?: 'smd' | 'thru_hole' | 'np_thru_hole' | 'connect';
   shape?: 'circle' | 'rect' | 'oval' | 'roundrect' | 'trapezoid' | 'custom';

@@ -1,6 +1,6 @@
 /** Writes photoplot and drill files, for tests. Board frame in (y down), file frame out (y up). */
 const c = (v: number) => String(Math.round(v * 1e6));
-export const xy = (x: number, y: number) => `X${c(x)}Y${c(-y)}`;
+const xy = (x: number, y: number) => `X${c(x)}Y${c(-y)}`;
 
 export interface PlotPad {
   x: number;

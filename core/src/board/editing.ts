@@ -70,13 +70,12 @@ export function repeatRow(
   let next = board;
   for (let n = 1; n < count; n++) {
     const f = n / (count - 1);
-    const { ref: _, ...rest } = first;
     next = addPart(next, {
-      ...rest,
+      ...first,
       partId: newId(),
       x_mm: first.x_mm + (to.x_mm - first.x_mm) * f,
       y_mm: first.y_mm + (to.y_mm - first.y_mm) * f,
-      ...(first.ref ? { ref: nextRef(next, first.ref.replace(/\d+$/, '')) } : {}),
+      ref: first.ref && nextRef(next, first.ref.replace(/\d+$/, '')),
     });
   }
   return next;

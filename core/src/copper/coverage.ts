@@ -22,7 +22,7 @@ export interface Outline {
 }
 
 const MOST_CELLS = 40_000;
-const MOST_PIXELS = 8e6;
+const MOST_PIXELS = 5e6;
 const PIXEL_MM = 0.05;
 
 const boxOf = (ring: readonly number[]) => {
@@ -46,7 +46,7 @@ export function ringArea(ring: readonly number[]): number {
 
 /**
  * Coverage of each layer: copper inside the outline over the outline's area (drills not removed), and the same
- * per cell of an even grid with at most 40,000 cells. Pixels of 0.05 mm, coarser only above 8 million of them.
+ * per cell of an even grid with at most 40,000 cells. Pixels of 0.05 mm, coarser only above 5 million of them.
  */
 export function copperCoverage(
   outline: Outline,

@@ -13,7 +13,8 @@ export function canonicalJson(value: unknown): string {
   return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonicalJson(v)}`).join(',')}}`;
 }
 
+/** SHA-256 of a text as it stands, lower-case hex. */
+export const textHash = (text: string): string => bytesToHex(sha256(utf8ToBytes(text)));
+
 /** SHA-256 of the canonical JSON, lower-case hex. */
-export function contentHash(value: unknown): string {
-  return bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
-}
+export const contentHash = (value: unknown): string => textHash(canonicalJson(value));

@@ -77,6 +77,11 @@ const RULES: CautionRule[] = [
     when: (f) => f.target !== undefined && ['mould', 'plastic'].includes(packageById(f.target.package).texture),
     text: 'A damp moulded part can burst when heated fast: bake it first if it is to live.',
   },
+  {
+    steps: ['protect', ...HANDS],
+    when: (f) => f.target !== undefined && packageById(f.target.package).terminals.some((t) => t.kind === 'ball'),
+    text: 'Balls under the body: fitting one wants a machine that shows both faces at once, and a look inside afterwards. By hand only to take it off for good.',
+  },
   { steps: ['prepare'], text: 'Alcohol only when iron and air are off the bench; let it dry before power or heat.' },
   {
     steps: ['fit'],

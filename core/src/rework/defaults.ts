@@ -48,12 +48,17 @@ export interface MethodChoice {
 
 /** The methods computed for a part, with the reason where one does not apply. */
 export function methodsFor(packageId: string): MethodChoice[] {
-  const pads = packageById(packageId).terminals.filter((t) => t.kind === 'pad').length;
+  const { terminals } = packageById(packageId);
+  const hidden = terminals.some((t) => t.kind === 'ball')
+    ? 'the balls under the body'
+    : terminals.some((t) => t.kind === 'pad')
+      ? 'the pad under the body'
+      : undefined;
   return [
     ...defaultAirMethods(packageId).map((method) => ({ method })),
     {
       method: defaultLowMelt(),
-      ...(pads > 0 ? { unfit: 'an iron cannot reach the pad under the body' } : {}),
+      ...(hidden ? { unfit: `an iron cannot reach ${hidden}` } : {}),
     },
   ];
 }

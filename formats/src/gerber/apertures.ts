@@ -4,7 +4,7 @@ import { BoardFileError } from '../fileError.ts';
 import { arcPoints, discRing } from '../geometry.ts';
 
 /** A shape of an aperture, y down, without net. */
-export type ApertureShape = CopperShape;
+type ApertureShape = CopperShape;
 
 export interface Aperture {
   shapes: ApertureShape[];

@@ -7,7 +7,7 @@ import { BoardFileError } from '../fileError.ts';
 import { arcPoints, turned } from '../geometry.ts';
 import { macroAperture, standardAperture, type Aperture } from './apertures.ts';
 
-export interface GerberFlash {
+interface GerberFlash {
   x: number;
   y: number;
   w: number;
@@ -22,7 +22,7 @@ export interface GerberFlash {
 }
 
 /** A part by the attributes of a component layer. */
-export interface GerberComponent {
+interface GerberComponent {
   ref: string;
   x: number;
   y: number;

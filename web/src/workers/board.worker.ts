@@ -27,7 +27,7 @@ import {
 import { expose } from 'comlink';
 
 /** A board that was read, its copper drawing as text only. */
-export type BoardReading = Omit<BoardImport, 'drawing'>;
+export type BoardReading = Omit<BoardImport, 'drawing' | 'area_mm2'>;
 
 /** What a table does to a board, before it is accepted. */
 export interface TablePreview extends MergeResult {
@@ -61,8 +61,14 @@ const api = {
   ): BoardReading {
     return withSentence(() => {
       // the drawing goes over as text: cloning a hundred thousand shapes would take longer than reading them
-      const { drawing: _, ...reading } = importBoard(files, { ...options, progress });
-      return reading;
+      const { board, drawingText, counts, bbox_mm, coverage, matches, format, ignored, notes, roles } = importBoard(
+        files,
+        {
+          ...options,
+          progress,
+        },
+      );
+      return { board, drawingText, counts, bbox_mm, coverage, matches, format, ignored, notes, roles };
     });
   },
   readTable(board: BoardModel, file: NamedFile, chosen?: PlacementReading): TablePreview {

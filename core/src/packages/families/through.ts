@@ -3,7 +3,7 @@ import { choice, count, defineFamily, mm } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import { hollowCapacity, holeVolume, mouldCapacity, pinConductance, woundCapacity } from './figures.ts';
 
-export const BODY_LIMITS = [
+const BODY_LIMITS = [
   'ic-body',
   'elko-radial',
   'film',

@@ -2,11 +2,11 @@
   // The board itself: outline, thickness, layers, foils, holes, landmarks.
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { boardBounds, parseDecimal, SOLDER_ALLOYS, stackOf, type BoardModel, type UnitSettings } from '@orthos/core';
+  import { boardBounds, parseDecimal, SOLDER_ALLOYS, stackOf, type BoardModel } from '@orthos/core';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
 
-  let { editor, desk, units: _ }: { editor: Editor; desk: Desk; units: UnitSettings } = $props();
+  let { editor, desk }: { editor: Editor; desk: Desk } = $props();
 
   let mode = $state<'none' | 'outline' | 'hole' | 'landmark'>('none');
   let points = $state.raw<[number, number][]>([]);

@@ -45,6 +45,8 @@
   let clearness = $state(100);
   let problem = $state<string | null>(null);
   let publishing = $state(false);
+  /** Asked to throw the draft away: a second press means it. */
+  let doomed = $state(false);
 
   const photo = $derived(editor.doc.photos?.find((p) => p.side === desk.side));
   const frame = $derived(
@@ -76,6 +78,15 @@
     } finally {
       publishing = false;
     }
+  }
+  async function discard() {
+    const answer = await fetch(`/api/boards/${model.id}`, { method: 'DELETE' }).catch(() => undefined);
+    if (!answer?.ok) {
+      problem = 'It could not be thrown away. Nothing was changed.';
+      return;
+    }
+    editor.forget();
+    await goto('/boards');
   }
   useKeys('Edit', () => [
     { keys: ['u'], label: 'undo', run: () => editor.undo(), line: true },
@@ -155,7 +166,16 @@
       >
         <Redo2 size={18} aria-hidden="true" />
       </button>
-      {#if model.published !== null}<a class="button" href="/boards/{model.id}">Leave</a>{/if}
+      {#if model.published !== null}
+        <a class="button" href="/boards/{model.id}">Leave</a>
+      {:else}
+        <button
+          type="button"
+          class="button {doomed ? 'text-stop' : ''}"
+          onclick={() => (doomed ? discard() : (doomed = true))}
+          onblur={() => (doomed = false)}>{doomed ? 'For good?' : 'Discard'}</button
+        >
+      {/if}
       <button type="button" class="button button-main" disabled={publishing} onclick={publish}>
         {model.published === null ? 'Publish' : `Publish as version ${model.published + 1}`}
       </button>
@@ -198,7 +218,7 @@
       {#if panel === 'photo'}
         <PhotoPanel {editor} {desk} bind:clearness />
       {:else if panel === 'board'}
-        <BoardPanel {editor} {desk} {units} />
+        <BoardPanel {editor} {desk} />
       {:else if panel === 'parts'}
         <PartsPanel {editor} {desk} {own} {tools} />
       {:else if panel === 'copper'}

@@ -121,14 +121,14 @@
         </div>
       {/each}
     </div>
-    <p class="pt-1 text-[13px] text-ink2" aria-live="polite">
-      {found.length === 0
-        ? parts.length === 0
-          ? 'No part placed yet.'
-          : 'No part of that name.'
-        : `${found.length} of ${parts.length} parts`}
-    </p>
   </div>
+  <p class="pt-1 text-[13px] text-ink2" aria-live="polite">
+    {found.length === 0
+      ? parts.length === 0
+        ? 'No part placed yet.'
+        : 'No part of that name.'
+      : `${found.length} of ${parts.length} parts`}
+  </p>
 </div>
 
 <style>

@@ -198,7 +198,17 @@ export class Editor {
     }
   }
 
+  /** The draft is gone: nothing more is saved, here or there. */
+  forget(): void {
+    clearTimeout(this.timer);
+    this.ended = true;
+    this.stored = this.doc;
+    this.state = 'saved';
+    localStorage.removeItem(this.key);
+  }
+
   end(): void {
+    if (this.ended) return;
     this.ended = true;
     void this.flush();
   }

@@ -44,6 +44,12 @@
     {/each}
   </dl>
   <GateList gates={view.gates.filter((g) => g.step === 'intake')} />
+  {#if view.board.opening?.length}
+    <h3 class="mt-5 mb-1 text-[13px] text-ink2">Comes off first, in this order</h3>
+    <ol class="list-inside list-decimal">
+      {#each view.board.opening as step (step.id)}<li>{step.kind}{step.what ? `: ${step.what}` : ''}</li>{/each}
+    </ol>
+  {/if}
   <h3 class="mt-5 mb-1 text-[13px] text-ink2">Functions before the work</h3>
   {#if recorder.problem}<p role="alert" class="font-semibold text-stop">{recorder.problem}</p>{/if}
   <FunctionList {view} {recorder} when="before" />

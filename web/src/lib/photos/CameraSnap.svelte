@@ -55,7 +55,6 @@
 </script>
 
 <section class="border border-line p-2" aria-label="Camera">
-  <!-- svelte-ignore a11y_media_has_caption -->
   <video bind:this={video} class="aspect-video w-full bg-ink object-contain" muted playsinline></video>
   <div class="mt-2 flex gap-2">
     <select

@@ -14,7 +14,7 @@ export interface Batch {
 }
 
 /** Styles of a scene, and those that only the painter knows. */
-export type PaintStyle = SceneStyle | 'track' | 'lit' | 'bare' | 'ghost';
+type PaintStyle = SceneStyle | 'track' | 'lit' | 'bare' | 'ghost';
 
 const BATCH_SIZE = 120;
 

@@ -1,4 +1,4 @@
-import { copperDrawingSchema, contentHash } from '@orthos/core';
+import { copperDrawingSchema, textHash } from '@orthos/core';
 import { eq } from 'drizzle-orm';
 import { gunzipSync } from 'node:zlib';
 import type { Database } from '../db/connect.ts';
@@ -17,7 +17,7 @@ export async function addDrawing(db: Database, hash: string, gzip: Buffer): Prom
   } catch {
     throw new DrawingError(`No gzip of at most ${MOST_BYTES / 1e6} MB.`);
   }
-  if (contentHash(text) !== hash) throw new DrawingError('The drawing is not the one its hash names.');
+  if (textHash(text) !== hash) throw new DrawingError('The drawing is not the one its hash names.');
   let value: unknown;
   try {
     value = JSON.parse(text);

@@ -2,7 +2,7 @@ import { boardModelSchema, contentHash, type BoardModel } from '@orthos/core';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
-import { boardModels, boardVersions } from '../db/schema.ts';
+import { boardModels, boardVersions, photos } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
 export type BoardVersion = typeof boardVersions.$inferSelect;
@@ -33,6 +33,21 @@ export async function createBoardModel(
   const modelId = await createBoardDraft(db, model);
   const version = await publishBoardModel(db, modelId);
   return { modelId, versionId: version.id };
+}
+
+/** Throws a model away that was never published, its photos with it; false when there is none such. */
+export async function discardDraft(db: Database, modelId: string): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const [version] = await tx
+      .select({ id: boardVersions.id })
+      .from(boardVersions)
+      .where(eq(boardVersions.modelId, modelId))
+      .limit(1);
+    if (version) return false;
+    await tx.delete(photos).where(eq(photos.modelId, modelId));
+    const gone = await tx.delete(boardModels).where(eq(boardModels.id, modelId)).returning({ id: boardModels.id });
+    return gone.length > 0;
+  });
 }
 
 /** Replaces the draft; `version` is the one it was edited from. */

@@ -1,18 +1,25 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import CopperBar from '$lib/boards/CopperBar.svelte';
+  import { loadDrawing } from '$lib/boards/store';
   import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
   import Stage from '$lib/stage/Stage.svelte';
   import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { STEPS } from '@orthos/core';
+  import { STEPS, type CopperDrawing } from '@orthos/core';
 
   let { data, children } = $props();
   const desk = provideDesk();
   const view = $derived(data.view);
   const at = $derived(STEPS.findIndex((s) => s === page.params.step));
-  const lenses = $derived<Lens[]>(['parts', 'readings', 'heat']);
+  const lenses = $derived<Lens[]>(['parts', 'readings', 'heat', 'copper']);
+  let drawing = $state.raw<CopperDrawing | null>(null);
+  $effect(() => {
+    const hash = view.board.drawing;
+    if (desk.lens === 'copper' && hash) void loadDrawing(hash).then((d) => (drawing = d));
+  });
 
   function go(by: number) {
     const next = STEPS[at + by];
@@ -27,8 +34,9 @@
 <div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
   <StepStrip {view} step={page.params.step ?? ''} />
   <div class="flex min-h-0 min-w-0 flex-col">
+    {#if desk.lens === 'copper'}<CopperBar board={view.board} {desk} drawn={view.board.drawing !== undefined} />{/if}
     <div class="min-h-0 flex-1">
-      <Stage board={view.board} {desk} units={data.shop} {lenses} />
+      <Stage board={view.board} {desk} units={data.shop} {lenses} copper={drawing} />
     </div>
     {#if desk.lens === 'heat' && desk.heat}<MeltScrubber {desk} />{/if}
   </div>
