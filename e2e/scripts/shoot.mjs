@@ -73,7 +73,6 @@ async function playedRun(id, op) {
 
 const views = {
   jobs: () => page.goto('/jobs'),
-  'new-job': () => page.goto('/jobs/new'),
   'express-job': () => page.goto('/jobs/express'),
   intake: () => openJob('Orrin', 'intake'),
   diagnose: () => openJob('dark after a wet ride', 'diagnose'),

@@ -283,7 +283,7 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   const aside = page.getByLabel('What was read');
   await expect(aside).toContainText('150.0 mm × 100.0 mm');
   await expect(aside).toContainText('91: 68 top, 23 bottom; 87 are parts');
-  await expect(aside).toContainText('1 texts');
+  await expect(aside).toContainText('texts: 1');
   await page.getByRole('button', { name: 'Another package for Gantry:SMB' }).click();
   await page.getByRole('combobox', { name: 'Package for Gantry:SMB' }).fill('sma');
   await page.keyboard.press('Enter');
@@ -304,6 +304,17 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   await page.getByRole('button', { name: 'Save as…' }).click();
   await page.getByRole('link', { name: 'Drawing of the top' }).click();
   expect(readFileSync(await (await download).path(), 'utf8')).toContain('width="158mm"');
+  // what was saved as a file comes back
+  const saved = await page.request.get(`${page.url()}/file?as=board`);
+  await page.goto('/boards/import');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'back.board.json', mimeType: 'application/json', buffer: await saved.body() });
+  await expect(page.getByText('our own board file')).toBeVisible();
+  await page.getByLabel('Name of the board').fill('Gantry, back again');
+  await page.getByRole('button', { name: 'Accept the board' }).click();
+  await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
+  await expect(page.getByText('87 of 87 parts')).toBeVisible();
 });
 
 const plots = () => {

@@ -32,7 +32,7 @@ const footprints = Array.from({ length: 3000 }, (_, i): TextFootprint => {
     })),
   };
 });
-const tracks = Array.from({ length: 70_000 }, (_, i) => {
+const tracks = Array.from({ length: 55_000 }, (_, i) => {
   const [x, y] = [(i * 13.7) % (W - 6), (i * 7.31) % (H - 6)];
   return {
     x0: at(3 + x),
@@ -60,8 +60,8 @@ const text = boardText({
   zones: layers.map((layer, l) => ({
     layer,
     net: nets[l],
-    fill: Array.from({ length: 20_000 }, (_, i): [number, number] => {
-      const a = (2 * Math.PI * i) / 20_000;
+    fill: Array.from({ length: 16_000 }, (_, i): [number, number] => {
+      const a = (2 * Math.PI * i) / 16_000;
       const r = 1 - 0.05 * (Math.floor(i / 40) % 2);
       return [at(W / 2 + (W / 2 - 4) * r * Math.cos(a)), at(H / 2 + (H / 2 - 4) * r * Math.sin(a))];
     }),

@@ -122,7 +122,8 @@ const footprint = (i: Item): TextFootprint => {
     ...(i.side ? { side: i.side } : {}),
     body: [pkg.body.l, pkg.body.w],
     pads: pkg.terminals.map((t) => ({
-      number: t.id,
+      // footprints of capacitors number the plus pad 1; here terminal 1 is the striped end
+      number: pkg.polarity === 'minus-stripe' ? (t.id === '1' ? '2' : '1') : t.id,
       x: at(mirrored ? -t.land.x : t.land.x),
       y: at(t.land.y),
       w: at(t.land.w),

@@ -1,4 +1,6 @@
 /** Any board file or set of files to a model: looks at what is in it, not only at the name's ending. */
+import { boardBounds, packageById, ringArea, type BoardModel } from '@orthos/core';
+import { readBoardJson } from './boardJson.ts';
 import { BoardFileError } from './fileError.ts';
 import { isGerberSet, readGerberSet, type FileRole, type LayerRole, type TextFile } from './gerber/readSet.ts';
 import { readSExpressionBoard } from './sexpr/readBoard.ts';
@@ -44,6 +46,7 @@ export function importBoard(given: readonly NamedFile[], options: ImportOptions 
   if (whole) {
     try {
       const text = decodeText(whole.bytes);
+      if (text.trimStart().startsWith('{')) return fromJson(readBoardJson(text));
       if (!isGerberSet([{ name: whole.name, text }])) {
         const parsed = readSExpressionBoard(text, (done) => progress(done * 0.6));
         return toModel(parsed, boardName(whole.name), (done) => progress(0.6 + done * 0.4), packages);
@@ -70,6 +73,33 @@ export function importBoard(given: readonly NamedFile[], options: ImportOptions 
     packages,
   );
   return { ...made, roles: set.roles };
+}
+
+/** Our own file: whole, but for what only the install that wrote it has (its photos, its copper drawing). */
+function fromJson(file: BoardModel): BoardImport {
+  const board = { ...file };
+  delete board.drawing;
+  delete board.photos;
+  const { x0, y0, x1, y1 } = boardBounds(board);
+  const side = (s: 'top' | 'bottom') => board.parts.filter((p) => p.side === s).length;
+  const nets = new Set(board.parts.flatMap((p) => Object.values(p.nets ?? {})));
+  const pads = board.parts.reduce((n, p) => n + packageById(p.package).terminals.length, 0);
+  return {
+    board,
+    drawing: { v: 1, nets: [], layers: [] },
+    drawingText: '',
+    counts: { footprints: board.parts.length, pads, nets: nets.size, top: side('top'), bottom: side('bottom') },
+    bbox_mm: { x0, y0, x1, y1, w: x1 - x0, h: y1 - y0 },
+    area_mm2: ringArea(board.outline_mm.flat()) - (board.cutouts_mm ?? []).reduce((a, c) => a + ringArea(c.flat()), 0),
+    coverage: Object.fromEntries(board.stack.map((s) => [s.name, s.coverage])),
+    matches: [],
+    format: 'our own board file',
+    ignored: {},
+    notes: [
+      ...(file.drawing ? ['The copper drawing is not in the file; its coverage for heat is.'] : []),
+      ...(file.photos?.length ? ['The photos are not in the file.'] : []),
+    ],
+  };
 }
 
 /** The file's own name without folder and ending. */

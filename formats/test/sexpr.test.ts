@@ -214,6 +214,29 @@ describe('S-expression boards', () => {
     expect([coverage['In1.Cu'] > 0.01, coverage['In2.Cu']]).toEqual([true, 0]);
   });
 
+  it('puts the stripe of a can at its minus pad, which footprints number 2', () => {
+    const { board: model } = read(
+      board(20240108, {
+        nets: ['PLUS', 'MINUS'],
+        footprints: [
+          {
+            name: 'Lib:CP_Radial_D8.0mm_P3.50mm',
+            ref: 'C9',
+            x: 20,
+            y: 15,
+            pads: [
+              { number: '1', x: 0, y: 0, w: 1.7, h: 1.7, drill: '0.9', net: 'PLUS' },
+              { number: '2', x: 3.5, y: 0, w: 1.7, h: 1.7, drill: '0.9', net: 'MINUS' },
+            ],
+          },
+        ],
+      }),
+    );
+    const [can] = model.parts as [PlacedPart];
+    expect(can).toMatchObject({ package: 'RADIAL-8', nets: { '1': 'MINUS', '2': 'PLUS' } });
+    const [minus] = packageById('RADIAL-8').terminals;
+    expect(toBoard(can, minus.land.x, minus.land.y)[0]).toBeCloseTo(23.5 - 5, 6);
+  });
   it('makes a family or a box of a footprint that the library has not', () => {
     const legs = (n: number): TextFootprint => ({
       name: 'Lib:Strange',

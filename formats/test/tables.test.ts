@@ -209,6 +209,19 @@ describe('bare-board netlists', () => {
     expect(merged.board.parts[0].nets).toEqual({ '3': 'A' });
     expect(merged.left).toEqual([{ what: 'Q9', why: expect.stringContaining('no part') as string }]);
   });
+  it('make the parts that are not there from their points', () => {
+    const there: BoardModel = board([soic]);
+    const qfp = part({ partId: 'x', ref: 'U2', package: 'QFP-44', x_mm: 40, y_mm: 25, rotation_deg: 90 });
+    const made: NetPoint[] = packageById('QFP-44').terminals.map((t) => {
+      const [x, y] = toBoard(qfp, t.land.x, t.land.y);
+      const net = `N${t.id}`;
+      return { net, ref: 'U2', pin: t.id, via: false, x, y, w: 0.4, h: 1, rotation_deg: 0, drill: 0, side: 'top' };
+    });
+    const merged = mergeNets(there, made, { toBoard: (x, y) => [x, y], from: '', off_mm: null });
+    expect(merged.added).toEqual(['U2']);
+    expect(merged.board.parts[1]).toMatchObject({ package: 'QFP-44', x_mm: 40, y_mm: 25, rotation_deg: 90 });
+    expect(merged.board.parts[1].nets?.['12']).toBe('N12');
+  });
   it.each([
     ['no records', 'P  UNITS CUST 0\n999', /no test point records/],
     ['odd units', 'P  UNITS FURLONGS\n999', /line 1: units "FURLONGS" are unknown/],

@@ -1,5 +1,7 @@
 /** Adds parts and nets of a table to a board that is there already: its own parts stay where they are. */
 import { findPackages, packageById, packageDesignation, toBoard, type BoardModel, type PlacedPart } from '@orthos/core';
+import { matchFootprint } from '../match.ts';
+import type { ParsedPad } from '../parsedBoard.ts';
 import { boardBoundsOf, type Frame } from './frame.ts';
 import type { PlacementRow } from './placement.ts';
 import type { NetPoint } from './readIpc356.ts';
@@ -80,7 +82,7 @@ export function mergePlacement(board: BoardModel, rows: readonly PlacementRow[],
 /** How far a point may lie from a land and still be that land, mm. */
 const LAND_MM = 0.6;
 
-/** Nets of test points onto the terminals of parts with that reference. */
+/** Nets of test points onto the terminals of parts with that reference; parts that are not there are made from their points. */
 export function mergeNets(board: BoardModel, points: readonly NetPoint[], frame: Frame): MergeResult {
   const byRef = new Map<string, NetPoint[]>();
   for (const p of points) if (p.ref && p.net) byRef.set(p.ref, [...(byRef.get(p.ref) ?? []), p]);
@@ -94,8 +96,56 @@ export function mergeNets(board: BoardModel, points: readonly NetPoint[], frame:
     result.changed.push(part.ref as string);
     return { ...part, nets };
   });
-  for (const ref of byRef.keys()) result.left.push({ what: ref, why: 'no part of that reference on the board' });
+  const used = new Set(board.parts.map((p) => p.partId));
+  const inside = boardBoundsOf(board, 5);
+  for (const [ref, own] of byRef) {
+    const part = partFromPoints(ref, own, frame, used);
+    if (!part) result.left.push({ what: ref, why: 'no part of that reference, and too few points to make one' });
+    else if (!inside(part.x_mm, part.y_mm)) result.left.push({ what: ref, why: 'lies off the board' });
+    else {
+      parts.push(part);
+      result.added.push(ref);
+    }
+  }
   return { ...result, board: { ...board, parts } };
+}
+
+/** A part whose lands lie where a netlist has its points; null below two of them. */
+function partFromPoints(ref: string, points: readonly NetPoint[], frame: Frame, used: Set<string>): PlacedPart | null {
+  if (points.length < 2) return null;
+  const pads = points.map((p): ParsedPad => {
+    const [x, y] = frame.toBoard(p.x, p.y);
+    return {
+      number: p.pin,
+      x,
+      y,
+      w: p.w || 0.5,
+      h: p.h || 0.5,
+      angle_deg: 0,
+      round: p.h === p.w,
+      drill: p.drill,
+      net: p.net,
+      plated: true,
+    };
+  });
+  const side = points.some((p) => p.side === 'bottom') ? 'bottom' : 'top';
+  const match = matchFootprint({ ref, value: '', name: '', side, x: 0, y: 0, rotation_deg: 0, pads });
+  const nets: Record<string, string> = {};
+  for (const p of points) {
+    const terminal = match.terminals[p.pin];
+    if (terminal) nets[terminal] = p.net.slice(0, 120);
+  }
+  const round = (v: number) => Math.round(v * 1e4) / 1e4;
+  return {
+    partId: idFor(used, ref),
+    ref: ref.slice(0, 20),
+    package: match.package,
+    x_mm: round(match.x),
+    y_mm: round(match.y),
+    rotation_deg: match.rotation_deg,
+    side,
+    ...(Object.keys(nets).length ? { nets } : {}),
+  };
 }
 
 function terminalNets(part: PlacedPart, points: readonly NetPoint[], frame: Frame): Record<string, string> {

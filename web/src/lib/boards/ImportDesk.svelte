@@ -81,7 +81,9 @@
       storing = false;
     }
   }
-  const drawing = $derived(made && desk.lens === 'copper' ? (JSON.parse(made.drawingText) as CopperDrawing) : null);
+  const drawing = $derived(
+    made?.drawingText && desk.lens === 'copper' ? (JSON.parse(made.drawingText) as CopperDrawing) : null,
+  );
   const doubtful = (m: FootprintMatch) => m.by === 'box' || m.by === 'family' || m.off_mm > 0.25;
   const matches = $derived(
     [...(made?.matches ?? [])].sort((a, b) => Number(doubtful(b)) - Number(doubtful(a)) || b.off_mm - a.off_mm),
@@ -196,7 +198,7 @@
         <h3 class="mt-3 font-semibold">Left out or doubtful</h3>
         <ul class="mb-3 list-inside list-disc text-[13px]">
           {#each made.notes as note (note)}<li>{note}</li>{/each}
-          {#each Object.entries(made.ignored) as [what, n] (what)}<li>{n} {what}</li>{/each}
+          {#each Object.entries(made.ignored) as [what, n] (what)}<li>{what}: {n}</li>{/each}
         </ul>
       {/if}
       {#if made.roles}

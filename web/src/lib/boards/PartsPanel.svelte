@@ -24,6 +24,7 @@
   import type { BoardTools } from './boardWorker';
   import type { Editor, Sketch } from './editor.svelte';
   import PackagePick from './PackagePick.svelte';
+  import PartTable from './PartTable.svelte';
   import { photoPixels } from './photoPixels';
 
   interface Props {
@@ -495,4 +496,15 @@
       <button type="button" class="button px-3 text-stop" onclick={remove}>Remove</button>
     </div>
   {/key}
+{:else if mode === 'choose' && editor.doc.parts.length > 0 && !typing}
+  <div class="h-[calc(100dvh-300px)] min-h-60">
+    <PartTable
+      parts={editor.doc.parts}
+      selected={null}
+      onselect={(part) => {
+        desk.side = part.side;
+        desk.selected = part.partId;
+      }}
+    />
+  </div>
 {/if}

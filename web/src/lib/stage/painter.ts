@@ -106,6 +106,24 @@ function copperBox(shapes: readonly CopperShape[]): Box {
   return box;
 }
 
+/** Edge of the squares that strokes are gathered by, mm. */
+const TILE_MM = 15;
+
+/**
+ * Equal strokes together, neighbours together: a path is painted in the time its box takes, and what is out of sight
+ * is left out as a whole.
+ */
+function byKindAndPlace(shapes: readonly CopperShape[], kind: (s: CopperShape) => string): CopperShape[] {
+  const rank = (s: CopperShape): number => {
+    const [x, y] = s.k === 'disc' ? [s.x, s.y] : s.k === 'line' ? s.p : s.r[0];
+    return Math.floor(y / TILE_MM) * 1000 + Math.floor(x / TILE_MM);
+  };
+  return shapes
+    .map((shape) => ({ shape, kind: kind(shape), rank: rank(shape) }))
+    .sort((a, b) => (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : a.rank - b.rank))
+    .map((s) => s.shape);
+}
+
 /**
  * Copper of one layer in batches. Where copper is taken away again the order counts; elsewhere equal widths go
  * together.
@@ -113,9 +131,7 @@ function copperBox(shapes: readonly CopperShape[]): Box {
 export function batchCopper(shapes: readonly CopperShape[], style: 'track' | 'lit'): Batch[] {
   const kind = (s: CopperShape) =>
     `${s.e ? 'e' : ''}${s.k === 'line' ? s.w : s.k === 'disc' ? 'disc' : s.r.length > 1 ? 'holed' : 'area'}`;
-  const ordered = shapes.some((s) => s.e)
-    ? shapes
-    : [...shapes].sort((a, b) => (kind(a) < kind(b) ? -1 : kind(a) > kind(b) ? 1 : 0));
+  const ordered = shapes.some((s) => s.e) ? shapes : byKindAndPlace(shapes, kind);
   const batches: Batch[] = [];
   let run: CopperShape[] = [];
   let points = 0;
@@ -130,7 +146,7 @@ export function batchCopper(shapes: readonly CopperShape[], style: 'track' | 'li
     points = 0;
   };
   for (const s of ordered) {
-    if (run.length > 0 && (points > 1500 || run.length >= 400 || kind(run[0]) !== kind(s))) close();
+    if (run.length > 0 && (points > 800 || run.length >= 120 || kind(run[0]) !== kind(s))) close();
     run.push(s);
     points += s.k === 'disc' ? 2 : s.k === 'line' ? s.p.length : s.r.reduce((n, r) => n + r.length, 0);
     // an area with holes has a path of its own: the even-odd rule would cut others out of it

@@ -142,7 +142,8 @@ function aside(like: HTMLCanvasElement): CanvasRenderingContext2D | null {
   const canvas = document.createElement('canvas');
   canvas.width = like.width;
   canvas.height = like.height;
-  return canvas.getContext('2d');
+  // read often: drawn at once and not saved up for one long moment, so that a slice is as long as it says
+  return canvas.getContext('2d', { willReadFrequently: true });
 }
 
 function cleared(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {

@@ -24,7 +24,7 @@
       </span>
     {/each}
   </div>
-  <button type="button" class="flex items-center gap-1.5" onclick={onHelp}>
+  <button type="button" class="flex items-center gap-1.5 self-start pt-1" onclick={onHelp}>
     <kbd class="keycap">?</kbd> all keys
   </button>
 </footer>
