@@ -51,3 +51,19 @@ export interface ParsedBoard {
   /** Pads counted as the file has them. */
   padCount: number;
 }
+
+/** A board of which nothing has been read yet. */
+export const unreadBoard = (format: string): ParsedBoard => ({
+  format,
+  outline: [],
+  cutouts: [],
+  thickness_mm: undefined,
+  foils: [],
+  copper: { v: 1, nets: [], layers: [] },
+  footprints: [],
+  vias: [],
+  holes: [],
+  ignored: {},
+  notes: [],
+  padCount: 0,
+});

@@ -175,6 +175,8 @@ describe('our own file', () => {
     const { readBoardJson, writeBoardJson } = await import('@orthos/formats');
     const { doc: board } = gantry();
     expect(readBoardJson(writeBoardJson(board))).toEqual(board);
-    expect(() => importBoard([{ name: 'x', bytes: new TextEncoder().encode(writeBoardJson(board)) }])).toThrow();
+    const back = importBoard([{ name: 'x', bytes: new TextEncoder().encode(writeBoardJson(board)) }]);
+    expect(back.board.parts).toEqual(board.parts);
+    expect(back.board.coverage).toEqual(board.coverage);
   });
 });

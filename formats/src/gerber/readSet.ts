@@ -2,7 +2,7 @@
 import { BoardFileError } from '../fileError.ts';
 import { turned } from '../geometry.ts';
 import { boardFromLoops } from '../outline.ts';
-import type { ParsedBoard, ParsedFootprint } from '../parsedBoard.ts';
+import { unreadBoard, type ParsedBoard, type ParsedFootprint } from '../parsedBoard.ts';
 import { readDrill, type DrillFile } from './readDrill.ts';
 import { readGerber, type GerberLayer } from './readGerber.ts';
 
@@ -83,20 +83,7 @@ export function readGerberSet(
   const layers: { file: FileRole; layer: GerberLayer }[] = [];
   const drills: DrillFile[] = [];
   const roles: FileRole[] = [];
-  const board: ParsedBoard = {
-    format: 'photoplot and drill files',
-    outline: [],
-    cutouts: [],
-    thickness_mm: undefined,
-    foils: [],
-    copper: { v: 1, nets: [], layers: [] },
-    footprints: [],
-    vias: [],
-    holes: [],
-    ignored: {},
-    notes: [],
-    padCount: 0,
-  };
+  const board = unreadBoard('photoplot and drill files');
   for (const [n, file] of files.entries()) {
     progress(n / files.length);
     try {

@@ -8,7 +8,7 @@ import type { CopperShape } from '@orthos/core';
 import { BoardFileError } from '../fileError.ts';
 import { bezierPoints, discRing, turned } from '../geometry.ts';
 import { boardFromLoops } from '../outline.ts';
-import type { ParsedBoard, ParsedFootprint, ParsedPad } from '../parsedBoard.ts';
+import { unreadBoard, type ParsedBoard, type ParsedFootprint, type ParsedPad } from '../parsedBoard.ts';
 import { curvePoints, padCopper, pointList } from './pads.ts';
 import { scanSExpression, type SList } from './scan.ts';
 
@@ -32,20 +32,7 @@ interface Reading {
 
 /** `progress` gets the fraction done. Throws `BoardFileError`. */
 export function readSExpressionBoard(text: string, progress: (done: number) => void = () => {}): ParsedBoard {
-  const board: ParsedBoard = {
-    format: '',
-    outline: [],
-    cutouts: [],
-    thickness_mm: undefined,
-    foils: [],
-    copper: { v: 1, nets: [], layers: [] },
-    footprints: [],
-    vias: [],
-    holes: [],
-    ignored: {},
-    notes: [],
-    padCount: 0,
-  };
+  const board = unreadBoard('');
   const reading: Reading = {
     board,
     layerIndex: new Map(),

@@ -1,7 +1,7 @@
 /** Two terminals at the ends: chips, MELF, moulded capacitors and diodes, cans, coils, crystals. */
 import { choice, defineFamily, mm } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
-import { ceramicCapacity, mouldCapacity, woundCapacity } from './figures.ts';
+import { ceramicCapacity, mouldCapacity, mouldedBody, woundCapacity } from './figures.ts';
 
 /** Lands of large chips reach further under the part than those of small ones. */
 const inward = (l: number) => Math.min(0.17, Math.max(0, 0.2 * (l / 2 - 0.75)));
@@ -71,15 +71,11 @@ export const mouldedEnds = defineFamily({
       G_W_K: f.G ?? 7e-3 * p.strap,
       C_add_J_K: f.C_add ?? p.strap * 0.2 * (under + reach + p.h * 0.5) * 3.4e-3,
     });
-    return {
-      shape: 'rect',
-      body: { l: p.l, w: p.w, h: p.h, gap: 0.05 },
-      texture: 'mould',
-      polarity: p.mark,
-      C_J_K: f.C ?? mouldCapacity(p.l, p.w, p.h),
+    return mouldedBody(p.l, p.w, p.h, 0.05, {
       terminals: [terminal('1', -1), terminal('2', 1)],
-      limit: 'ic-body',
-    };
+      polarity: p.mark,
+      C: f.C,
+    });
   },
 });
 

@@ -3,6 +3,8 @@
  * good to about a third.
  */
 
+import type { PackageShape } from '../packageModel.ts';
+
 /** Mould, 2 J/(cm³·K). */
 export const mouldCapacity = (l: number, w: number, h: number) => l * w * h * 2e-3;
 /** Titanate and alumina bodies, about 3.6 J/(cm³·K). */
@@ -23,3 +25,20 @@ export const legCapacity = (lead_mm: number, reach_mm: number) => lead_mm * 0.2 
 export const holeVolume = (drill_mm: number) => (Math.PI / 4) * drill_mm ** 2 * 1.6 * 0.5 + 0.25 * drill_mm ** 2;
 /** Copper-alloy pin of 0.7 drill into a plastic or moulded body, W/K. */
 export const pinConductance = (drill_mm: number) => 3e-3 * (drill_mm / 0.9) ** 2;
+
+/** A moulded rectangular body with what sticks out of it. */
+export const mouldedBody = (
+  l: number,
+  w: number,
+  h: number,
+  gap: number,
+  rest: Pick<PackageShape, 'terminals' | 'polarity'> & { C?: number; limit?: string },
+): PackageShape => ({
+  shape: 'rect',
+  body: { l, w, h, gap },
+  texture: 'mould',
+  polarity: rest.polarity,
+  C_J_K: rest.C ?? mouldCapacity(l, w, h),
+  terminals: rest.terminals,
+  limit: rest.limit ?? 'ic-body',
+});

@@ -1,7 +1,7 @@
 /** Bodies with formed legs: two rows, four sides, J-leads. */
 import { choice, count, defineFamily, mm } from '../family.ts';
 import type { PackageShape, Rect, Terminal } from '../packageModel.ts';
-import { legCapacity, legConductance, legVolume, mouldCapacity } from './figures.ts';
+import { legCapacity, legConductance, legVolume, mouldedBody } from './figures.ts';
 
 /** Position of terminal `n` (0-based, of `per` a side) on four sides, and whether its row runs along x. */
 export function onFourSides(
@@ -85,15 +85,7 @@ export const gullRows = defineFamily({
         C_add_J_K: 0,
       });
     }
-    return {
-      shape: 'rect',
-      body: { l: p.l, w: p.w, h: p.h, gap: p.gap },
-      texture: 'mould',
-      polarity: p.mark,
-      C_J_K: f.C ?? mouldCapacity(p.l, p.w, p.h),
-      terminals,
-      limit: 'ic-body',
-    };
+    return mouldedBody(p.l, p.w, p.h, p.gap, { terminals, polarity: p.mark, C: f.C });
   },
 });
 
@@ -134,15 +126,7 @@ export const gullFour = defineFamily({
         C_add_J_K: f.C_add ?? legCapacity(p.lead, reach * 2),
       };
     });
-    return {
-      shape: 'rect',
-      body: { l: p.body, w: p.body, h: p.h, gap: p.gap },
-      texture: 'mould',
-      polarity: 'pin1',
-      C_J_K: f.C ?? mouldCapacity(p.body, p.body, p.h),
-      terminals,
-      limit: 'ic-body',
-    };
+    return mouldedBody(p.body, p.body, p.h, p.gap, { terminals, polarity: 'pin1', C: f.C });
   },
 });
 
@@ -187,14 +171,6 @@ export const jLeads = defineFamily({
         C_add_J_K: f.C_add ?? legCapacity(p.lead, 4),
       };
     });
-    return {
-      shape: 'rect',
-      body: { l: p.l, w: p.w, h: p.h, gap: 0.6 },
-      texture: 'mould',
-      polarity: 'pin1',
-      C_J_K: f.C ?? mouldCapacity(p.l, p.w, p.h),
-      terminals,
-      limit: 'ic-body',
-    };
+    return mouldedBody(p.l, p.w, p.h, 0.6, { terminals, polarity: 'pin1', C: f.C });
   },
 });

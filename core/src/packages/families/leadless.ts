@@ -2,7 +2,7 @@
 import { choice, count, defineFamily, mm } from '../family.ts';
 import type { PackageShape, Terminal } from '../packageModel.ts';
 import { onFourSides } from './gull.ts';
-import { mouldCapacity } from './figures.ts';
+import { mouldedBody } from './figures.ts';
 
 const rimJoint = (lead: number, V?: number) => ({
   volume_mm3: V ?? 0.06 * lead * 0.8,
@@ -51,15 +51,7 @@ export const leadlessFour = defineFamily({
       };
     });
     if (p.pad > 0) terminals.push(centrePad(p.pad, p.pad, f.pad));
-    return {
-      shape: 'rect',
-      body: { l: p.body, w: p.body, h: p.h, gap: 0.05 },
-      texture: 'mould',
-      polarity: 'pin1',
-      C_J_K: f.C ?? mouldCapacity(p.body, p.body, p.h),
-      terminals,
-      limit: 'ic-body',
-    };
+    return mouldedBody(p.body, p.body, p.h, 0.05, { terminals, polarity: 'pin1', C: f.C });
   },
 });
 
@@ -95,15 +87,7 @@ export const leadlessRows = defineFamily({
       };
     });
     if (p.padL > 0 && p.padW > 0) terminals.push(centrePad(p.padL, p.padW, f.pad));
-    return {
-      shape: 'rect',
-      body: { l: p.l, w: p.w, h: p.h, gap: 0.05 },
-      texture: 'mould',
-      polarity: p.mark,
-      C_J_K: f.C ?? mouldCapacity(p.l, p.w, p.h),
-      terminals,
-      limit: 'ic-body',
-    };
+    return mouldedBody(p.l, p.w, p.h, 0.05, { terminals, polarity: p.mark, C: f.C });
   },
 });
 
@@ -192,14 +176,6 @@ export const ballGrid = defineFamily({
           G_W_K: f.G ?? 4e-3,
           C_add_J_K: 0.02e-3,
         });
-    return {
-      shape: 'rect',
-      body: { l: p.l, w: p.w, h: p.h, gap: d * 0.7 },
-      texture: 'mould',
-      polarity: 'pin1',
-      C_J_K: f.C ?? mouldCapacity(p.l, p.w, p.h),
-      terminals,
-      limit: p.balls,
-    };
+    return mouldedBody(p.l, p.w, p.h, d * 0.7, { terminals, polarity: 'pin1', C: f.C, limit: p.balls });
   },
 });
