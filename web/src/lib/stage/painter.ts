@@ -161,6 +161,8 @@ export interface SceneBatches {
   ground: Batch[];
   parts: Batch[];
   labels: SceneLabel[];
+  /** Labels stand on dark copper: with a rim of the board's colour. */
+  rimmed?: true;
   shapeCount: number;
 }
 
@@ -185,6 +187,7 @@ export function batchCopperScene(scene: Scene, copper: Batch[], lit: Batch[], sh
     ground: [...batchShapes(bare), ...copper, ...lit],
     parts: batchShapes(bodies, () => 'ghost'),
     labels: scene.labels,
+    rimmed: true,
     shapeCount: scene.shapes.length + shapeCount,
   };
 }
@@ -304,8 +307,12 @@ export function paintLabels(
   dpr: number,
   palette: Palette,
   seen: Box,
+  rimmed = false,
 ): void {
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+  ctx.strokeStyle = palette.fill.board;
+  ctx.lineWidth = 4;
+  ctx.lineJoin = 'round';
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
   ctx.fillStyle = palette.ink;
@@ -323,6 +330,7 @@ export function paintLabels(
     ctx.translate(x, y);
     if (upright) ctx.rotate(-Math.PI / 2);
     ctx.font = `600 ${fitted.toFixed(1)}px 'Archivo Variable', sans-serif`;
+    if (rimmed) ctx.strokeText(label.text, 0, 0);
     ctx.fillText(label.text, 0, 0);
     ctx.restore();
   }

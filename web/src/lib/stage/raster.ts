@@ -46,7 +46,7 @@ function* painting(job: RasterJob, ground: CanvasRenderingContext2D, parts: Canv
   for (const batch of scene.parts) yield paintBatch(parts, batch, view, dpr, palette, seen, job.clearness);
   const some = 100;
   for (let n = 0; n < scene.labels.length; n += some)
-    yield paintLabels(parts, scene.labels.slice(n, n + some), view, dpr, palette, seen);
+    yield paintLabels(parts, scene.labels.slice(n, n + some), view, dpr, palette, seen, scene.rimmed);
 }
 
 export class Raster {
