@@ -393,6 +393,14 @@ test('hostile files give a sentence with a line and change nothing', async ({ pa
   );
   await refused('cut.gbr', Buffer.from(gerberText({ function: 'Copper,L1,Top' }).replace('M02*', '')), /without M02/);
   await refused('empty.gbr', Buffer.from(''), /is empty/);
+  // dropped on the page as well
+  const dropped = await page.evaluateHandle(() => {
+    const data = new DataTransfer();
+    data.items.add(new File(['(nothing'], 'dropped.kicad_pcb'));
+    return data;
+  });
+  await page.dispatchEvent('body', 'drop', { dataTransfer: dropped });
+  await expect(page.getByRole('alert')).toContainText('dropped.kicad_pcb, line 1: the file ends inside (nothing');
   expect(await count()).toBe(before);
 });
 
