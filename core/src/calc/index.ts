@@ -1,4 +1,5 @@
 /** Public computations by name. Hosts (workers, server threads, command line, HTTP) read the list of `formats`, which adds to this one. */
+import { circuitSolve } from './circuitCalcs.ts';
 import { heatBench, heatField } from './heatCalcs.ts';
 import { jointVolumeCalc } from './jointCalcs.ts';
 import { planBenchCalc, planHeatCalc, planRunCalc } from './planCalcs.ts';
@@ -53,7 +54,7 @@ export function createRegistry(calcs: readonly Calc[]): Registry {
 }
 
 // each entry checks its own input at run time, so the list may forget the types
-const list = [heatField, heatBench, jointVolumeCalc, planHeatCalc, planRunCalc, planBenchCalc] as unknown as Calc[];
+const list = [heatField, heatBench, jointVolumeCalc, planHeatCalc, planRunCalc, planBenchCalc, circuitSolve] as unknown as Calc[];
 
 /** What core itself computes. */
 export const { CALCS, runCalc } = createRegistry(list);

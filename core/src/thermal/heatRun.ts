@@ -14,7 +14,7 @@ import { columnResponse, factorise, type GridKernel, type KernelKind } from './g
 import { assemble, type BoardGrid } from './grid.ts';
 import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
 import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
-import { factorSparse, planElimination, solveSparse, type Elimination } from './sparseSolve.ts';
+import { factorSparse, planElimination, solveSparse, type Elimination } from '../numerics/sparseSolve.ts';
 import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
 
 export interface HeatSystem {

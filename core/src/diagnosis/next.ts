@@ -1,0 +1,211 @@
+/**
+ * Which reading to take next: expected information per minute, and what no reading can tell apart.
+ * Source: expected information gain (Lindley 1956) over the bins of `evidence`.
+ */
+import { isPowered } from '../circuit/meters.ts';
+import { entropy, outcomes, type Expected } from './evidence.ts';
+import { testKey, type Dictionary, type Test } from './dictionary.ts';
+import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
+
+/** Minutes that measuring costs. */
+const MINUTES = {
+  toGround: 0.4,
+  across: 0.5,
+  volts: 0.6,
+  current: 0.3,
+  liftLeg: 4,
+  refit: 8,
+  warmth: 4,
+  profile: 3,
+  swapIc: 15,
+} as const;
+
+/** Below this a further reading is not worth its time, bits per minute. */
+const WORTH = 0.01;
+const SURE = 0.95;
+
+export interface NextTest extends Test {
+  bits: number;
+  minutes: number;
+  /** What the likeliest suspects would show there. */
+  expects: { ref: string; p: number; expected: Expected }[];
+}
+
+/** What a test may show, for hypotheses that expect the same. */
+interface Outcome {
+  expected: Expected;
+  p: Float64Array;
+  entropy: number;
+}
+
+/** Per test: which outcome each hypothesis leads to. Computed once per dictionary. */
+interface Outlook {
+  of: Int16Array;
+  kinds: Outcome[];
+}
+
+const outlooks = new WeakMap<Dictionary, Outlook[]>();
+
+function outlooksOf(dictionary: Dictionary): Outlook[] {
+  const known = outlooks.get(dictionary);
+  if (known) return known;
+  const { tests, hypotheses, expected, spread } = dictionary;
+  const wide = tests.length;
+  const made = tests.map(({ type }, t): Outlook => {
+    const kinds: Outcome[] = [];
+    const index = new Map<string, number>();
+    const of = Int16Array.from(hypotheses, (_, h) => {
+      const y = expected[h * wide + t];
+      const s = spread[h * wide + t];
+      if (Number.isNaN(y)) return -1;
+      // closer than a sixth of the spread makes no difference to what can be learnt
+      const key = `${Math.round((6 * y) / s)} ${Math.round(8 * Math.log(s))}`;
+      let k = index.get(key);
+      if (k === undefined) {
+        const p = outcomes(type, { y, s });
+        k = kinds.push({ expected: { y, s }, p, entropy: entropy(p) }) - 1;
+        index.set(key, k);
+      }
+      return k;
+    });
+    return { of, kinds };
+  });
+  outlooks.set(dictionary, made);
+  return made;
+}
+
+/** Minutes of a reading. `powered`: whether the board has been under power since it was last worked on. */
+function minutesOf(test: Test, ground: string, powered: boolean, firstPower: number): number {
+  if (test.type === 'isup') return MINUTES.current + (powered ? 0 : firstPower);
+  if (test.type === 'dcv') return MINUTES.volts + (powered ? 0 : firstPower);
+  return test.black === ground || test.red === ground ? MINUTES.toGround : MINUTES.across;
+}
+
+/** Readings worth taking, the most information per minute first. `allowPower`: the short check lets power on. */
+export function nextTests(
+  dictionary: Dictionary,
+  ranking: Ranking,
+  readings: readonly Taken[],
+  { allowPower, most = 8 }: { allowPower: boolean; most?: number },
+): NextTest[] {
+  const { netlist, tests, hypotheses } = dictionary;
+  const done = new Set(readings.map((r) => columnOf(dictionary, r)));
+  const powered = readings.some((r) => isPowered(r.type));
+  const unread = railsOf(netlist).filter((net) => !readings.some((r) => r.type === 'ohm' && r.red === net)).length;
+  const shorted = hypotheses.reduce((sum, h, k) => sum + (h.mode === 'short' ? ranking.p[k] : 0), 0);
+  const firstPower = (2 + 0.4 * unread + 0.2 * shorted * 15) / 3;
+  const looks = outlooksOf(dictionary);
+  const list: NextTest[] = [];
+  tests.forEach((test, t) => {
+    if (done.has(t) || (isPowered(test.type) && !allowPower)) return;
+    const { of, kinds } = looks[t];
+    const share = new Float64Array(kinds.length);
+    let known = 0;
+    for (let h = 0; h < hypotheses.length; h++)
+      if (of[h] >= 0) {
+        share[of[h]] += ranking.p[h];
+        known += ranking.p[h];
+      }
+    if (known <= 0) return;
+    const mixed = new Float64Array(kinds[0].p.length);
+    let within = 0;
+    kinds.forEach(({ p, entropy: e }, k) => {
+      const w = share[k] / known;
+      if (w === 0) return;
+      within += w * e;
+      for (let b = 0; b < p.length; b++) mixed[b] += w * p[b];
+    });
+    const bits = Math.max(0, known * (entropy(mixed) - within));
+    const minutes = minutesOf(test, netlist.ground, powered, firstPower);
+    list.push({ ...test, bits, minutes, expects: [] });
+  });
+  const ranked = list.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes).slice(0, most);
+  for (const next of ranked) next.expects = expectsOf(dictionary, ranking, next);
+  return ranked;
+}
+
+/** What the likeliest faults would show in a test, three at most that differ. */
+function expectsOf(dictionary: Dictionary, ranking: Ranking, test: Test): NextTest['expects'] {
+  const { tests, hypotheses, expected, spread } = dictionary;
+  const t = tests.findIndex((x) => testKey(x) === testKey(test));
+  const order = [...hypotheses.keys()].sort((a, b) => ranking.p[b] - ranking.p[a]).slice(0, 24);
+  const list: NextTest['expects'] = [];
+  for (const h of order) {
+    const [y, s] = [expected[h * tests.length + t], spread[h * tests.length + t]];
+    if (Number.isNaN(y) || ranking.p[h] < 0.01) continue;
+    const alike = list.find((e) => e.ref === hypotheses[h].ref || Math.abs(e.expected.y - y) < 2 * s);
+    if (!alike) list.push({ ref: hypotheses[h].ref, p: ranking.p[h], expected: { y, s } });
+    if (list.length === 3) break;
+  }
+  return list;
+}
+
+/** True when a test that may be taken tells two hypotheses apart by more than two combined sigma. */
+function separable(dictionary: Dictionary, a: number, b: number, allowed: readonly number[]): boolean {
+  const { tests, expected, spread } = dictionary;
+  const wide = tests.length;
+  return allowed.some((t) => {
+    const [i, k] = [a * wide + t, b * wide + t];
+    const apart = Math.abs(expected[i] - expected[k]);
+    return apart > 2 * Math.hypot(spread[i], spread[k]);
+  });
+}
+
+export interface Group {
+  refs: string[];
+  p: number;
+}
+
+/**
+ * Parts whose likely faults no allowed reading tells apart, likeliest group first. Faults below `least` of
+ * the best one are left out.
+ */
+export function ambiguityGroups(dictionary: Dictionary, ranking: Ranking, allowPower: boolean, least = 0.02): Group[] {
+  const { tests, hypotheses } = dictionary;
+  const allowed = tests.flatMap((t, i) => (isPowered(t.type) && !allowPower ? [] : [i]));
+  const order = [...hypotheses.keys()].sort((a, b) => ranking.p[b] - ranking.p[a]);
+  const top = ranking.p[order[0]] ?? 0;
+  const open = order.filter((h) => ranking.p[h] >= least * top && ranking.p[h] > 1e-4);
+  const groups: Group[] = [];
+  while (open.length && groups.length < 12) {
+    const [head] = open;
+    const members = open.filter((h) => h === head || !separable(dictionary, head, h, allowed));
+    for (const h of members) open.splice(open.indexOf(h), 1);
+    const refs = [...new Set(members.map((h) => hypotheses[h].ref))];
+    groups.push({ refs, p: members.reduce((sum, h) => sum + ranking.p[h], 0) });
+  }
+  return groups.sort((a, b) => b.p - a.p);
+}
+
+export interface Split {
+  how: 'warmth' | 'profile' | 'lift' | 'swap' | 'look';
+  minutes: number;
+}
+
+/** The ways to tell the members of a group apart, cheapest first. */
+export function splitsOf(dictionary: Dictionary, ranking: Ranking, group: Group): Split[] {
+  const { hypotheses, netlist } = dictionary;
+  if (group.refs.length < 2) return [];
+  const likely = hypotheses.filter((h, k) => group.refs.includes(h.ref) && ranking.p[k] > 0.01 * group.p);
+  const conducts = likely.some((h) => h.mode === 'short' || h.mode === 'leaky');
+  const ics = group.refs.filter((ref) => netlist.parts.find((p) => p.ref === ref)?.kind === 'IC').length;
+  const legs = group.refs.length - ics;
+  const splits: Split[] = [{ how: 'look', minutes: 0.5 }];
+  if (conducts) splits.push({ how: 'profile', minutes: MINUTES.profile }, { how: 'warmth', minutes: MINUTES.warmth });
+  if (legs > 0) splits.push({ how: 'lift', minutes: ((legs + 1) / 2) * MINUTES.liftLeg });
+  if (ics > 0 && legs === 0) splits.push({ how: 'swap', minutes: ics * MINUTES.swapIc });
+  return splits.sort((a, b) => a.minutes - b.minutes);
+}
+
+/** Whether the search is over, and why. `before`: the best group's share one reading earlier. */
+export function verdict(
+  groups: readonly Group[],
+  next: readonly NextTest[],
+  before: number,
+): { done: boolean; why: string } {
+  const best = groups[0]?.p ?? 0;
+  if (best > SURE && before > SURE) return { done: true, why: 'the last two readings agree on it' };
+  const top = next[0];
+  if (!top || top.bits / top.minutes < WORTH) return { done: true, why: 'no further reading would tell more' };
+  return { done: false, why: '' };
+}

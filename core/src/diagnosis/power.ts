@@ -1,0 +1,86 @@
+/**
+ * Whether the board may be powered for a reading: every supply net and IC rail read in ohms, none of them
+ * short beside what the healthy circuit, or a good board, reads there; and no likely fault that would put
+ * too much voltage on a rail.
+ */
+import { assemble } from '../circuit/network.ts';
+import { statesOf } from '../circuit/netlist.ts';
+import { NetworkSolver } from '../circuit/solver.ts';
+import { offScale } from './evidence.ts';
+import type { Dictionary } from './dictionary.ts';
+import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
+
+/** A rail below this share of what is healthy there counts as short. */
+const SHORT_SHARE = 0.2;
+/** A rail the model says nothing about counts as short below this, Ω. */
+const UNKNOWN_OHM = 20;
+/** Voltage beyond this share of the healthy one is too much. */
+const TOO_MUCH = 1.3;
+/** More chance of too much voltage than this keeps power off. */
+const RISK = 0.1;
+
+export interface PowerVerdict {
+  power: 'allowed' | 'blocked';
+  why: string;
+}
+
+const ohms = (r: number) => (r >= 1e3 ? `${Number((r / 1e3).toPrecision(3))} kΩ` : `${Number(r.toPrecision(3))} Ω`);
+
+/** Hypotheses that drive a rail beyond 1.3 × its healthy voltage; once per dictionary. */
+const dangerous = new WeakMap<Dictionary, Uint8Array>();
+
+function overVoltage(dictionary: Dictionary): Uint8Array {
+  const known = dangerous.get(dictionary);
+  if (known) return known;
+  const { netlist, tests, hypotheses, expected } = dictionary;
+  const flags = new Uint8Array(hypotheses.length);
+  for (const state of statesOf(netlist)) {
+    const network = assemble(netlist, [], state);
+    const { v, converged } = new NetworkSolver(network).solve();
+    if (!converged) continue;
+    for (const net of railsOf(netlist)) {
+      const t = tests.findIndex((x) => x.type === 'dcv' && x.red === net && x.state === state);
+      const node = network.node(net);
+      if (t < 0 || node === undefined || v[node] < 0.5) continue;
+      hypotheses.forEach((_, h) => {
+        const y = expected[h * tests.length + t];
+        if (!Number.isNaN(y) && offScale('dcv', y) > TOO_MUCH * v[node]) flags[h] = 1;
+      });
+    }
+  }
+  dangerous.set(dictionary, flags);
+  return flags;
+}
+
+export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings: readonly Taken[]): PowerVerdict {
+  const { netlist, healthy, hypotheses } = dictionary;
+  if (statesOf(netlist).length === 0) return { power: 'blocked', why: 'the circuit says nothing of what feeds it' };
+  const unread: string[] = [];
+  for (const net of railsOf(netlist)) {
+    const last = readings.findLast((r) => r.type === 'ohm' && r.red === net && r.black === netlist.ground);
+    if (!last) {
+      unread.push(net);
+      continue;
+    }
+    if (last.value === 'OL') continue;
+    const t = columnOf(dictionary, last);
+    const model = t >= 0 ? offScale('ohm', healthy[t]) : null;
+    const good = typeof last.good === 'number' ? last.good : model;
+    if (good === null ? last.value < UNKNOWN_OHM : last.value < SHORT_SHARE * good) {
+      const beside = good === null ? `below ${UNKNOWN_OHM} Ω` : `where ${ohms(good)} is healthy`;
+      return { power: 'blocked', why: `${net} reads ${ohms(last.value)}, ${beside}: find the short first` };
+    }
+  }
+  if (unread.length)
+    return { power: 'blocked', why: `not read in ohms since the last work: ${unread.join(', ')}` };
+  const flags = overVoltage(dictionary);
+  const risk = hypotheses.reduce((sum, _, h) => sum + (flags[h] ? ranking.p[h] : 0), 0);
+  if (risk > RISK)
+    return {
+      power: 'blocked',
+      why: `a fault that puts too much voltage on a rail has ${Math.round(100 * risk)} %: unplug the loads first`,
+    };
+  const why = `${railsOf(netlist).join(', ')} read as healthy as the circuit wants`;
+  return { power: 'allowed', why };
+}
+

@@ -1,0 +1,172 @@
+/**
+ * How often parts fail, and how: relative weights per part, engineering judgement rather than field data.
+ * The shop's own counts take over as they grow (`shopFactor`).
+ */
+import type { CircuitPart } from '../circuit/netlist.ts';
+
+/** Ways to fail that the ranking knows; `line` and `pin` are shorts of one pin, `silent` leaves no trace unpowered. */
+type Way = 'short' | 'leaky' | 'open' | 'up' | 'down' | 'dead' | 'gs' | 'gd' | 'be' | 'pins';
+export type Weights = Partial<Record<Way, number>>;
+
+export const CLASSES = {
+  mlcc: { label: 'small ceramic', weights: { short: 1, leaky: 0.35, open: 0.35 } },
+  mlccbig: { label: 'big ceramic', weights: { short: 1.6, leaky: 0.5, open: 0.3 } },
+  elko: { label: 'electrolytic', weights: { open: 1.6, leaky: 0.4, short: 0.15 } },
+  tant: { label: 'tantalum', weights: { short: 1.2, leaky: 0.4, open: 0.2 } },
+  film: { label: 'film capacitor', weights: { short: 0.2, leaky: 0.1, open: 0.2 } },
+  res: { label: 'resistor', weights: { open: 0.35, up: 0.12, down: 0.03, short: 0.03 } },
+  pres: { label: 'power resistor', weights: { open: 1, up: 0.32, down: 0.08 } },
+  shunt: { label: 'shunt', weights: { open: 0.8, up: 0.16, down: 0.04 } },
+  coil: { label: 'coil', weights: { open: 0.3 } },
+  ferrite: { label: 'ferrite', weights: { open: 0.6 } },
+  fuse: { label: 'fuse', weights: { open: 3 } },
+  relay: { label: 'relay coil', weights: { open: 0.6, short: 0.1 } },
+  diode: { label: 'diode', weights: { short: 0.9, open: 0.35, leaky: 0.25 } },
+  schottky: { label: 'Schottky diode', weights: { short: 1.2, open: 0.4, leaky: 0.5 } },
+  tvs: { label: 'clamp diode', weights: { short: 1.2, open: 0.3, leaky: 0.3 } },
+  led: { label: 'LED', weights: { open: 0.8, short: 0.1 } },
+  mosfet: { label: 'MOSFET', weights: { short: 1.6, gs: 0.8, gd: 0.4, open: 0.4 } },
+  bjt: { label: 'transistor', weights: { short: 0.8, be: 0.4, open: 0.4 } },
+  power: { label: 'power IC', weights: { short: 1.1, leaky: 0.6, pins: 0.8, dead: 1.8 } },
+  load: { label: 'IC', weights: { short: 0.6, leaky: 0.5, pins: 0.5, dead: 1.2 } },
+  esd: { label: 'clamp array', weights: { pins: 1.6, short: 0.3 } },
+  conn: { label: 'plug', weights: { open: 0.35 } },
+} as const satisfies Record<string, { label: string; weights: Weights }>;
+export type PartClass = keyof typeof CLASSES;
+
+/** Weight of a solder bridge per pair of neighbouring pins, and of a cracked joint per part. */
+export const BRIDGE_WEIGHT = 0.12;
+export const JOINT_WEIGHT = 0.1;
+/** Weight of a part that is not there at all; only a board that was worked on before has any. */
+export const MISSING_WEIGHT = 0.01;
+/** Share of "none of these". */
+export const NONE_PRIOR = 0.02;
+/** Share of an IC's failures that show at its pins at all. */
+export const IC_SHOWS = 0.85;
+
+/** Other names people give the classes. */
+const OTHER_NAMES: Record<string, PartClass> = {
+  cer: 'mlcc',
+  ceramic: 'mlcc',
+  mlcc_small: 'mlcc',
+  mlcc_big: 'mlccbig',
+  mlccb: 'mlccbig',
+  bigmlcc: 'mlccbig',
+  bulk: 'mlccbig',
+  electrolytic: 'elko',
+  alu: 'elko',
+  tantalum: 'tant',
+  foil: 'film',
+  resistor: 'res',
+  r: 'res',
+  rpow: 'pres',
+  rpower: 'pres',
+  res_power: 'pres',
+  inductor: 'coil',
+  ind: 'coil',
+  bead: 'ferrite',
+  fb: 'ferrite',
+  rly: 'relay',
+  d: 'diode',
+  sch: 'schottky',
+  zener: 'tvs',
+  fet: 'mosfet',
+  mos: 'mosfet',
+  transistor: 'bjt',
+  ic_power: 'power',
+  icp: 'power',
+  powic: 'power',
+  pic: 'power',
+  pmic: 'power',
+  ic_load: 'load',
+  icl: 'load',
+  lic: 'load',
+  ic: 'load',
+  mcu: 'load',
+  esdarray: 'esd',
+  connector: 'conn',
+  plug: 'conn',
+};
+
+const KIND_CLASS: Record<CircuitPart['kind'], PartClass> = {
+  R: 'res',
+  F: 'fuse',
+  FB: 'ferrite',
+  L: 'coil',
+  RLY: 'relay',
+  C: 'mlcc',
+  D: 'diode',
+  Z: 'tvs',
+  ZB: 'tvs',
+  M: 'mosfet',
+  Q: 'bjt',
+  IC: 'load',
+  J: 'conn',
+};
+
+/** Class of a part: the one it names, else what its kind and values suggest. */
+export function classOf(part: CircuitPart): PartClass {
+  const stated = part.cls?.toLowerCase().replace(/[\s-]+/g, '_') ?? '';
+  if (stated in CLASSES) return stated as PartClass;
+  const other = OTHER_NAMES[stated] ?? OTHER_NAMES[stated.replace(/_/g, '')];
+  if (other) return other;
+  if (part.kind === 'C' && (part.value ?? 0) >= 2e-6) return 'mlccbig';
+  if (part.kind === 'D' && part.model.startsWith('sch')) return 'schottky';
+  if (part.kind === 'D' && part.model.includes('led')) return 'led';
+  if (part.kind === 'R' && part.value < 0.2) return 'shunt';
+  if (part.kind === 'IC' && part.blocks.some((b) => b.type !== 'opamp' && b.type !== 'buf')) return 'power';
+  return KIND_CLASS[part.kind];
+}
+
+/** What happened to the board before it came in. */
+export const EVENTS = ['rework', 'drop', 'liquid', 'reversed', 'sudden', 'creeping', 'intermittent'] as const;
+export type BoardEvent = (typeof EVENTS)[number];
+
+/** Factor of an event on one way of one class to fail. */
+export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'bridge' | 'joint' | 'missing'): number {
+  const dried = cls === 'elko' && way === 'open';
+  switch (event) {
+    case 'rework':
+      return way === 'bridge' || way === 'missing' ? 10 : 1;
+    case 'drop':
+      return way === 'joint' || (cls === 'mlccbig' && way !== 'open') ? 5 : 1;
+    case 'liquid':
+      return way === 'bridge' || cls === 'conn' || cls === 'esd' ? 5 : 1;
+    case 'reversed':
+      return ['tvs', 'diode', 'schottky', 'elko', 'tant'].includes(cls) && way !== 'open' ? 10 : 1;
+    case 'sudden':
+      return way === 'short' || way === 'gs' || way === 'gd' || cls === 'fuse' ? 2 : dried || way === 'up' ? 0.4 : 1;
+    case 'creeping':
+      return dried || way === 'leaky' || way === 'up' || way === 'down' ? 3 : way === 'short' ? 0.5 : 1;
+    case 'intermittent':
+      return way === 'joint' ? 6 : cls === 'conn' ? 4 : way === 'short' ? 0.4 : 1;
+  }
+}
+
+/** What eyes found at a part, and how much more likely that makes it. */
+export const SIGNS = {
+  burnt: 20,
+  hole: 30,
+  swollen: 20,
+  cracked: 12,
+  missing: 40,
+  crust: 5,
+  hot: 10,
+  'looks well': 0.8,
+} as const;
+export type Sign = keyof typeof SIGNS;
+
+/** Parts that a failure tends to take along or to come from; factor on their weight. */
+export const VICTIM_FACTOR = 5;
+
+/** Pseudo-jobs that the built-in weights are worth against the shop's own. */
+const PRIOR_JOBS = 20;
+
+/**
+ * Factor on a part's weight from the shop's record of this board: `culprit` of `jobs` jobs were this
+ * part, `share` is what the weights alone give it.
+ */
+export function shopFactor(share: number, culprit: number, jobs: number): number {
+  if (jobs === 0 || share <= 0) return 1;
+  return (PRIOR_JOBS * share + culprit) / ((PRIOR_JOBS + jobs) * share);
+}

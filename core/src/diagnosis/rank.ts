@@ -1,0 +1,243 @@
+/**
+ * Bayesian ranking of single faults (and a chosen pair, and "none of these") from what was read, seen,
+ * tested off the board and swapped. Source: Bayes with the likelihoods of `evidence`; weights of `priors`.
+ */
+import type { MeterType } from '../circuit/meters.ts';
+import { netsOf, type Netlist } from '../circuit/netlist.ts';
+import type { Measured } from '../job/events.ts';
+import { FLAT, healthySpread, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
+import { testKey, type Dictionary, type Test } from './dictionary.ts';
+import type { Hypothesis } from './hypotheses.ts';
+import { NONE_PRIOR, shopFactor, SIGNS, VICTIM_FACTOR, type Sign } from './priors.ts';
+
+/** A reading that was taken. */
+export interface Taken {
+  type: MeterType;
+  red: string;
+  black: string;
+  state: string | null;
+  value: Measured;
+  /** What a good board, or the other channel, reads there. */
+  good?: Measured;
+}
+
+/** All that is known besides the readings. */
+export interface Circumstances {
+  seen?: { ref: string; sign: Sign }[];
+  /** Parts taken off and tested alone; `recovered`: the board's line came back without it. */
+  offBoard?: { ref: string; result: 'bad' | 'good'; recovered?: boolean }[];
+  /** Parts swapped with a good board's: did the fault go with the part? */
+  swapped?: { ref: string; followed: boolean }[];
+  /** Culprits of earlier jobs on this kind of board. */
+  shop?: { jobs: number; culprits: Record<string, number> };
+  /** Parts whose failure tends to come with a culprit that was found. */
+  companions?: string[];
+  /** Whether software can imitate the complaint. */
+  software?: 'possible' | 'ruled out';
+}
+
+export interface Suspect {
+  ref: string;
+  mode: string;
+  where: string;
+  p: number;
+}
+
+export interface Ranking {
+  /** Probability of each hypothesis of the dictionary, in its order. */
+  p: Float64Array;
+  none: number;
+  software: number;
+  suspects: Suspect[];
+  parts: { ref: string; p: number }[];
+  /** Readings that no test of the dictionary stands for. */
+  unused: Taken[];
+  /** All hypotheses find the readings so unlikely that something is amiss with them. */
+  contradiction: boolean;
+}
+
+/** Names under which the parts of a ranking that are none appear. */
+export const NONE = 'none of these';
+export const SOFTWARE = 'software';
+const SOFTWARE_PRIOR = 0.08;
+/** P(short off the board): of a culprit, of an innocent part. */
+const OFF_BOARD = { culprit: 0.97, innocent: 0.01 };
+/** Chance that a fault follows the part when it is swapped: of a culprit, of an innocent part. */
+const SWAP = { culprit: 0.95, innocent: 0.03 };
+
+/** Column of a reading, with its nets as the model names them; −1 when the dictionary has none. */
+export function columnOf(dictionary: Dictionary, reading: Pick<Taken, keyof Test>): number {
+  const { netlist, column } = dictionary;
+  const name = (net: string) => {
+    if (net === '' || net === netlist.ground || netsOf(netlist).includes(net)) return net;
+    return Object.keys(netlist.alias).find((model) => netlist.alias[model] === net) ?? net;
+  };
+  return column.get(testKey({ ...reading, red: name(reading.red), black: name(reading.black) })) ?? -1;
+}
+
+/**
+ * What hypothesis `h` expects in column `t`. With a good board's value beside the reading, the model is
+ * moved to where that board stands, as far as the fault leaves the reading alone, and trusted more closely.
+ */
+export function expectation(dictionary: Dictionary, h: number, t: number, good?: Measured): Expected | null {
+  const { tests, healthy, expected, spread } = dictionary;
+  const at = h * tests.length + t;
+  const y = expected[at];
+  if (Number.isNaN(y)) return null;
+  const s = spread[at];
+  if (good === undefined || good === 'OL') return { y, s };
+  const { type } = tests[t];
+  const base = healthy[t];
+  const far = Math.abs(y - base) / healthySpread(type, base);
+  const kept = Math.exp(-0.5 * far * far);
+  const own = Math.sqrt(Math.max(0, s * s - healthySpread(type, base) ** 2));
+  const close = kept * twinSpread(type) + (1 - kept) * healthySpread(type, y);
+  return { y: y + kept * (onScale(type, good) - base), s: Math.hypot(own, close) };
+}
+
+/** Share of each part before any reading: weights, shop's history, what goes together with a known culprit. */
+function priors(hypotheses: readonly Hypothesis[], { shop, companions = [] }: Circumstances): Float64Array {
+  const perRef = new Map<string, number>();
+  let total = 0;
+  for (const h of hypotheses) {
+    perRef.set(h.ref, (perRef.get(h.ref) ?? 0) + h.weight);
+    total += h.weight;
+  }
+  const p = Float64Array.from(hypotheses, (h) => {
+    const share = (perRef.get(h.ref) ?? 0) / total;
+    const own = shop ? shopFactor(share, shop.culprits[h.ref] ?? 0, shop.jobs) : 1;
+    return (h.weight / total) * own * (companions.includes(h.ref) ? VICTIM_FACTOR : 1);
+  });
+  const sum = p.reduce((a, b) => a + b, 0);
+  return p.map((x) => x / sum);
+}
+
+/** ln of what eyes, tests off the board and swaps say about a hypothesis. */
+function circumstantial(h: Hypothesis, c: Circumstances): number {
+  let ln = 0;
+  for (const { ref, sign } of c.seen ?? []) if (ref === h.ref) ln += Math.log(SIGNS[sign]);
+  for (const { ref, result, recovered } of c.offBoard ?? []) {
+    const conducts = h.mode === 'short' || h.mode === 'leaky';
+    if (ref === h.ref && h.mode !== 'joint' && h.mode !== 'bridge') {
+      // a part that tests well is cleared of its shorts only: it may still be silent or fail under voltage
+      const judged = result === 'bad' || conducts;
+      const p = result === 'bad' ? OFF_BOARD.culprit : 1 - OFF_BOARD.culprit;
+      if (judged) ln += Math.log(p);
+      else ln += Math.log(0.6);
+      if (recovered === false && conducts) ln += Math.log(0.05);
+      if (recovered === true) ln += Math.log(0.95);
+    } else {
+      ln += Math.log(result === 'bad' ? OFF_BOARD.innocent : 1 - OFF_BOARD.innocent);
+      // without the part the line is still bad, or well again
+      if (recovered === true) ln += Math.log(ref === h.ref ? 0.6 : 0.03);
+    }
+  }
+  for (const { ref, followed } of c.swapped ?? []) {
+    const p = ref === h.ref && h.mode !== 'joint' && h.mode !== 'bridge' ? SWAP.culprit : SWAP.innocent;
+    ln += Math.log(followed ? p : 1 - p);
+  }
+  return ln;
+}
+
+/** Ranks the dictionary's hypotheses. A later reading of the same test replaces the earlier one. */
+export function rank(dictionary: Dictionary, readings: readonly Taken[], circumstances: Circumstances = {}): Ranking {
+  const { hypotheses, tests } = dictionary;
+  const unused: Taken[] = [];
+  const last = new Map<number, Taken>();
+  for (const r of readings) {
+    const t = columnOf(dictionary, r);
+    if (t < 0) unused.push(r);
+    else last.set(t, r);
+  }
+  const prior = priors(hypotheses, circumstances);
+  const software = circumstances.software === 'possible' ? SOFTWARE_PRIOR : 0;
+  const rest = 1 - NONE_PRIOR - software;
+  const ln = Float64Array.from(hypotheses, (h, k) => Math.log(rest * prior[k]) + circumstantial(h, circumstances));
+  let lnNone = Math.log(NONE_PRIOR);
+  let lnSoftware = software > 0 ? Math.log(software) : -Infinity;
+  const innocent = circumstantial({ ref: '', mode: 'dead', where: '', faults: [], weight: 0, vague: 0 }, circumstances);
+  lnNone += innocent;
+  lnSoftware += innocent;
+  for (const [t, r] of last) {
+    const { type } = tests[t];
+    lnNone += Math.log(FLAT);
+    // software leaves a healthy circuit
+    const y = dictionary.healthy[t];
+    lnSoftware += Math.log(likelihood(type, r.value, { y, s: healthySpread(type, y) }));
+    for (let h = 0; h < hypotheses.length; h++) {
+      const e = expectation(dictionary, h, t, r.good);
+      ln[h] += Math.log(e ? likelihood(type, r.value, e) : FLAT);
+    }
+  }
+  let most = Math.max(lnNone, lnSoftware);
+  for (const x of ln) most = Math.max(most, x);
+  const p = ln.map((x) => Math.exp(x - most));
+  let none = Math.exp(lnNone - most);
+  let soft = Math.exp(lnSoftware - most);
+  const sum = p.reduce((a, b) => a + b, none + soft);
+  for (let h = 0; h < p.length; h++) p[h] /= sum;
+  none /= sum;
+  soft /= sum;
+  const perRef = new Map<string, number>();
+  hypotheses.forEach((h, k) => perRef.set(h.ref, (perRef.get(h.ref) ?? 0) + p[k]));
+  const suspects: Suspect[] = hypotheses.map(({ ref, mode, where }, k) => ({ ref, mode, where, p: p[k] }));
+  suspects.push({ ref: NONE, mode: '', where: '', p: none });
+  const parts = [...perRef].map(([ref, share]) => ({ ref, p: share }));
+  parts.push({ ref: NONE, p: none });
+  if (soft > 0) {
+    suspects.push({ ref: SOFTWARE, mode: '', where: '', p: soft });
+    parts.push({ ref: SOFTWARE, p: soft });
+  }
+  suspects.sort((a, b) => b.p - a.p);
+  parts.sort((a, b) => b.p - a.p);
+  return { p, none, software: soft, suspects, parts, unused, contradiction: none > 0.5 && last.size >= 2 };
+}
+
+/** What one reading says about a part, against what the rest of the field expects of it. */
+export interface Voice {
+  reading: Taken;
+  /** ln of the ratio: above 0 speaks for the part, below 0 against it. */
+  weight: number;
+  /** What the part's likeliest fault would show there, on the scale of `evidence`. */
+  expected: Expected;
+}
+
+/** Which readings speak for and against a part, strongest first. */
+export function explain(dictionary: Dictionary, ranking: Ranking, readings: readonly Taken[], ref: string): Voice[] {
+  const { hypotheses, tests } = dictionary;
+  const own = hypotheses.flatMap((h, k) => (h.ref === ref ? [k] : []));
+  if (own.length === 0) return [];
+  const best = own.reduce((a, b) => (ranking.p[b] > ranking.p[a] ? b : a));
+  const voices: Voice[] = [];
+  const last = new Map(readings.map((r) => [columnOf(dictionary, r), r]));
+  for (const [t, reading] of last) {
+    if (t < 0) continue;
+    const { type } = tests[t];
+    const mine = expectation(dictionary, best, t, reading.good);
+    if (!mine) continue;
+    let others = 0;
+    let weight = 0;
+    hypotheses.forEach((h, k) => {
+      if (h.ref === ref) return;
+      const e = expectation(dictionary, k, t, reading.good);
+      others += h.weight * (e ? likelihood(type, reading.value, e) : FLAT);
+      weight += h.weight;
+    });
+    if (weight === 0) continue;
+    const ratio = Math.log(likelihood(type, reading.value, mine) / (others / weight));
+    voices.push({ reading, weight: ratio, expected: mine });
+  }
+  return voices.sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
+}
+
+/** Nets that feed something: where power comes in and the rails of ICs. */
+export function railsOf(netlist: Netlist): string[] {
+  const rails = new Set<string>();
+  const supplies = [netlist.power?.sources ?? [], ...Object.values(netlist.power?.states ?? {}).map((s) => s.sources)];
+  for (const source of supplies.flat()) rails.add(netlist.alias[source.p] ?? source.p);
+  for (const part of netlist.parts)
+    if (part.kind === 'IC')
+      for (const rail of part.rail ?? []) rails.add(netlist.alias[part.pins[rail] ?? rail] ?? part.pins[rail] ?? rail);
+  rails.delete(netlist.ground);
+  return [...rails];
+}
