@@ -24,7 +24,10 @@ export function bigCircuit(): Netlist {
     if (!t) throw new Error(id);
     for (const part of t.netlist.parts) {
       const pins = Object.fromEntries(
-        Object.entries(part.pins).map(([pin, net]) => [pin, net === 'GND' ? 'GND' : (joined[`${id}.${net}`] ?? `${id}.${net}`)]),
+        Object.entries(part.pins).map(([pin, net]) => [
+          pin,
+          net === 'GND' ? 'GND' : (joined[`${id}.${net}`] ?? `${id}.${net}`),
+        ]),
       );
       if (part.kind !== 'J') parts.push({ ...part, ref: `${id}.${part.ref}`, pins });
     }
@@ -36,5 +39,9 @@ export function bigCircuit(): Netlist {
     parts.push({ kind: 'R', ref: `chain ${i}`, pins: { 1: i === 0 ? '3V3' : `N${i - 1}`, 2: `N${i}` }, value: 1000 });
   for (let i = 0; parts.length < 120; i++)
     parts.push({ kind: 'C', ref: `fill ${i}`, pins: { 1: ['V12', '3V3', '5V'][i % 3], 2: 'GND' }, value: 1e-7 });
-  return netlistSchema.parse({ ground: 'GND', parts: parts.slice(0, 120), power: { states: { awake: { sources: [{ p: 'VBAT', v: 12, ilim: 1.5 }] } } } });
+  return netlistSchema.parse({
+    ground: 'GND',
+    parts: parts.slice(0, 120),
+    power: { states: { awake: { sources: [{ p: 'VBAT', v: 12, ilim: 1.5 }] } } },
+  });
 }

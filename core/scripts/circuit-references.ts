@@ -132,7 +132,8 @@ function addBlock(deck: Deck, part: Extract<CircuitPart, { kind: 'IC' }>, block:
     if (n === null) throw new Error(`${part.ref}: ${names[0]}`);
     return n;
   };
-  const v = (a: string, b: string) => (a === b ? '0' : a === '0' ? `(-v(${b}))` : b === '0' ? `v(${a})` : `(v(${a})-v(${b}))`);
+  const v = (a: string, b: string) =>
+    a === b ? '0' : a === '0' ? `(-v(${b}))` : b === '0' ? `v(${a})` : `(v(${a})-v(${b}))`;
   /** Current out of the block into a node, returned through another. */
   const into = (node: string, back: string, expression: string) => {
     if (node !== back) deck.add('B', `${back} ${node} I=${expression}`);
@@ -222,7 +223,9 @@ function deckOf(netlist: Netlist, faults: Fault[], state: string | null): Deck {
         const model = `m${part.ref}`.toLowerCase();
         deck.add('M', `${deck.node(d)} ${deck.node(g)} ${deck.node(s)} ${deck.node(s)} ${model} L=1u W=1u`);
         // a bulk junction of its own would double the body diode
-        deck.raw(`.model ${model} ${kind}(LEVEL=1 VTO=${part.vto} KP=${part.kp} LAMBDA=${part.lambda} IS=1e-25 GAMMA=0)`);
+        deck.raw(
+          `.model ${model} ${kind}(LEVEL=1 VTO=${part.vto} KP=${part.kp} LAMBDA=${part.lambda} IS=1e-25 GAMMA=0)`,
+        );
         if (part.type === 'N') deck.diode(s, d, 'body');
         else deck.diode(d, s, 'body');
         deck.resistor(g, s, 1e9);

@@ -81,7 +81,11 @@ const OWN: { name: string; netlist: Record<string, unknown>; readings: CircuitRe
       ]).flat(),
       power: { sources: [{ p: 'N0', v: 24, ilim: 0.5 }] },
     },
-    readings: [{ type: 'ohm', red: 'N0' }, { type: 'ohm', red: 'N3', black: 'N9' }, { type: 'dcv', red: 'N12' }],
+    readings: [
+      { type: 'ohm', red: 'N0' },
+      { type: 'ohm', red: 'N3', black: 'N9' },
+      { type: 'dcv', red: 'N12' },
+    ],
   },
   {
     name: 'supply in its limit',
@@ -122,7 +126,11 @@ const OWN: { name: string; netlist: Record<string, unknown>; readings: CircuitRe
       ],
       power: { sources: [{ p: 'P', v: 15, ilim: 1 }] },
     },
-    readings: [{ type: 'diode', red: 'P', black: 'X' }, { type: 'diode', red: 'P', black: 'Q' }, { type: 'dcv', red: 'X' }],
+    readings: [
+      { type: 'diode', red: 'P', black: 'X' },
+      { type: 'diode', red: 'P', black: 'Q' },
+      { type: 'dcv', red: 'X' },
+    ],
   },
   {
     name: 'zener regulator with pass transistor',
@@ -135,7 +143,11 @@ const OWN: { name: string; netlist: Record<string, unknown>; readings: CircuitRe
       ],
       power: { sources: [{ p: 'VIN', v: 12, ilim: 0.5 }] },
     },
-    readings: [{ type: 'dcv', red: 'OUT' }, { type: 'diode', red: 'B', black: 'OUT' }, { type: 'ohm', red: 'B' }],
+    readings: [
+      { type: 'dcv', red: 'OUT' },
+      { type: 'diode', red: 'B', black: 'OUT' },
+      { type: 'ohm', red: 'B' },
+    ],
   },
   {
     name: 'current mirror and PNP switch',
@@ -185,7 +197,12 @@ const OWN: { name: string; netlist: Record<string, unknown>; readings: CircuitRe
       ],
       power: { sources: [{ p: 'VIN', v: 15, ilim: 1 }] },
     },
-    readings: [{ type: 'dcv', red: 'X' }, { type: 'dcv', red: 'Y' }, { type: 'diode', red: 'X' }, { type: 'ohm', red: 'X' }],
+    readings: [
+      { type: 'dcv', red: 'X' },
+      { type: 'dcv', red: 'Y' },
+      { type: 'diode', red: 'X' },
+      { type: 'ohm', red: 'X' },
+    ],
   },
   {
     name: 'linear regulator in drop-out and overloaded',
@@ -245,7 +262,12 @@ const OWN: { name: string; netlist: Record<string, unknown>; readings: CircuitRe
       ],
       power: { sources: [{ p: 'V', v: 3.3, ilim: 1 }], loads: [{ p: 'X', i: 0.12 }] },
     },
-    readings: [{ type: 'dcv', red: 'X' }, { type: 'dcv', red: 'Z' }, { type: 'ohm', red: 'X' }, { type: 'ohm', red: 'Z' }],
+    readings: [
+      { type: 'dcv', red: 'X' },
+      { type: 'dcv', red: 'Z' },
+      { type: 'ohm', red: 'X' },
+      { type: 'ohm', red: 'Z' },
+    ],
   },
 ];
 
@@ -257,7 +279,12 @@ function readingsOf(netlist: Netlist): CircuitReading[] {
     ...tp.map((red): CircuitReading => ({ type: 'ohm', red })),
     ...netlist.pairs.map(([red, black]): CircuitReading => ({ type: 'ohm', red, black })),
     ...tp.flatMap((net, i): CircuitReading[] =>
-      i % 2 ? [] : [{ type: 'diode', red: net }, { type: 'diode', red: netlist.ground, black: net }],
+      i % 2
+        ? []
+        : [
+            { type: 'diode', red: net },
+            { type: 'diode', red: netlist.ground, black: net },
+          ],
     ),
     ...states.flatMap((state): CircuitReading[] => [
       ...tp.filter((_, i) => i % 2 === 1).map((red): CircuitReading => ({ type: 'dcv', red, state })),

@@ -26,8 +26,7 @@ export function seeded(seed: number): () => number {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }
-const normal = (random: () => number) =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+const normal = (random: () => number) => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** The board on the bench: its fault, its own noise. */
 class HiddenBoard {
@@ -39,7 +38,9 @@ class HiddenBoard {
     this.netlist = netlist;
     this.random = random;
     // a short is as good or bad as it happens to be
-    this.fault = h.faults.map((f) => (f.r === undefined ? f : { ...f, r: f.r * Math.exp(0.7 * h.vague * normal(random)) }));
+    this.fault = h.faults.map((f) =>
+      f.r === undefined ? f : { ...f, r: f.r * Math.exp(0.7 * h.vague * normal(random)) },
+    );
   }
   read(test: Test): Taken {
     const state = isPowered(test.type) ? test.state : null;
@@ -88,10 +89,16 @@ export function search(d: Dictionary, template: string, truth: number, way: Way,
     const { power } = powerVerdict(d, ranking, taken);
     const allowPower = power === 'allowed';
     const groups = ambiguityGroups(d, ranking, true);
-    const next = nextTests(d, ranking, taken, { allowPower, most: 3 });
-    const { done } = verdict(groups, way === 'advice' ? next : [{ ...next[0], bits: 1, minutes: 1 }], before);
+    const next = way === 'advice' ? nextTests(d, ranking, taken, { allowPower, most: 1 }) : [];
+    const goOn = { ...d.tests[0], bits: 1, minutes: 1, expects: [] };
+    const { done } = verdict(groups, way === 'advice' ? next : [goOn], before);
     const choice =
-      way === 'advice' ? next[0] : order.find(({ t }) => !taken.some((r) => r.type === t.type && r.red === t.red && r.black === t.black && r.state === t.state))?.t;
+      way === 'advice'
+        ? next[0]
+        : order.find(
+            ({ t }) =>
+              !taken.some((r) => r.type === t.type && r.red === t.red && r.black === t.black && r.state === t.state),
+          )?.t;
     if (done || !choice || taken.length >= MOST) {
       const { ref, mode, where } = d.hypotheses[truth];
       const hit = ranking.parts[0].ref === ref || (groups[0]?.refs.includes(ref) ?? false);

@@ -1,5 +1,6 @@
 /** Public computations by name. Hosts (workers, server threads, command line, HTTP) read the list of `formats`, which adds to this one. */
 import { circuitSolve } from './circuitCalcs.ts';
+import { diagnoseLocate, diagnoseNext, diagnoseRank } from './diagnoseCalcs.ts';
 import { heatBench, heatField } from './heatCalcs.ts';
 import { jointVolumeCalc } from './jointCalcs.ts';
 import { planBenchCalc, planHeatCalc, planRunCalc } from './planCalcs.ts';
@@ -54,7 +55,18 @@ export function createRegistry(calcs: readonly Calc[]): Registry {
 }
 
 // each entry checks its own input at run time, so the list may forget the types
-const list = [heatField, heatBench, jointVolumeCalc, planHeatCalc, planRunCalc, planBenchCalc, circuitSolve] as unknown as Calc[];
+const list = [
+  heatField,
+  heatBench,
+  jointVolumeCalc,
+  planHeatCalc,
+  planRunCalc,
+  planBenchCalc,
+  circuitSolve,
+  diagnoseRank,
+  diagnoseNext,
+  diagnoseLocate,
+] as unknown as Calc[];
 
 /** What core itself computes. */
 export const { CALCS, runCalc } = createRegistry(list);

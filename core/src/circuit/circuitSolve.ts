@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { isPowered, METER_TYPES, readMeter, BEEP_OHM } from './meters.ts';
 import { assemble } from './network.ts';
-import { faultSchema, NetlistError, netlistSchema, netsOf, statesOf, type Netlist } from './netlist.ts';
+import { faultSchema, modelNet, NetlistError, netlistSchema, netsOf, statesOf, type Netlist } from './netlist.ts';
 import { NetworkSolver } from './solver.ts';
 
 const net = z.string().trim().min(1).max(80);
@@ -72,12 +72,11 @@ export function solveCircuit(input: CircuitSolveInput): z.infer<typeof circuitSo
   const faults = input.fault ?? [];
   const states = input.states ?? statesOf(netlist);
   const known = statesOf(netlist);
-  const physical = (n: string) => netlist.alias[n] ?? n;
   const resolve = (n: string | undefined, path: string) => {
-    if (n === undefined || n === netlist.ground || netsOf(netlist).includes(n)) return n;
-    // a name of the physical net stands for the model net when only that is there
-    const model = Object.keys(netlist.alias).find((m) => physical(m) === n);
-    if (model === undefined) throw new NetlistError(`${path}: no part is connected to the net ${n}`);
+    if (n === undefined) return n;
+    const model = modelNet(netlist, n);
+    if (model !== netlist.ground && !netsOf(netlist).includes(model))
+      throw new NetlistError(`${path}: no part is connected to the net ${n}`);
     return model;
   };
   const solvers = new Map<string | null, NetworkSolver>();
@@ -118,7 +117,11 @@ export function solveCircuit(input: CircuitSolveInput): z.infer<typeof circuitSo
     const state = powered ? (r.state ?? known[0]) : null;
     if (state === undefined)
       throw new NetlistError(`readings.${i}: ${r.type} needs power, and the circuit has no power.sources`);
-    const shown = readMeter(solverFor(state), { type: r.type, red, black }, powered ? bare.get(state ?? '') : undefined);
+    const shown = readMeter(
+      solverFor(state),
+      { type: r.type, red, black },
+      powered ? bare.get(state ?? '') : undefined,
+    );
     converged &&= shown.converged;
     const settles = r.type === 'ohm' ? settling(netlist, red, shown.value) : undefined;
     return {

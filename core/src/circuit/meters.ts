@@ -6,7 +6,8 @@
 import type { Measured } from '../job/events.ts';
 import { NetlistError } from './netlist.ts';
 import type { Network } from './network.ts';
-import type { NetworkSolver, Solution, Stimulus } from './solver.ts';
+import type { Stimulus } from './equations.ts';
+import type { NetworkSolver, Solution } from './solver.ts';
 
 export const METER_TYPES = ['ohm', 'diode', 'cont', 'dcv', 'isup'] as const;
 export type MeterType = (typeof METER_TYPES)[number];

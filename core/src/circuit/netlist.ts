@@ -94,7 +94,12 @@ export const circuitPartSchema = z.discriminatedUnion('kind', [
     leak: ohms.default(1e10),
   }),
   z.strictObject({ kind: z.literal('D'), ...common, model: diodeModel.default('si') }),
-  z.strictObject({ kind: z.literal('Z'), ...common, bv: z.number().positive().max(5000), model: diodeModel.default('tvs') }),
+  z.strictObject({
+    kind: z.literal('Z'),
+    ...common,
+    bv: z.number().positive().max(5000),
+    model: diodeModel.default('tvs'),
+  }),
   z.strictObject({ kind: z.literal('ZB'), ...common, bv: z.number().positive().max(5000) }),
   z.strictObject({
     kind: z.literal('M'),
@@ -116,7 +121,10 @@ export const circuitPartSchema = z.discriminatedUnion('kind', [
     kind: z.literal('IC'),
     ...common,
     /** Diodes between its own pins: anode, cathode, model. */
-    esd: z.array(z.tuple([pinName, pinName, diodeModel])).max(400).default([]),
+    esd: z
+      .array(z.tuple([pinName, pinName, diodeModel]))
+      .max(400)
+      .default([]),
     /** Resistors between its own pins: asleep, awake (Ω). */
     res: z
       .array(z.union([z.tuple([pinName, pinName, ohms, ohms]), z.tuple([pinName, pinName, ohms])]))
@@ -126,7 +134,10 @@ export const circuitPartSchema = z.discriminatedUnion('kind', [
     /** Pins that its supply comes in at. */
     rail: z.union([pinName.transform((p) => [p]), z.array(pinName).max(20)]).optional(),
     /** Pairs of pins that stand side by side: solder may bridge them. */
-    adjacent: z.array(z.tuple([pinName, pinName])).max(400).default([]),
+    adjacent: z
+      .array(z.tuple([pinName, pinName]))
+      .max(400)
+      .default([]),
   }),
   z.strictObject({ kind: z.literal('J'), ...common }),
 ]);
@@ -207,15 +218,16 @@ export const netlistSchema = z
     /** Nets a probe can reach; without it all of them. */
     tp: z.array(net).max(400).optional(),
     /** Pairs of nets worth a reading across. */
-    pairs: z.array(z.tuple([net, net])).max(200).default([]),
+    pairs: z
+      .array(z.tuple([net, net]))
+      .max(200)
+      .default([]),
     /** Nets of connectors whose pin may crack. */
     jopen: z.array(net).max(100).default([]),
     /** Net that exists in the model only → the physical net it belongs to. */
     alias: z.record(net, net).default({}),
     parts: z.array(circuitPartSchema).min(1, 'put a part in').max(MAX_PARTS),
-    power: z
-      .strictObject({ ...supply, states: z.record(name, z.strictObject(supply)).default({}) })
-      .optional(),
+    power: z.strictObject({ ...supply, states: z.record(name, z.strictObject(supply)).default({}) }).optional(),
   })
   .superRefine((n, ctx) => {
     const say = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message });
@@ -287,6 +299,12 @@ export function netsOf(netlist: Netlist): string[] {
   const list = [...nets];
   netsKnown.set(netlist, list);
   return list;
+}
+
+/** The model's name of a net that may be given by its physical name. */
+export function modelNet(netlist: Netlist, net: string): string {
+  if (net === '' || net === netlist.ground || netsOf(netlist).includes(net)) return net;
+  return Object.keys(netlist.alias).find((model) => netlist.alias[model] === net) ?? net;
 }
 
 /** States in which the circuit can be powered: those named, or `on` when there are sources without any. */

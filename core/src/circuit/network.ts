@@ -196,7 +196,13 @@ export function assemble(netlist: Netlist, faults: readonly Fault[], state: stri
           const pins = blockPins(part, block);
           if (powered && !dead.has(part.ref)) {
             const nodes = pins.map((pin) => (pin === null ? -1 : end(pin)));
-            network.devices.push({ device: blockDevice(block, pins.map((pin) => pin !== null)), nodes });
+            network.devices.push({
+              device: blockDevice(
+                block,
+                pins.map((pin) => pin !== null),
+              ),
+              nodes,
+            });
           } else {
             const path = restingPath(block);
             if (path !== null) resistor(end(pins[1] ?? ''), end(pins[2] ?? ''), path);

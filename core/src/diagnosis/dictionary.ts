@@ -15,7 +15,8 @@ import {
 } from '../circuit/meters.ts';
 import { asChange, assemble, type Change, type Network } from '../circuit/network.ts';
 import { netsOf, statesOf, type Fault, type Netlist } from '../circuit/netlist.ts';
-import { NetworkSolver, type Base, type Solution, type Stimulus } from '../circuit/solver.ts';
+import type { Stimulus } from '../circuit/equations.ts';
+import { NetworkSolver, type Base, type Solution } from '../circuit/solver.ts';
 import type { CalcContext } from '../calc/defineCalc.ts';
 import { CancelledError } from '../calc/defineCalc.ts';
 import { healthySpread, onScale, scaleSlope } from './evidence.ts';
@@ -42,8 +43,10 @@ export interface Dictionary {
   healthy: Float64Array;
   /** hypotheses × tests, on the scale; NaN where the circuit did not settle. */
   expected: Float64Array;
-  /** Spread of the same. */
+  /** Spread of the same, all causes together. */
   spread: Float64Array;
+  /** How far the reading moves when ln r of the fault moves by its own spread; 0 without an r. */
+  bend: Float64Array;
 }
 
 /** Every reading worth offering: ohms and both diode polarities at each point, pairs, volts and supply current. */
@@ -67,6 +70,7 @@ export function testsOf(netlist: Netlist): Test[] {
 interface Row {
   y: Float64Array;
   s: Float64Array;
+  bend: Float64Array;
 }
 
 /** What the meter made of a solved network: the value and how it follows the voltage across the probes. */
@@ -177,9 +181,10 @@ class Reader {
   private put(row: Row, column: number, seen: Seen | null, change_V: number, vague: number): void {
     const { type } = this.tests[column];
     const y = seen ? onScale(type, seen.value) : NaN;
-    const bend = seen && vague > 0 ? Math.abs(scaleSlope(type, seen.value) * seen.perVolt * change_V) * vague : 0;
+    const bend = seen && vague > 0 ? scaleSlope(type, seen.value) * seen.perVolt * change_V * vague : 0;
     row.y[column] = y;
-    row.s[column] = Math.hypot(healthySpread(type, y), Math.min(3, bend));
+    row.bend[column] = Math.max(-3, Math.min(3, bend));
+    row.s[column] = Math.hypot(healthySpread(type, y), row.bend[column]);
   }
 
   /** One test by a rank-one change; false when that does not do. */
@@ -214,7 +219,11 @@ class Reader {
   /** Tests on the faulty circuit, solved from where the healthy one was. `fault`: the conductor of the fault's ohms. */
   private readAnew(
     bench: Bench,
-    { network, solver, fault }: { network: Network; solver: NetworkSolver; fault: { a: number; b: number; g: number } | null },
+    {
+      network,
+      solver,
+      fault,
+    }: { network: Network; solver: NetworkSolver; fault: { a: number; b: number; g: number } | null },
     columns: number[],
     vague: number,
     row: Row,
@@ -293,8 +302,9 @@ export function buildDictionary(
   const wide = tests.length;
   const expected = new Float64Array(hypotheses.length * wide);
   const spread = new Float64Array(hypotheses.length * wide);
+  const bend = new Float64Array(hypotheses.length * wide);
   const reader = new Reader(netlist, tests);
-  const healthy: Row = { y: new Float64Array(wide), s: new Float64Array(wide) };
+  const healthy: Row = { y: new Float64Array(wide), s: new Float64Array(wide), bend: new Float64Array(wide) };
   reader.read([], 0, healthy);
   const known = new Map<string, Row>();
   hypotheses.forEach((h, k) => {
@@ -302,11 +312,13 @@ export function buildDictionary(
     const row: Row = {
       y: expected.subarray(k * wide, (k + 1) * wide),
       s: spread.subarray(k * wide, (k + 1) * wide),
+      bend: bend.subarray(k * wide, (k + 1) * wide),
     };
     const twin = isBlind(netlist, h) ? healthy : known.get(reader.signature(h.faults));
     if (twin) {
       row.y.set(twin.y);
       row.s.set(twin.s);
+      row.bend.set(twin.bend);
     } else {
       reader.read(h.faults, h.vague, row);
       known.set(reader.signature(h.faults), row);
@@ -321,5 +333,6 @@ export function buildDictionary(
     healthy: healthy.y,
     expected,
     spread,
+    bend,
   };
 }

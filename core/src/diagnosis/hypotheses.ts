@@ -27,6 +27,8 @@ export interface Hypothesis {
   vague: number;
 }
 
+/** Ω of a shorted junction; silicon melts less clean than a ceramic cracks. */
+const JUNCTION_SHORT_OHM = 2;
 /** Spread of ln r by mode: a short may be milliohms or ohms. */
 const VAGUE: Partial<Record<Fault['mode'], number>> = { short: 0.8, leaky: 0.7, drift: 0.3, bridge: 0.8 };
 
@@ -67,6 +69,8 @@ export function hypothesesOf(netlist: Netlist, events: readonly BoardEvent[] = [
   return list;
 }
 
+const JUNCTIONS = new Set<CircuitPart['kind']>(['D', 'Z', 'ZB', 'Q']);
+
 type Add = (
   mode: Hypothesis['mode'],
   weight: number,
@@ -78,7 +82,20 @@ type Add = (
 function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, weights: Weights, add: Add): void {
   const { ref } = part;
   const short = (way: 'short' | 'gs' | 'gd' | 'be', pins: [string, string] | undefined, where: string) =>
-    add('short', weights[way] ?? 0, way, [{ ref, mode: 'short', r: FAULT_OHMS.short, ...(pins ? { pins } : {}) }], where);
+    add(
+      'short',
+      weights[way] ?? 0,
+      way,
+      [
+        {
+          ref,
+          mode: 'short',
+          r: JUNCTIONS.has(part.kind) ? JUNCTION_SHORT_OHM : FAULT_OHMS.short,
+          ...(pins ? { pins } : {}),
+        },
+      ],
+      where,
+    );
   if (part.kind === 'M') {
     short('short', ['D', 'S'], 'D–S');
     short('gs', ['G', 'S'], 'G–S');
@@ -121,18 +138,37 @@ function addIc(netlist: Netlist, part: PartOf<'IC'>, weights: Weights, add: Add)
     const pair: [string, string] = [rail, earth];
     const share = 1 / rails.length;
     const where = `pin ${rail}`;
-    add('short', shown(weights.short) * share, 'short', [{ ref, mode: 'short', pins: pair, r: IC_FAULT_OHMS.short }], where);
-    add('leaky', shown(weights.leaky) * share, 'leaky', [{ ref, mode: 'leaky', pins: pair, r: IC_FAULT_OHMS.leaky }], where);
+    add(
+      'short',
+      shown(weights.short) * share,
+      'short',
+      [{ ref, mode: 'short', pins: pair, r: IC_FAULT_OHMS.short }],
+      where,
+    );
+    add(
+      'leaky',
+      shown(weights.leaky) * share,
+      'leaky',
+      [{ ref, mode: 'leaky', pins: pair, r: IC_FAULT_OHMS.leaky }],
+      where,
+    );
   }
   const lines = pins.filter((pin) => part.pins[pin] !== ground && !rails.includes(pin));
   // a pin fails short more often than open
   for (const pin of lines) {
     const each = shown(weights.pins) / lines.length;
     if (earth !== undefined)
-      add('short', 0.7 * each, 'pins', [{ ref, mode: 'short', pins: [pin, earth], r: IC_FAULT_OHMS.pin }], `pin ${pin}`);
+      add(
+        'short',
+        0.7 * each,
+        'pins',
+        [{ ref, mode: 'short', pins: [pin, earth], r: IC_FAULT_OHMS.pin }],
+        `pin ${pin}`,
+      );
     add('open', 0.3 * each, 'pins', [{ ref, mode: 'open', pin }], `pin ${pin}`);
   }
-  for (const pin of pins) add('joint', JOINT_WEIGHT / pins.length, 'joint', [{ ref, mode: 'open', pin }], `joint ${pin}`);
+  for (const pin of pins)
+    add('joint', JOINT_WEIGHT / pins.length, 'joint', [{ ref, mode: 'open', pin }], `joint ${pin}`);
   const total = Object.values(weights).reduce((sum, w) => sum + w, 0);
   if (part.blocks.length) add('dead', shown(weights.dead), 'dead', [{ ref, mode: 'dead' }], 'silent');
   // what no pin will ever show
@@ -141,7 +177,13 @@ function addIc(netlist: Netlist, part: PartOf<'IC'>, weights: Weights, add: Add)
   for (const [a, b] of part.adjacent) {
     const pair = [pinOf(part, a), pinOf(part, b)];
     if (pair[0] === undefined || pair[1] === undefined || part.pins[pair[0]] === part.pins[pair[1]]) continue;
-    add('bridge', BRIDGE_WEIGHT, 'bridge', [{ ref, mode: 'bridge', pins: [pair[0], pair[1]], r: FAULT_OHMS.bridge }], `${pair[0]}–${pair[1]}`);
+    add(
+      'bridge',
+      BRIDGE_WEIGHT,
+      'bridge',
+      [{ ref, mode: 'bridge', pins: [pair[0], pair[1]], r: FAULT_OHMS.bridge }],
+      `${pair[0]}–${pair[1]}`,
+    );
   }
 }
 
@@ -151,4 +193,3 @@ export function isBlind(netlist: Netlist, h: Hypothesis): boolean {
   const part = netlist.parts.find((p) => p.ref === h.ref);
   return part?.kind === 'C' && h.faults.every((f) => f.mode === 'open' || f.mode === 'missing' || f.mode === 'drift');
 }
-

@@ -71,8 +71,7 @@ export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings:
       return { power: 'blocked', why: `${net} reads ${ohms(last.value)}, ${beside}: find the short first` };
     }
   }
-  if (unread.length)
-    return { power: 'blocked', why: `not read in ohms since the last work: ${unread.join(', ')}` };
+  if (unread.length) return { power: 'blocked', why: `not read in ohms since the last work: ${unread.join(', ')}` };
   const flags = overVoltage(dictionary);
   const risk = hypotheses.reduce((sum, _, h) => sum + (flags[h] ? ranking.p[h] : 0), 0);
   if (risk > RISK)
@@ -83,4 +82,3 @@ export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings:
   const why = `${railsOf(netlist).join(', ')} read as healthy as the circuit wants`;
   return { power: 'allowed', why };
 }
-

@@ -3,7 +3,7 @@
  * tested off the board and swapped. Source: Bayes with the likelihoods of `evidence`; weights of `priors`.
  */
 import type { MeterType } from '../circuit/meters.ts';
-import { netsOf, type Netlist } from '../circuit/netlist.ts';
+import { modelNet, type Netlist } from '../circuit/netlist.ts';
 import type { Measured } from '../job/events.ts';
 import { FLAT, healthySpread, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
@@ -68,31 +68,68 @@ const SWAP = { culprit: 0.95, innocent: 0.03 };
 /** Column of a reading, with its nets as the model names them; −1 when the dictionary has none. */
 export function columnOf(dictionary: Dictionary, reading: Pick<Taken, keyof Test>): number {
   const { netlist, column } = dictionary;
-  const name = (net: string) => {
-    if (net === '' || net === netlist.ground || netsOf(netlist).includes(net)) return net;
-    return Object.keys(netlist.alias).find((model) => netlist.alias[model] === net) ?? net;
-  };
-  return column.get(testKey({ ...reading, red: name(reading.red), black: name(reading.black) })) ?? -1;
+  const [red, black] = [modelNet(netlist, reading.red), modelNet(netlist, reading.black)];
+  return column.get(testKey({ ...reading, red, black })) ?? -1;
+}
+
+/** What a hypothesis expects of a reading: where, how wide, and how that moves with the ohms of its short. */
+interface Forecast extends Expected {
+  bend: number;
 }
 
 /**
  * What hypothesis `h` expects in column `t`. With a good board's value beside the reading, the model is
  * moved to where that board stands, as far as the fault leaves the reading alone, and trusted more closely.
  */
-export function expectation(dictionary: Dictionary, h: number, t: number, good?: Measured): Expected | null {
-  const { tests, healthy, expected, spread } = dictionary;
+function forecast(dictionary: Dictionary, h: number, t: number, good?: Measured): Forecast | null {
+  const { tests, healthy, expected, bend: bends } = dictionary;
   const at = h * tests.length + t;
   const y = expected[at];
   if (Number.isNaN(y)) return null;
-  const s = spread[at];
-  if (good === undefined || good === 'OL') return { y, s };
   const { type } = tests[t];
+  const bend = bends[at];
+  if (good === undefined || good === 'OL') return { y, s: healthySpread(type, y), bend };
   const base = healthy[t];
   const far = Math.abs(y - base) / healthySpread(type, base);
   const kept = Math.exp(-0.5 * far * far);
-  const own = Math.sqrt(Math.max(0, s * s - healthySpread(type, base) ** 2));
-  const close = kept * twinSpread(type) + (1 - kept) * healthySpread(type, y);
-  return { y: y + kept * (onScale(type, good) - base), s: Math.hypot(own, close) };
+  const s = kept * twinSpread(type) + (1 - kept) * healthySpread(type, y);
+  return { y: y + kept * (onScale(type, good) - base), s, bend };
+}
+
+/** Nodes and weights over the spread of ln r, in units of it (a standard normal in seven steps). */
+const NODES = [-2.4, -1.6, -0.8, 0, 0.8, 1.6, 2.4].map((x) => ({ x, w: Math.exp(-0.5 * x * x) }));
+const NODE_SUM = NODES.reduce((sum, { w }) => sum + w, 0);
+/** A reading that moves less than this with the ohms of the fault does not care about them. */
+const STIFF = 0.05;
+
+/**
+ * ln of the chance of all readings under one hypothesis. A short has the same ohms in every reading: they
+ * are averaged over once for all of them, not reading by reading.
+ */
+function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly [number, Taken])[]): number {
+  const { tests } = dictionary;
+  let ln = 0;
+  const moving: { taken: Taken; f: Forecast }[] = [];
+  for (const [t, taken] of record) {
+    const f = forecast(dictionary, h, t, taken.good);
+    if (f && Math.abs(f.bend) > STIFF) moving.push({ taken, f });
+    else ln += Math.log(f ? likelihood(tests[t].type, taken.value, f) : FLAT);
+  }
+  if (moving.length === 0) return ln;
+  let sum = 0;
+  for (const { x, w } of NODES) {
+    let product = w / NODE_SUM;
+    for (const { taken, f } of moving)
+      product *= likelihood(taken.type, taken.value, { y: f.y + x * f.bend, s: Math.hypot(f.s, 0.4 * f.bend) });
+    sum += product;
+  }
+  return ln + Math.log(sum);
+}
+
+/** What a hypothesis expects of one reading, all causes of spread together. */
+function expectation(dictionary: Dictionary, h: number, t: number, good?: Measured): Expected | null {
+  const f = forecast(dictionary, h, t, good);
+  return f && { y: f.y, s: Math.hypot(f.s, f.bend) };
 }
 
 /** Share of each part before any reading: weights, shop's history, what goes together with a known culprit. */
@@ -164,11 +201,9 @@ export function rank(dictionary: Dictionary, readings: readonly Taken[], circums
     // software leaves a healthy circuit
     const y = dictionary.healthy[t];
     lnSoftware += Math.log(likelihood(type, r.value, { y, s: healthySpread(type, y) }));
-    for (let h = 0; h < hypotheses.length; h++) {
-      const e = expectation(dictionary, h, t, r.good);
-      ln[h] += Math.log(e ? likelihood(type, r.value, e) : FLAT);
-    }
   }
+  const record = [...last];
+  hypotheses.forEach((_, h) => (ln[h] += lnRecord(dictionary, h, record)));
   let most = Math.max(lnNone, lnSoftware);
   for (const x of ln) most = Math.max(most, x);
   const p = ln.map((x) => Math.exp(x - most));

@@ -1,0 +1,119 @@
+/**
+ * Suspects from good-board readings alone, when nobody has drawn the circuit: which nets read too low or too
+ * high, and which parts stand on them. Coarser than the dictionary, on the same priors.
+ */
+import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
+import { familyOf } from '../packages/index.ts';
+import type { Measured } from '../job/events.ts';
+import { compareReading, type Quantity } from '../quantities/readings.ts';
+import { CLASSES, NONE_PRIOR, SIGNS, type PartClass, type Sign, type Weights } from './priors.ts';
+import { NONE } from './rank.ts';
+
+export interface Compared {
+  net: string;
+  quantity: Quantity;
+  value: Measured;
+  good: Measured;
+}
+
+export interface ComparedSuspect {
+  ref: string;
+  partId: string;
+  p: number;
+  /** Indices of the readings that speak for it, and against it. */
+  speaksFor: number[];
+  against: number[];
+}
+
+/** Names of nets that are the common return. */
+const GROUND = /^(gnd|vss|agnd|pgnd|dgnd|ground|0v|masse)\d*$/i;
+export const isGroundNet = (net: string): boolean => GROUND.test(net);
+
+/** Class of a placed part by its reference, value and package. */
+export function classOfPart(part: PlacedPart): PartClass {
+  const letter = /^[a-z]+/i.exec(part.ref ?? '')?.[0].toUpperCase() ?? '';
+  const what = `${part.what ?? ''} ${part.value ?? ''}`.toLowerCase();
+  if (letter === 'C') {
+    if (/can|electrolyt|polymer/.test(what) || /^(POLY|ALU|CAN|RADIAL)/.test(part.package)) return 'elko';
+    if (/tantal/.test(what)) return 'tant';
+    if (/film|foil/.test(what)) return 'film';
+    return /\d\s*µf/.test(what) ? 'mlccbig' : 'mlcc';
+  }
+  if (letter === 'R') return /mω|shunt/.test(what) ? 'shunt' : 'res';
+  if (letter === 'L') return 'coil';
+  if (letter === 'FB') return 'ferrite';
+  if (letter === 'F') return 'fuse';
+  if (letter === 'K') return 'relay';
+  if (letter === 'D') return /tvs|protection|clamp/.test(what) ? 'tvs' : /led/.test(what) ? 'led' : /schottky/.test(what) ? 'schottky' : 'diode';
+  if (letter === 'Q' || letter === 'M') return /switch|mos/.test(what) || familyOf(part.package) === 'tab' ? 'mosfet' : 'bjt';
+  if (letter === 'J' || letter === 'X') return 'conn';
+  if (letter === 'U' && /regulator|driver|converter|amplifier/.test(what)) return 'power';
+  return letter === 'U' ? 'load' : 'res';
+}
+
+/** Parts that carry a net's current on: what is low on one side is low on the other. */
+const SERIES = new Set<PartClass>(['coil', 'ferrite', 'fuse', 'shunt']);
+
+/** P(low, same, high) of a reading on a net, by what the hypothesis does there. */
+const OUTCOMES = {
+  pulled: [0.86, 0.1, 0.04],
+  behind: [0.6, 0.32, 0.08],
+  opened: [0.06, 0.44, 0.5],
+  untouched: [0.05, 0.9, 0.05],
+} as const;
+
+/** Ranks the parts of a board by readings beside a good board's. `seen`: what eyes found. */
+export function rankByComparison(
+  board: Pick<BoardModel, 'parts'>,
+  readings: readonly Compared[],
+  seen: readonly { partId: string; sign: Sign }[] = [],
+): ComparedSuspect[] {
+  const netsOfPart = (p: PlacedPart) => [...new Set(Object.values(p.nets ?? {}))].filter((n) => !isGroundNet(n));
+  const joined = new Map<string, Set<string>>();
+  for (const part of board.parts)
+    if (SERIES.has(classOfPart(part)))
+      for (const a of netsOfPart(part)) for (const b of netsOfPart(part)) (joined.get(a) ?? joined.set(a, new Set()).get(a))?.add(b);
+  const judged = readings.map((r) => ({ ...r, outcome: compareReading(r.value, r.good, r.quantity) }));
+  const index = { low: 0, same: 1, high: 2 } as const;
+  const lows = judged.flatMap((r) => (r.outcome === 'low' && typeof r.value === 'number' ? [r.value] : []));
+  const lowest = Math.max(Math.min(...lows), 0.05);
+
+  const judge = (part: PlacedPart, way: 'short' | 'open') => {
+    const own = new Set(netsOfPart(part));
+    let ln = 0;
+    const voices = judged.map((r) => {
+      if (r.outcome === null) return 0;
+      const near = [...own].some((n) => joined.get(n)?.has(r.net));
+      const kind = own.has(r.net) ? (way === 'short' ? 'pulled' : 'opened') : near && way === 'short' ? 'behind' : 'untouched';
+      let p: number = OUTCOMES[kind][index[r.outcome]];
+      // of several low places on one line the lowest lies nearest to the short
+      if (r.outcome === 'low' && kind === 'pulled' && typeof r.value === 'number' && r.quantity === 'ohm')
+        p *= 1 / (1 + Math.log(Math.max(r.value, 0.05) / lowest));
+      return Math.log(p / OUTCOMES.untouched[index[r.outcome]]);
+    });
+    for (const v of voices) ln += v;
+    return { ln, voices };
+  };
+
+  const list = board.parts.flatMap((part) => {
+    if (netsOfPart(part).length === 0 && !seen.some((s) => s.partId === part.partId)) return [];
+    const weights: Weights = CLASSES[classOfPart(part)].weights;
+    const short = (weights.short ?? 0) + (weights.leaky ?? 0) + (weights.pins ?? 0) + (weights.gs ?? 0) + (weights.gd ?? 0) + (weights.be ?? 0);
+    const open = (weights.open ?? 0) + (weights.up ?? 0);
+    const silent = weights.dead ?? 0;
+    const signs = seen.filter((s) => s.partId === part.partId).reduce((f, s) => f * SIGNS[s.sign], 1);
+    const [s, o] = [judge(part, 'short'), judge(part, 'open')];
+    const [ps, po] = [short * Math.exp(s.ln), open * Math.exp(o.ln)];
+    return [{ part, score: signs * (ps + po + silent), voices: ps >= po ? s.voices : o.voices }];
+  });
+  const total = list.reduce((sum, x) => sum + x.score, 0) || 1;
+  const suspects = list.map(({ part, score, voices }): ComparedSuspect => ({
+    ref: part.ref ?? part.partId,
+    partId: part.partId,
+    p: (1 - NONE_PRIOR) * (score / total),
+    speaksFor: voices.flatMap((v, i) => (v > 0.3 ? [i] : [])),
+    against: voices.flatMap((v, i) => (v < -0.3 ? [i] : [])),
+  }));
+  suspects.push({ ref: NONE, partId: '', p: NONE_PRIOR, speaksFor: [], against: [] });
+  return suspects.sort((a, b) => b.p - a.p);
+}

@@ -1,0 +1,196 @@
+/** `diagnose.rank` and `diagnose.next`: circuit and readings in, suspects, groups and next readings out. */
+import { z } from 'zod';
+import type { CalcContext } from '../calc/defineCalc.ts';
+import { circuitReadingSchema } from '../circuit/circuitSolve.ts';
+import { isPowered } from '../circuit/meters.ts';
+import { faultSchema, modelNet, netlistSchema, statesOf, type Netlist } from '../circuit/netlist.ts';
+import { canonicalJson } from '../hash/canonical.ts';
+import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
+import { hypothesesOf, type Hypothesis } from './hypotheses.ts';
+import { ambiguityGroups, nextTests, splitsOf, verdict } from './next.ts';
+import { powerVerdict } from './power.ts';
+import { EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
+import { rank, type Taken } from './rank.ts';
+
+const ref = z.string().trim().min(1).max(40);
+const measured = z.union([z.number(), z.literal('OL')]);
+const event = z.enum(EVENTS);
+
+const history = z.union([
+  z.array(event).max(20),
+  z.strictObject({
+    events: z.array(event).max(20).default([]),
+    /** Closed jobs on this kind of board, and how many found each culprit. */
+    jobs: z.int().min(0).default(0),
+    culprits: z.record(ref, z.int().min(0)).default({}),
+  }),
+]);
+
+export const diagnoseInput = z.strictObject({
+  netlist: netlistSchema,
+  readings: z
+    .array(circuitReadingSchema.extend({ value: measured, good: measured.nullish() }))
+    .max(1000)
+    .default([]),
+  /** Resistance of the leads, taken off every ohm reading. */
+  lead_resistance_ohm: z.number().min(0).max(10).default(0),
+  history: history.default([]),
+  seen: z
+    .array(z.strictObject({ ref, sign: z.enum(Object.keys(SIGNS) as [Sign, ...Sign[]]) }))
+    .max(200)
+    .default([]),
+  off_board: z
+    .array(z.strictObject({ ref, result: z.enum(['bad', 'good']), recovered: z.boolean().optional() }))
+    .max(50)
+    .default([]),
+  swapped: z
+    .array(z.strictObject({ ref, followed: z.boolean() }))
+    .max(50)
+    .default([]),
+  companions: z.array(ref).max(50).default([]),
+  software: z.enum(['possible', 'ruled out']).optional(),
+  /** Two faults at once, to be weighed beside the single ones. */
+  pair: z.tuple([faultSchema, faultSchema]).optional(),
+});
+export type DiagnoseInput = z.infer<typeof diagnoseInput>;
+
+const group = z.array(z.string());
+const nextTest = z.strictObject({
+  type: circuitReadingSchema.shape.type,
+  red: z.string(),
+  black: z.string(),
+  state: z.string().nullable(),
+  bits: z.number(),
+  minutes: z.number(),
+});
+
+export const diagnoseOutput = z.strictObject({
+  suspects: z.array(z.strictObject({ ref: z.string(), mode: z.string(), where: z.string(), p: z.number() })),
+  parts: z.array(z.strictObject({ ref: z.string(), p: z.number() })),
+  groups: z.array(group),
+  /** Share of each group, and the ways to split it. */
+  group_shares: z.array(
+    z.strictObject({ p: z.number(), splits: z.array(z.strictObject({ how: z.string(), minutes: z.number() })) }),
+  ),
+  next: z.array(nextTest),
+  power: z.enum(['allowed', 'blocked']),
+  why: z.string(),
+  done: z.boolean(),
+  notes: z.array(z.string()),
+});
+
+export const nextInput = diagnoseInput.extend({ most: z.int().min(1).max(50).default(8) });
+export const nextOutput = diagnoseOutput.pick({ next: true, groups: true, power: true, why: true, done: true });
+
+/** A reading of the form as the ranking takes it; null for what says nothing (a silent beeper). */
+function taken(netlist: Netlist, r: DiagnoseInput['readings'][number], leads_ohm: number): Taken | null {
+  const state = isPowered(r.type) ? (r.state ?? statesOf(netlist)[0] ?? null) : null;
+  const probes = r.type === 'isup' ? { red: '', black: '' } : { red: r.red ?? '', black: r.black ?? netlist.ground };
+  if (r.type === 'cont' && r.value === 'OL') return null;
+  const type = r.type === 'cont' ? 'ohm' : r.type;
+  const value = type === 'ohm' && typeof r.value === 'number' ? Math.max(0, r.value - leads_ohm) : r.value;
+  return { type, ...probes, state, value, ...(r.good === null || r.good === undefined ? {} : { good: r.good }) };
+}
+
+const cache = new Map<string, Dictionary>();
+const KEPT = 4;
+
+/** The dictionary of a circuit; the last few are kept, as ranking goes on reading by reading. */
+export function dictionaryFor(
+  netlist: Netlist,
+  events: readonly BoardEvent[],
+  {
+    extra = [],
+    pair,
+    context = {},
+  }: { extra?: readonly Test[]; pair?: DiagnoseInput['pair']; context?: Partial<CalcContext> } = {},
+): Dictionary {
+  const tests = testsOf(netlist);
+  const known = new Set(tests.map(testKey));
+  for (const test of extra) if (!known.has(testKey(test))) tests.push(test);
+  const key = canonicalJson({ netlist, events: [...events].sort(), tests, pair: pair ?? null });
+  const kept = cache.get(key);
+  if (kept) return kept;
+  const hypotheses = hypothesesOf(netlist, events);
+  if (pair) hypotheses.push(pairOf(pair, hypotheses));
+  const dictionary = buildDictionary(netlist, hypotheses, tests, context);
+  cache.set(key, dictionary);
+  if (cache.size > KEPT) cache.delete(cache.keys().next().value as string);
+  return dictionary;
+}
+
+/** Two faults at once, as likely as a chosen pair deserves: a tenth of the likelier of the two. */
+function pairOf(pair: NonNullable<DiagnoseInput['pair']>, hypotheses: readonly Hypothesis[]): Hypothesis {
+  const [a, b] = pair;
+  const likely = hypotheses.filter((h) => h.ref === a.ref || h.ref === b.ref).map((h) => h.weight);
+  return {
+    ref: `${a.ref} + ${b.ref}`,
+    mode: a.mode,
+    where: `${a.ref} ${a.mode}, ${b.ref} ${b.mode}`,
+    faults: [a, b],
+    weight: 0.1 * Math.max(...likely, 0.1),
+    vague: 0,
+  };
+}
+
+/** Throws `NetlistError` for a circuit that does not hang together. */
+export function diagnose(
+  input: DiagnoseInput,
+  context: Partial<CalcContext> = {},
+  most = 8,
+): z.infer<typeof diagnoseOutput> {
+  const { netlist } = input;
+  const events = Array.isArray(input.history) ? input.history : input.history.events;
+  const readings = input.readings.flatMap((r) => taken(netlist, r, input.lead_resistance_ohm) ?? []);
+  const nets = new Set([
+    netlist.ground,
+    ...netlist.parts.flatMap((p) => Object.values(p.pins)),
+    ...Object.values(netlist.alias),
+  ]);
+  const strange = readings.filter((r) => r.type !== 'isup' && !(nets.has(r.red) && nets.has(r.black)));
+  const usable = readings.filter((r) => !strange.includes(r));
+  const onModel = usable.map(({ type, red, black, state }): Test => ({
+    type,
+    red: modelNet(netlist, red),
+    black: modelNet(netlist, black),
+    state,
+  }));
+  const dictionary = dictionaryFor(netlist, events, { extra: onModel, pair: input.pair, context });
+  const shop = Array.isArray(input.history)
+    ? undefined
+    : { jobs: input.history.jobs, culprits: input.history.culprits };
+  const circumstances = {
+    seen: input.seen,
+    offBoard: input.off_board,
+    swapped: input.swapped,
+    companions: input.companions,
+    ...(shop ? { shop } : {}),
+    ...(input.software ? { software: input.software } : {}),
+  };
+  const ranking = rank(dictionary, usable, circumstances);
+  const { power, why } = powerVerdict(dictionary, ranking, usable);
+  const allowPower = power === 'allowed';
+  const groups = ambiguityGroups(dictionary, ranking, true);
+  const next = nextTests(dictionary, ranking, usable, { allowPower, most });
+  const before = usable.length
+    ? (ambiguityGroups(dictionary, rank(dictionary, usable.slice(0, -1), circumstances), true)[0]?.p ?? 0)
+    : 0;
+  const notes = strange.map(
+    (r) => `no part of the circuit is on ${nets.has(r.red) ? r.black : r.red}: that reading was left out`,
+  );
+  if (ranking.contradiction)
+    notes.push(
+      'the readings fit no single fault: measure the odd one again, or there are two faults or one outside of this circuit',
+    );
+  return {
+    suspects: ranking.suspects.filter((s) => s.p > 1e-5).slice(0, 300),
+    parts: ranking.parts,
+    groups: groups.map((g) => g.refs),
+    group_shares: groups.map((g) => ({ p: g.p, splits: splitsOf(dictionary, ranking, g) })),
+    next: next.map(({ type, red, black, state, bits, minutes }) => ({ type, red, black, state, bits, minutes })),
+    power,
+    why,
+    done: verdict(groups, next, before).done,
+    notes,
+  };
+}

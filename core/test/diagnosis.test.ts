@@ -1,0 +1,410 @@
+import { describe, expect, it } from 'vitest';
+import { solveCircuit } from '../src/circuit/circuitSolve.ts';
+import { netlistSchema, type Netlist } from '../src/circuit/netlist.ts';
+import { templateById, TEMPLATES } from '../src/circuit/templates.ts';
+import { diagnose, diagnoseInput, type DiagnoseInput } from '../src/diagnosis/diagnose.ts';
+import { buildDictionary, testsOf } from '../src/diagnosis/dictionary.ts';
+import {
+  entropy,
+  healthySpread,
+  likelihood,
+  normalCdf,
+  offScale,
+  onScale,
+  outcomes,
+} from '../src/diagnosis/evidence.ts';
+import { hypothesesOf } from '../src/diagnosis/hypotheses.ts';
+import { injectionWarmth, locateInput, locateShort } from '../src/diagnosis/locate.ts';
+import { classOf, eventFactor, shopFactor } from '../src/diagnosis/priors.ts';
+import { explain, rank, type Taken } from '../src/diagnosis/rank.ts';
+import { ambiguityGroups, nextTests } from '../src/diagnosis/next.ts';
+import { bigCircuit } from '../bench/bigCircuit.ts';
+import { seeded, simulate } from './diagnosisSimulation.ts';
+
+const netlistOf = (id: string): Netlist => {
+  const t = templateById(id);
+  if (!t) throw new Error(id);
+  return t.netlist;
+};
+type Reading = DiagnoseInput['readings'][number];
+const ask = (input: Record<string, unknown>) => diagnose(diagnoseInput.parse(input));
+const ohm = (red: string, value: number | 'OL', good?: number): Reading => ({
+  type: 'ohm',
+  red,
+  black: 'GND',
+  value,
+  ...(good === undefined ? {} : { good }),
+});
+
+describe('fault dictionary', () => {
+  it('says what full solutions of the faulty circuits say', () => {
+    const random = seeded(7);
+    for (const { netlist } of TEMPLATES) {
+      const tests = testsOf(netlist);
+      const hypotheses = hypothesesOf(netlist);
+      const d = buildDictionary(netlist, hypotheses, tests);
+      for (let n = 0; n < 12; n++) {
+        const h = Math.floor(random() * hypotheses.length);
+        const t = Math.floor(random() * tests.length);
+        const { type, red, black, state } = tests[t];
+        const probe = type === 'isup' ? {} : { red, black };
+        const [got] = solveCircuit({
+          netlist,
+          fault: hypotheses[h].faults,
+          readings: [{ type, ...probe, state }],
+        }).readings;
+        const y = d.expected[h * tests.length + t];
+        const label = `${hypotheses[h].ref} ${hypotheses[h].mode} ${type} ${red}`;
+        if (got.value === 'OL') {
+          const open = type === 'ohm' ? onScale('ohm', 6e7) : 2.8;
+          expect(y, label).toBeGreaterThanOrEqual(open - 1e-6);
+        } else expect(Math.abs(y - onScale(type, got.value)), label).toBeLessThan(0.01);
+      }
+    }
+  });
+  it('follows the ohms of a short as a second solution does', () => {
+    const netlist = netlistOf('buck');
+    const [short] = hypothesesOf(netlist).filter((h) => h.ref === 'C5' && h.mode === 'leaky');
+    const test = testsOf(netlist).filter((t) => t.type === 'ohm' && t.red === '3V3');
+    const at = (r: number) => {
+      const faults = short.faults.map((f) => ({ ...f, r }));
+      const reading = solveCircuit({ netlist, fault: faults, readings: [{ type: 'ohm', red: '3V3' }] }).readings[0];
+      return onScale('ohm', reading.value as number);
+    };
+    const slope = (at(300 * 1.01) - at(300 / 1.01)) / (2 * Math.log(1.01));
+    const d = buildDictionary(netlist, [short], test);
+    expect(d.spread[0]).toBeCloseTo(Math.hypot(healthySpread('ohm', d.expected[0]), 0.7 * slope), 3);
+  });
+  it('takes sixty nodes and 120 parts', () => {
+    const netlist = bigCircuit();
+    const hypotheses = hypothesesOf(netlist).slice(0, 60);
+    const d = buildDictionary(netlist, hypotheses, testsOf(netlist).slice(0, 20));
+    expect(d.expected.every(Number.isFinite)).toBe(true);
+  });
+  it('stops when told to', () => {
+    const netlist = netlistOf('ldo');
+    expect(() => buildDictionary(netlist, hypothesesOf(netlist), undefined, { signal: { aborted: true } })).toThrow(
+      'Cancelled',
+    );
+  });
+  it('reports how far it is', () => {
+    const seen: number[] = [];
+    const netlist = netlistOf('ldo');
+    buildDictionary(netlist, hypothesesOf(netlist), undefined, { progress: (x) => seen.push(x) });
+    expect(seen.length).toBeGreaterThan(3);
+    expect(seen.every((x, i) => x > 0 && x <= 1 && (i === 0 || x > seen[i - 1]))).toBe(true);
+  });
+});
+
+describe('evidence', () => {
+  it('goes to the scale and back', () => {
+    for (const [type, value] of [
+      ['ohm', 0.5],
+      ['ohm', 4700],
+      ['diode', 0.53],
+      ['dcv', 12.2],
+      ['dcv', -3],
+      ['isup', 0.12],
+    ] as const)
+      expect(offScale(type, onScale(type, value))).toBeCloseTo(value, 9);
+  });
+  it('knows the normal distribution', () => {
+    expect(normalCdf(0)).toBeCloseTo(0.5, 6);
+    expect(normalCdf(1.96)).toBeCloseTo(0.9750021, 5);
+    expect(normalCdf(-3)).toBeCloseTo(0.0013499, 5);
+  });
+  it('gives every outcome a share, all of them together one', () => {
+    const p = outcomes('ohm', { y: onScale('ohm', 4700), s: 0.3 });
+    expect(p.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
+    expect(Math.min(...p)).toBeGreaterThan(0);
+    expect(entropy(p)).toBeLessThan(Math.log2(p.length));
+  });
+  it('does not hold 40 MΩ against an open line, nor the other way round', () => {
+    const open = { y: onScale('ohm', 1e10), s: 0.9 };
+    const megohms = { y: onScale('ohm', 4e7), s: 0.9 };
+    expect(likelihood('ohm', 'OL', open) / likelihood('ohm', 'OL', megohms)).toBeLessThan(5);
+    expect(likelihood('ohm', 'OL', { y: onScale('ohm', 1000), s: 0.3 })).toBeLessThan(0.001);
+  });
+});
+
+describe('priors', () => {
+  it('takes the class from name, kind and value', () => {
+    const parts = netlistOf('buck').parts;
+    const of = (ref: string) => classOf(parts.find((p) => p.ref === ref) as Netlist['parts'][number]);
+    expect([of('C1'), of('C2'), of('C5'), of('F1'), of('U1'), of('U2')]).toEqual([
+      'elko',
+      'mlccbig',
+      'mlcc',
+      'fuse',
+      'power',
+      'load',
+    ]);
+    const plain = netlistSchema.parse({
+      ground: 'G',
+      parts: [
+        { ref: 'R1', kind: 'R', pins: { 1: 'A', 2: 'G' }, value: 0.01 },
+        { ref: 'C1', kind: 'C', pins: { 1: 'A', 2: 'G' }, value: 1e-5 },
+        { ref: 'D1', kind: 'D', pins: { A: 'A', K: 'G' }, model: 'sch' },
+      ],
+    });
+    expect(plain.parts.map(classOf)).toEqual(['shunt', 'mlccbig', 'schottky']);
+  });
+  it('moves with what happened to the board', () => {
+    expect(eventFactor('drop', 'mlccbig', 'short')).toBe(5);
+    expect(eventFactor('reversed', 'tvs', 'short')).toBe(10);
+    expect(eventFactor('rework', 'load', 'bridge')).toBe(10);
+    expect(eventFactor('liquid', 'res', 'open')).toBe(1);
+  });
+  it('lets the shop’s own record take over', () => {
+    expect(shopFactor(0.05, 0, 0)).toBe(1);
+    expect(shopFactor(0.05, 20, 40) * 0.05).toBeCloseTo(21 / 60, 9);
+    expect(shopFactor(0.05, 0, 100)).toBeLessThan(0.2);
+  });
+});
+
+describe('ranking', () => {
+  it('names the ceramics of a shorted rail as one group and blocks power', () => {
+    const out = ask({ netlist: netlistOf('buck'), readings: [ohm('3V3', 0.6)] });
+    expect(out.power).toBe('blocked');
+    expect(out.why).toContain('3V3 reads 0.6 Ω');
+    expect(out.groups[0]).toEqual(expect.arrayContaining(['C3', 'C5', 'C13']));
+    expect(out.group_shares[0].splits.map((s) => s.how)).toContain('profile');
+    expect(out.next.every((n) => n.type === 'ohm' || n.type === 'diode')).toBe(true);
+  });
+  it('does not cry short over a rail that is low by nature', () => {
+    const netlist = netlistSchema.parse({
+      ground: 'GND',
+      parts: [
+        {
+          ref: 'U1',
+          kind: 'IC',
+          cls: 'load',
+          pins: { VDD: 'CORE', GND: 'GND' },
+          rail: ['VDD'],
+          res: [['VDD', 'GND', 2.1, 0.8]],
+        },
+        { ref: 'C1', kind: 'C', pins: { 1: 'CORE', 2: 'GND' }, value: 1e-5 },
+      ],
+      power: { sources: [{ p: 'CORE', v: 0.9, ilim: 3 }] },
+    });
+    const well = ask({ netlist, readings: [ohm('CORE', 2.0)] });
+    expect(well.power).toBe('allowed');
+    const short = ask({ netlist, readings: [ohm('CORE', 0.2)] });
+    expect(short.power).toBe('blocked');
+  });
+  it('wants every rail read before power', () => {
+    const out = ask({ netlist: netlistOf('ldo'), readings: [ohm('5VF', 290e3)] });
+    expect(out).toMatchObject({ power: 'blocked' });
+    expect(out.why).toMatch(/not read in ohms.*5V.*1V8/);
+  });
+  it('does not acquit an IC by normal values', () => {
+    const netlist = netlistOf('ldo');
+    const healthy = solveCircuit({
+      netlist,
+      readings: ['5V', '5VF', '1V8', 'PG'].map((red) => ({ type: 'ohm' as const, red })),
+    });
+    const out = ask({ netlist, readings: healthy.readings.map(({ type, red, value }) => ({ type, red, value })) });
+    const share = (ref: string) => out.parts.find((p) => p.ref === ref)?.p ?? 0;
+    expect(share('U1') + share('U2')).toBeGreaterThan(0.3);
+    expect(share('FB1')).toBeLessThan(0.03);
+  });
+  it('convicts the silent regulator once it is powered', () => {
+    const netlist = netlistOf('ldo');
+    const readings: Reading[] = [
+      ohm('5V', 300e3),
+      ohm('5VF', 300e3),
+      ohm('1V8', 890),
+      { type: 'dcv', red: '5VF', black: 'GND', state: 'awake', value: 5 },
+      { type: 'dcv', red: '1V8', black: 'GND', state: 'awake', value: 0.01 },
+    ];
+    const out = ask({ netlist, readings });
+    expect(out.power).toBe('allowed');
+    expect(out.parts[0].ref).toBe('U1');
+    expect(out.parts[0].p).toBeGreaterThan(0.8);
+  });
+  it('tells the clamp from the transceiver by the choke between them', () => {
+    const netlist = netlistOf('can');
+    const out = ask({
+      netlist,
+      readings: [ohm('BUSH', 9), ohm('HX', 10.3), { type: 'ohm', red: 'BUSH', black: 'HX', value: 1.4 }],
+    });
+    expect(out.groups[0]).toContain('D1');
+    const near = ask({ netlist, readings: [ohm('BUSH', 13.5), ohm('HX', 12.1)] });
+    const d1 = near.parts.find((p) => p.ref === 'D1')?.p ?? 0;
+    const u1 = near.parts.find((p) => p.ref === 'U1')?.p ?? 0;
+    expect(u1).toBeGreaterThan(d1);
+  });
+  it('uses the value of a good board', () => {
+    const netlist = netlistOf('buck');
+    const share = (readings: Reading[]) => ask({ netlist, readings }).parts.find((p) => p.ref === 'U2')?.p ?? 0;
+    // half of the model's value is odd, unless a good board reads the same
+    expect(share([ohm('3V3', 1100)])).toBeGreaterThan(0.9 * share([ohm('3V3', 1100, 1080)]));
+    const moved = ask({ netlist, readings: [ohm('3V3', 1100, 1080)] });
+    expect(moved.notes.join()).not.toContain('fit no single fault');
+  });
+  it('weighs what was seen, tested off the board and swapped', () => {
+    const netlist = netlistOf('buck');
+    const readings = [ohm('3V3', 0.6)];
+    const share = (extra: object) => ask({ netlist, readings, ...extra }).parts.find((p) => p.ref === 'C5')?.p ?? 0;
+    const plain = share({});
+    expect(share({ seen: [{ ref: 'C5', sign: 'cracked' }] })).toBeGreaterThan(3 * plain);
+    expect(share({ off_board: [{ ref: 'C5', result: 'bad', recovered: true }] })).toBeGreaterThan(0.9);
+    expect(share({ off_board: [{ ref: 'C5', result: 'good', recovered: false }] })).toBeLessThan(0.1 * plain);
+    expect(share({ swapped: [{ ref: 'C5', followed: true }] })).toBeGreaterThan(3 * plain);
+    expect(share({ history: { jobs: 30, culprits: { C5: 20 } } })).toBeGreaterThan(2 * plain);
+  });
+  it('keeps software in the field until it is ruled out', () => {
+    const netlist = netlistOf('relay');
+    const asked = (software: string) =>
+      ask({ netlist, readings: [ohm('COIL', 'OL')], software }).parts.some((p) => p.ref === 'software');
+    expect(asked('possible')).toBe(true);
+    expect(asked('ruled out')).toBe(false);
+  });
+  it('weighs a chosen pair beside the single faults', () => {
+    const netlist = netlistOf('ldo');
+    const pair = [
+      { ref: 'FB1', mode: 'open' },
+      { ref: 'C3', mode: 'short' },
+    ];
+    const readings = [ohm('1V8', 0.6), { type: 'ohm', red: '5V', black: '5VF', value: 'OL' } as Reading];
+    const out = ask({ netlist, readings, pair });
+    expect(out.parts[0].ref).toBe('FB1 + C3');
+  });
+  it('says so when the readings contradict each other', () => {
+    const netlist = netlistOf('buck');
+    const readings: Reading[] = [
+      ohm('3V3', 0.6),
+      ohm('RST', 3),
+      ohm('EN', 2),
+      { type: 'diode', red: '3V3', black: 'GND', value: 2.2 },
+      { type: 'diode', red: 'GND', black: '3V3', value: 'OL' },
+    ];
+    expect(ask({ netlist, readings }).notes.join()).toContain('fit no single fault');
+  });
+  it('leaves out what it cannot place, with a sentence', () => {
+    const out = ask({ netlist: netlistOf('ldo'), readings: [ohm('NOWHERE', 4)] });
+    expect(out.notes).toEqual(['no part of the circuit is on NOWHERE: that reading was left out']);
+    // a beeper that is silent says nothing, one that beeps is a reading in ohms
+    const silent = ask({
+      netlist: netlistOf('ldo'),
+      readings: [{ type: 'cont', red: '1V8', black: 'GND', value: 'OL' }],
+    });
+    expect(silent.parts[0].p).toBeCloseTo(ask({ netlist: netlistOf('ldo') }).parts[0].p, 9);
+  });
+  it('takes the resistance of the leads off', () => {
+    const netlist = netlistOf('can');
+    const readings = [ohm('BUSH', 8.4), ohm('HX', 9.8)];
+    const out = ask({ netlist, readings, lead_resistance_ohm: 0.4 });
+    expect(out.groups[0]).toContain('D1');
+  });
+  it('blocks power while a fault with too much voltage is likely', () => {
+    const netlist = netlistOf('buck');
+    const readings = [ohm('VIN', 155e3), ohm('VINF', 155e3), ohm('3V3', 2260), ohm('FB', 11)];
+    const out = ask({ netlist, readings });
+    expect(out.power).toBe('blocked');
+    expect(out.why).toContain('too much voltage');
+  });
+  it('explains itself by readings', () => {
+    const netlist = netlistOf('buck');
+    const d = buildDictionary(netlist, hypothesesOf(netlist));
+    const taken: Taken[] = [
+      { type: 'ohm', red: '3V3', black: 'GND', state: null, value: 0.6 },
+      { type: 'ohm', red: 'VINF', black: 'GND', state: null, value: 150e3 },
+    ];
+    const ranking = rank(d, taken);
+    const c5 = explain(d, ranking, taken, 'C5');
+    expect(c5[0]).toMatchObject({ reading: { red: '3V3' } });
+    expect(c5[0].weight).toBeGreaterThan(1);
+    const c2 = explain(d, ranking, taken, 'C2');
+    expect(c2.find((v) => v.reading.red === '3V3')?.weight).toBeLessThan(0);
+  });
+  it('asks first for what tells most per minute and never for what was read', () => {
+    const netlist = netlistOf('buck');
+    const d = buildDictionary(netlist, hypothesesOf(netlist));
+    const taken: Taken[] = [{ type: 'ohm', red: '3V3', black: 'GND', state: null, value: 2250 }];
+    const next = nextTests(d, rank(d, taken), taken, { allowPower: false, most: 50 });
+    const value = next.map((n) => n.bits / n.minutes);
+    expect(value).toEqual([...value].sort((a, b) => b - a));
+    expect(next.some((n) => n.type === 'ohm' && n.red === '3V3')).toBe(false);
+    expect(next.some((n) => n.type === 'dcv')).toBe(false);
+    expect(ambiguityGroups(d, rank(d, taken), true).length).toBeGreaterThan(1);
+  });
+});
+
+describe('a thousand and five hundred searches', () => {
+  it('finds faults with fewer readings than chance or a checklist, and powers nothing that is short', () => {
+    const { ways } = simulate(500, 1);
+    expect(ways.advice.hits).toBeGreaterThanOrEqual(0.93);
+    expect(ways.advice.readings).toBeLessThan(0.6 * ways.random.readings);
+    expect(ways.advice.readings).toBeLessThan(0.6 * ways.checklist.readings);
+    expect(ways.advice.unsafe).toBe(0);
+    expect(ways.random.unsafe).toBeGreaterThan(0);
+  });
+});
+
+describe('place of a short', () => {
+  const strip = (short_mm: number, extra: object = {}) => {
+    const perMm = 1.72e-8 / 35e-6 / 1; // Ω per mm of a 1 mm wide strip
+    const mV = (x: number) => 1e3 * perMm * Math.min(x, short_mm) * 1;
+    return locateInput.parse({
+      current_A: 1,
+      injection: { x_mm: 0, y_mm: 0 },
+      copper: { foil_um: 35, tracks: [{ x0_mm: 0, y0_mm: 0, x1_mm: 40, y1_mm: 0, w_mm: 1 }] },
+      points: [10, 20, 30, 38].map((x) => ({ x_mm: x, y_mm: 0, mV: mV(x) })),
+      candidates: [12, 18, 25, 36].map((x, i) => ({ ref: `C${i + 1}`, x_mm: x, y_mm: 0 })),
+      ...extra,
+    });
+  };
+  it('lies on a strip where the drop stops growing, not where the voltage is lowest', () => {
+    const out = locateShort(strip(25));
+    expect(Math.abs(out.best.x_mm - 25)).toBeLessThan(1);
+    expect(out.candidates[0].ref).toBe('C3');
+    expect(out.candidates[0].p).toBeGreaterThan(0.9);
+    // every pad beyond it reads the same
+    expect(out.fitted_mV[3]).toBeCloseTo(out.fitted_mV[2], 1);
+  });
+  it('lies on a sheet where the logarithms of the distances say', () => {
+    // a large sheet: drop between two pads = I·ρ/(2πt)·ln of the ratio of distances, source and sink
+    const [sx, sy, kx, ky] = [20, 30, 44, 26];
+    const rs = 1.72e-8 / 70e-6;
+    const u = (x: number, y: number) => {
+      const d = (a: number, b: number) => Math.max(Math.hypot(x - a, y - b), 0.24);
+      return (rs / (2 * Math.PI)) * (Math.log(d(sx, sy)) - Math.log(d(kx, ky)));
+    };
+    const points = [
+      [28, 38],
+      [40, 34],
+      [50, 20],
+      [36, 18],
+      [52, 36],
+    ].map(([x, y]) => ({
+      x_mm: x,
+      y_mm: y,
+      mV: 1e3 * 3 * (u(x, y) - (rs / (2 * Math.PI)) * (Math.log(0.24) - Math.log(Math.hypot(sx - kx, sy - ky)))),
+    }));
+    const out = locateShort(
+      locateInput.parse({
+        current_A: 3,
+        injection: { x_mm: sx, y_mm: sy },
+        copper: { foil_um: 70, areas: [{ x_mm: -30, y_mm: -30, w_mm: 130, h_mm: 120 }] },
+        points,
+      }),
+    );
+    expect(Math.hypot(out.best.x_mm - kx, out.best.y_mm - ky)).toBeLessThan(5);
+  });
+  it('says when the drop is too small, when a pad is off the copper, when nothing fits', () => {
+    const points = [10, 20, 30].map((x) => ({ x_mm: x, y_mm: 0, mV: 0.05 }));
+    expect(locateShort(strip(25, { points })).notes.join()).toContain('inject about');
+    const off = locateShort(strip(25, { points: [...strip(25).points, { x_mm: 10, y_mm: 9, label: 'C9', mV: 1 }] }));
+    expect(off.notes.join()).toContain('C9 is not on the copper');
+    const odd = [10, 20, 30].map((x, i) => ({ x_mm: x, y_mm: 0, mV: [20, 3, 18][i] }));
+    expect(locateShort(strip(25, { points: odd })).notes.join()).toContain('no place on this copper');
+    expect(() => strip(25, { points: points.slice(0, 2) })).toThrow('three pads');
+  });
+  it('stays cool enough while it warms a short', () => {
+    const mild = injectionWarmth('mlcc', { limit_A: 1, volts: 1, wires_ohm: 0.1, short_ohm: 0.5 });
+    expect(mild.rise_K).toBeCloseTo(mild.current_A ** 2 * 0.5 * 80, 6);
+    const hard = injectionWarmth('mlcc', { limit_A: 10, volts: 5, wires_ohm: 0.01, short_ohm: 0.3 });
+    expect(hard.rise_K).toBeLessThanOrEqual(60.001);
+  });
+});
