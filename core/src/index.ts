@@ -1,6 +1,8 @@
 export * from './board/index.ts';
 export * from './calc/index.ts';
+export * from './circuit/index.ts';
 export * from './copper/index.ts';
+export * from './diagnosis/index.ts';
 export * from './job/index.ts';
 export * from './packages/index.ts';
 export { NEIGHBOUR_LIMITS } from './materials/limits.ts';
@@ -31,6 +33,7 @@ export {
   type SceneShape,
   type SceneStyle,
 } from './scene/boardScene.ts';
+export { schematicGraph, type SchematicGraph, type SchematicNode, type SchematicPort } from './scene/schematic.ts';
 export { cautionsFor } from './rework/cautions.ts';
 export { fittingMethod, guideOf, latestSafe, meltOrder, windowPhase, type WindowPhase } from './rework/guide.ts';
 export type { BenchInput, BenchTruth } from './rework/hiddenBench.ts';

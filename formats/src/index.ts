@@ -16,6 +16,7 @@ export {
   type PlacementReading,
   type PlacementUnit,
 } from './tables/placement.ts';
+export { readReadings, writeReadings, type ReadingRow } from './tables/readingsCsv.ts';
 export { readIpc356 } from './tables/readIpc356.ts';
 export { decodeText } from './text.ts';
 export type { FootprintMatch } from './toModel.ts';

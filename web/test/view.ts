@@ -59,6 +59,9 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     inUse: null,
     hotNeighbours: [],
     photos: [],
+    modelId: '0195f000-0000-7000-8000-0000000000aa',
+    circuits: [],
+    goodReadings: [],
     reopenings: { earlier: null, later: [] },
   };
 }

@@ -3,7 +3,7 @@
  * high, and which parts stand on them. Coarser than the dictionary, on the same priors.
  */
 import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
-import { familyOf } from '../packages/index.ts';
+import { packageById } from '../packages/index.ts';
 import type { Measured } from '../job/events.ts';
 import { compareReading, type Quantity } from '../quantities/readings.ts';
 import { CLASSES, NONE_PRIOR, SIGNS, type PartClass, type Sign, type Weights } from './priors.ts';
@@ -44,8 +44,18 @@ export function classOfPart(part: PlacedPart): PartClass {
   if (letter === 'FB') return 'ferrite';
   if (letter === 'F') return 'fuse';
   if (letter === 'K') return 'relay';
-  if (letter === 'D') return /tvs|protection|clamp/.test(what) ? 'tvs' : /led/.test(what) ? 'led' : /schottky/.test(what) ? 'schottky' : 'diode';
-  if (letter === 'Q' || letter === 'M') return /switch|mos/.test(what) || familyOf(part.package) === 'tab' ? 'mosfet' : 'bjt';
+  if (letter === 'D')
+    return /tvs|protection|clamp/.test(what)
+      ? 'tvs'
+      : /led/.test(what)
+        ? 'led'
+        : /schottky/.test(what)
+          ? 'schottky'
+          : 'diode';
+  if (letter === 'Q' || letter === 'M')
+    return /switch|mos/.test(what) || packageById(part.package).terminals.some((t) => t.id === 'TAB')
+      ? 'mosfet'
+      : 'bjt';
   if (letter === 'J' || letter === 'X') return 'conn';
   if (letter === 'U' && /regulator|driver|converter|amplifier/.test(what)) return 'power';
   return letter === 'U' ? 'load' : 'res';
@@ -72,7 +82,8 @@ export function rankByComparison(
   const joined = new Map<string, Set<string>>();
   for (const part of board.parts)
     if (SERIES.has(classOfPart(part)))
-      for (const a of netsOfPart(part)) for (const b of netsOfPart(part)) (joined.get(a) ?? joined.set(a, new Set()).get(a))?.add(b);
+      for (const a of netsOfPart(part))
+        for (const b of netsOfPart(part)) (joined.get(a) ?? joined.set(a, new Set()).get(a))?.add(b);
   const judged = readings.map((r) => ({ ...r, outcome: compareReading(r.value, r.good, r.quantity) }));
   const index = { low: 0, same: 1, high: 2 } as const;
   const lows = judged.flatMap((r) => (r.outcome === 'low' && typeof r.value === 'number' ? [r.value] : []));
@@ -84,7 +95,13 @@ export function rankByComparison(
     const voices = judged.map((r) => {
       if (r.outcome === null) return 0;
       const near = [...own].some((n) => joined.get(n)?.has(r.net));
-      const kind = own.has(r.net) ? (way === 'short' ? 'pulled' : 'opened') : near && way === 'short' ? 'behind' : 'untouched';
+      const kind = own.has(r.net)
+        ? way === 'short'
+          ? 'pulled'
+          : 'opened'
+        : near && way === 'short'
+          ? 'behind'
+          : 'untouched';
       let p: number = OUTCOMES[kind][index[r.outcome]];
       // of several low places on one line the lowest lies nearest to the short
       if (r.outcome === 'low' && kind === 'pulled' && typeof r.value === 'number' && r.quantity === 'ohm')
@@ -98,7 +115,13 @@ export function rankByComparison(
   const list = board.parts.flatMap((part) => {
     if (netsOfPart(part).length === 0 && !seen.some((s) => s.partId === part.partId)) return [];
     const weights: Weights = CLASSES[classOfPart(part)].weights;
-    const short = (weights.short ?? 0) + (weights.leaky ?? 0) + (weights.pins ?? 0) + (weights.gs ?? 0) + (weights.gd ?? 0) + (weights.be ?? 0);
+    const short =
+      (weights.short ?? 0) +
+      (weights.leaky ?? 0) +
+      (weights.pins ?? 0) +
+      (weights.gs ?? 0) +
+      (weights.gd ?? 0) +
+      (weights.be ?? 0);
     const open = (weights.open ?? 0) + (weights.up ?? 0);
     const silent = weights.dead ?? 0;
     const signs = seen.filter((s) => s.partId === part.partId).reduce((f, s) => f * SIGNS[s.sign], 1);

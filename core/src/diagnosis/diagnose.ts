@@ -10,7 +10,8 @@ import { hypothesesOf, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, splitsOf, verdict } from './next.ts';
 import { powerVerdict } from './power.ts';
 import { EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
-import { rank, type Taken } from './rank.ts';
+import { explain, rank, type Taken } from './rank.ts';
+import { offScale } from './evidence.ts';
 
 const ref = z.string().trim().min(1).max(40);
 const measured = z.union([z.number(), z.literal('OL')]);
@@ -62,11 +63,24 @@ const nextTest = z.strictObject({
   state: z.string().nullable(),
   bits: z.number(),
   minutes: z.number(),
+  /** What the likeliest suspects would show: value and the range two thirds of readings lie in. */
+  expects: z.array(z.strictObject({ ref: z.string(), p: z.number(), value: measured, from: measured, to: measured })),
+});
+
+/** What one reading says about a part: above 0 for it, below 0 against it (ln of the ratio). */
+const voice = z.strictObject({
+  type: circuitReadingSchema.shape.type,
+  red: z.string(),
+  black: z.string(),
+  state: z.string().nullable(),
+  value: measured,
+  weight: z.number(),
+  expected: measured,
 });
 
 export const diagnoseOutput = z.strictObject({
   suspects: z.array(z.strictObject({ ref: z.string(), mode: z.string(), where: z.string(), p: z.number() })),
-  parts: z.array(z.strictObject({ ref: z.string(), p: z.number() })),
+  parts: z.array(z.strictObject({ ref: z.string(), p: z.number(), voices: z.array(voice).optional() })),
   groups: z.array(group),
   /** Share of each group, and the ways to split it. */
   group_shares: z.array(
@@ -79,6 +93,8 @@ export const diagnoseOutput = z.strictObject({
   notes: z.array(z.string()),
 });
 
+export type Diagnosis = z.infer<typeof diagnoseOutput>;
+
 export const nextInput = diagnoseInput.extend({ most: z.int().min(1).max(50).default(8) });
 export const nextOutput = diagnoseOutput.pick({ next: true, groups: true, power: true, why: true, done: true });
 
@@ -90,6 +106,16 @@ function taken(netlist: Netlist, r: DiagnoseInput['readings'][number], leads_ohm
   const type = r.type === 'cont' ? 'ohm' : r.type;
   const value = type === 'ohm' && typeof r.value === 'number' ? Math.max(0, r.value - leads_ohm) : r.value;
   return { type, ...probes, state, value, ...(r.good === null || r.good === undefined ? {} : { good: r.good }) };
+}
+
+/** How many parts are explained by their readings. */
+const EXPLAINED = 8;
+
+/** What a meter shows at a place on the scale of `evidence`. */
+function shownAt(type: Taken['type'], y: number): number | 'OL' {
+  const value = offScale(type, y);
+  if (type === 'ohm' && value > 6e7) return 'OL';
+  return type === 'diode' && value > 2.8 ? 'OL' : value;
 }
 
 const cache = new Map<string, Dictionary>();
@@ -134,11 +160,7 @@ function pairOf(pair: NonNullable<DiagnoseInput['pair']>, hypotheses: readonly H
 }
 
 /** Throws `NetlistError` for a circuit that does not hang together. */
-export function diagnose(
-  input: DiagnoseInput,
-  context: Partial<CalcContext> = {},
-  most = 8,
-): z.infer<typeof diagnoseOutput> {
+export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {}, most = 8): Diagnosis {
   const { netlist } = input;
   const events = Array.isArray(input.history) ? input.history : input.history.events;
   const readings = input.readings.flatMap((r) => taken(netlist, r, input.lead_resistance_ohm) ?? []);
@@ -175,6 +197,18 @@ export function diagnose(
   const before = usable.length
     ? (ambiguityGroups(dictionary, rank(dictionary, usable.slice(0, -1), circumstances), true)[0]?.p ?? 0)
     : 0;
+  const voicesOf = (ref: string) =>
+    explain(dictionary, ranking, usable, ref)
+      .filter((v) => Math.abs(v.weight) > 0.2)
+      .map(({ reading: { type, red, black, state, value }, weight, expected }) => ({
+        type,
+        red,
+        black,
+        state,
+        value,
+        weight,
+        expected: shownAt(type, expected.y),
+      }));
   const notes = strange.map(
     (r) => `no part of the circuit is on ${nets.has(r.red) ? r.black : r.red}: that reading was left out`,
   );
@@ -184,10 +218,24 @@ export function diagnose(
     );
   return {
     suspects: ranking.suspects.filter((s) => s.p > 1e-5).slice(0, 300),
-    parts: ranking.parts,
+    parts: ranking.parts.map((part, i) => (i < EXPLAINED ? { ...part, voices: voicesOf(part.ref) } : part)),
     groups: groups.map((g) => g.refs),
     group_shares: groups.map((g) => ({ p: g.p, splits: splitsOf(dictionary, ranking, g) })),
-    next: next.map(({ type, red, black, state, bits, minutes }) => ({ type, red, black, state, bits, minutes })),
+    next: next.map(({ type, red, black, state, bits, minutes, expects }) => ({
+      type,
+      red,
+      black,
+      state,
+      bits,
+      minutes,
+      expects: expects.map(({ ref, p, expected: { y, s } }) => ({
+        ref,
+        p,
+        value: shownAt(type, y),
+        from: shownAt(type, y - s),
+        to: shownAt(type, y + s),
+      })),
+    })),
     power,
     why,
     done: verdict(groups, next, before).done,

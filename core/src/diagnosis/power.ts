@@ -6,14 +6,12 @@
 import { assemble } from '../circuit/network.ts';
 import { statesOf } from '../circuit/netlist.ts';
 import { NetworkSolver } from '../circuit/solver.ts';
+import { SHORT_SHARE, UNKNOWN_RAIL_OHM } from '../job/shortCheck.ts';
+import { formatReading } from '../quantities/readings.ts';
 import { offScale } from './evidence.ts';
 import type { Dictionary } from './dictionary.ts';
 import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
 
-/** A rail below this share of what is healthy there counts as short. */
-const SHORT_SHARE = 0.2;
-/** A rail the model says nothing about counts as short below this, Ω. */
-const UNKNOWN_OHM = 20;
 /** Voltage beyond this share of the healthy one is too much. */
 const TOO_MUCH = 1.3;
 /** More chance of too much voltage than this keeps power off. */
@@ -24,7 +22,7 @@ export interface PowerVerdict {
   why: string;
 }
 
-const ohms = (r: number) => (r >= 1e3 ? `${Number((r / 1e3).toPrecision(3))} kΩ` : `${Number(r.toPrecision(3))} Ω`);
+const ohms = (r: number) => formatReading(r, 'ohm');
 
 /** Hypotheses that drive a rail beyond 1.3 × its healthy voltage; once per dictionary. */
 const dangerous = new WeakMap<Dictionary, Uint8Array>();
@@ -66,8 +64,8 @@ export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings:
     const t = columnOf(dictionary, last);
     const model = t >= 0 ? offScale('ohm', healthy[t]) : null;
     const good = typeof last.good === 'number' ? last.good : model;
-    if (good === null ? last.value < UNKNOWN_OHM : last.value < SHORT_SHARE * good) {
-      const beside = good === null ? `below ${UNKNOWN_OHM} Ω` : `where ${ohms(good)} is healthy`;
+    if (good === null ? last.value < UNKNOWN_RAIL_OHM : last.value < SHORT_SHARE * good) {
+      const beside = good === null ? `below ${UNKNOWN_RAIL_OHM} Ω` : `where ${ohms(good)} is healthy`;
       return { power: 'blocked', why: `${net} reads ${ohms(last.value)}, ${beside}: find the short first` };
     }
   }

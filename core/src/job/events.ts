@@ -3,6 +3,8 @@
  * erased. The state of a job is the fold of its log (`jobState.ts`), the gates follow from it.
  */
 import { z } from 'zod';
+import { METER_TYPES } from '../circuit/meters.ts';
+import { EVENTS, SIGNS, type Sign } from '../diagnosis/priors.ts';
 
 const text = z.string().trim().min(1, 'say it in a few words').max(2000);
 const id = z.string().min(1).max(60);
@@ -18,6 +20,17 @@ export type Place = z.infer<typeof place>;
 
 const measured = z.union([z.number(), z.literal('OL')]);
 export type Measured = z.infer<typeof measured>;
+
+/** Which net each probe was on, with what; readings across silicon depend on both. */
+const probeSchema = z.strictObject({
+  type: z.enum(METER_TYPES),
+  red: z.string().max(80),
+  black: z.string().max(80),
+  /** State of power; null unpowered. */
+  state: z.string().max(80).nullable(),
+  meter: z.string().max(120).optional(),
+  range: z.string().max(40).optional(),
+});
 
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 export const SLIP_KINDS = ['powered-while-hot', 'slipped', 'bumped', 'dropped', 'too-hot', 'not-coming-off'] as const;
@@ -61,7 +74,15 @@ export type LandMark = (typeof LAND_STATES)[number];
 export type JointMark = (typeof JOINT_STATES)[number];
 
 export const jobEventSchema = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('observation'), text, place: place.optional() }),
+  z.strictObject({
+    type: z.literal('observation'),
+    text,
+    place: place.optional(),
+    /** What kind of sign it is, when it speaks about the part there. */
+    sign: z.enum(Object.keys(SIGNS) as [Sign, ...Sign[]]).optional(),
+  }),
+  z.strictObject({ type: z.literal('onset'), events: z.array(z.enum(EVENTS)).max(20) }),
+  z.strictObject({ type: z.literal('circuit-used'), circuitId: z.uuid() }),
   z.strictObject({
     type: z.literal('reading'),
     place,
@@ -72,6 +93,7 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     goodFrom: z.enum(['good board', 'expected']).optional(),
     /** Taken with the board under power. */
     powered: z.boolean(),
+    probe: probeSchema.optional(),
   }),
   z.strictObject({ type: z.literal('withdrawn'), eventId: id, why: text }),
   z.strictObject({ type: z.literal('suspect'), partId: id, why: text }),
@@ -124,7 +146,14 @@ export const jobEventSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('surroundings-scanned'), ok: z.boolean(), after: z.enum(['removal', 'fitting']) }),
   z.strictObject({ type: z.literal('lands-clean'), ok: z.boolean() }),
   z.strictObject({ type: z.literal('land'), terminal: z.string().min(1).max(20), state: z.enum(LAND_STATES) }),
-  z.strictObject({ type: z.literal('off-board-test'), result: z.enum(['bad', 'good', 'not tested']) }),
+  z.strictObject({
+    type: z.literal('off-board-test'),
+    result: z.enum(['bad', 'good', 'not tested']),
+    /** Whether the board's line came back without the part. */
+    recovered: z.boolean().optional(),
+    /** How it was tested. */
+    recipe: z.string().trim().max(400).optional(),
+  }),
   z.strictObject({ type: z.literal('new-part-measured'), ok: z.boolean(), note: z.string().trim().max(2000) }),
   z.strictObject({
     type: z.literal('orientation-checked'),

@@ -206,8 +206,9 @@ const RULES: GateRule[] = [
     label: 'Suspect tested off the board',
     judge: (_, { offBoardTest }) => {
       if (offBoardTest === undefined) return unknown('not tested yet');
-      if (offBoardTest === 'not tested') return unmet('left untested');
-      return met(offBoardTest === 'bad' ? 'bad, as suspected' : 'good: look again before fitting');
+      const { result } = offBoardTest;
+      if (result === 'not tested') return unmet('left untested');
+      return met(result === 'bad' ? 'bad, as suspected' : 'good: look again before fitting');
     },
   },
   {

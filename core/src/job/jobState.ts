@@ -1,4 +1,5 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
+import type { BoardEvent } from '../diagnosis/priors.ts';
 import type {
   Guide,
   JobEvent,
@@ -50,7 +51,7 @@ export interface Attempt {
   landsClean?: boolean;
   /** Lands looked at one by one. */
   lands: Map<string, LandMark>;
-  offBoardTest?: Body<'off-board-test'>['result'];
+  offBoardTest?: Kept<'off-board-test'>;
   newPart?: Kept<'new-part-measured'>;
   orientation?: string[];
   /** Joints looked at after fitting. */
@@ -76,6 +77,10 @@ export interface JobState {
   /** A spent override stays on the record but no longer lets anything through. */
   overrides: (Kept<'override'> & { spent?: boolean })[];
   attempts: Attempt[];
+  /** What happened to the board before it came in. */
+  onset: BoardEvent[];
+  /** Circuit that the readings are judged by. */
+  circuitId: string | null;
   /** Why each attempt but the first was begun. */
   attemptReasons: string[];
   released?: Kept<'released'>;
@@ -104,6 +109,8 @@ export function foldJob(events: readonly JobEvent[]): JobState {
     slips: [],
     overrides: [],
     attempts: [freshAttempt()],
+    onset: [],
+    circuitId: null,
     attemptReasons: [],
     withdrawn,
   };
@@ -163,6 +170,12 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
     case 'reading':
       state.readings.push({ ...body, id, at });
       if (body.powered) lapsePower(state, 'a reading was taken under power');
+      break;
+    case 'onset':
+      state.onset = body.events;
+      break;
+    case 'circuit-used':
+      state.circuitId = body.circuitId;
       break;
     case 'suspect':
       attempt.suspect = { ...body, id, at };
@@ -228,7 +241,7 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       attempt.lands.set(body.terminal, body.state);
       break;
     case 'off-board-test':
-      attempt.offBoardTest = body.result;
+      attempt.offBoardTest = { ...body, id, at };
       break;
     case 'new-part-measured':
       attempt.newPart = { ...body, id, at };

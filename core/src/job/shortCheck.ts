@@ -3,9 +3,9 @@ import { formatReading } from '../quantities/readings.ts';
 import type { Measured } from './events.ts';
 
 /** Below this part of a good board's reading a rail counts as short (bench judgement). */
-const SHORT_RATIO = 0.5;
-/** Without any reference only a rail above this is let through, Ω (bench judgement). */
-const SURELY_NOT_SHORT_OHM = 100;
+export const SHORT_SHARE = 0.2;
+/** Only a rail of which nothing is known is judged by a bare number, Ω (bench judgement). */
+export const UNKNOWN_RAIL_OHM = 20;
 
 const ohms = (v: Measured): string => formatReading(v, 'ohm');
 
@@ -22,12 +22,12 @@ export function judgeShort(check: {
   const value = ohm === 'OL' ? Infinity : ohm;
   if (good_ohm !== null) {
     const why = `${ohms(ohm)}, good board ${ohms(good_ohm)}`;
-    return { state: value >= SHORT_RATIO * good_ohm ? 'met' : 'unmet', why };
+    return { state: value >= SHORT_SHARE * good_ohm ? 'met' : 'unmet', why };
   }
   if (nature !== null) {
     const why = `${ohms(ohm)}, ${nature.why}: at least ${ohms(nature.least_ohm)}`;
     return { state: value >= nature.least_ohm ? 'met' : 'unmet', why };
   }
-  if (value >= SURELY_NOT_SHORT_OHM) return { state: 'met', why: `${ohms(ohm)}, not short` };
+  if (value >= UNKNOWN_RAIL_OHM) return { state: 'met', why: `${ohms(ohm)}, not short` };
   return { state: 'unknown', why: `${ohms(ohm)} may be a short or its nature: compare with a good board` };
 }

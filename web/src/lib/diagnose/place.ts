@@ -1,5 +1,5 @@
 /** Places on a board as people write them: `C7`, `U4.25`, or a bare point. */
-import { packageById, toBoard, type BoardModel, type Place } from '@orthos/core';
+import { packageById, placeOn, type BoardModel, type Place } from '@orthos/core';
 
 export function placeName(board: BoardModel, place: Place): string {
   const part = board.parts.find((p) => p.partId === place.partId);
@@ -14,10 +14,7 @@ export function placeOf(board: BoardModel, text: string): Place | null {
   if (!name) return null;
   const part = board.parts.find((p) => (p.ref ?? p.partId).toLowerCase() === name.toLowerCase());
   if (!part) return null;
-  const at = { x_mm: part.x_mm, y_mm: part.y_mm, side: part.side, partId: part.partId };
-  if (!terminalId) return at;
+  if (!terminalId) return placeOn(part);
   const terminal = packageById(part.package).terminals.find((t) => t.id.toLowerCase() === terminalId.toLowerCase());
-  if (!terminal) return null;
-  const [x_mm, y_mm] = toBoard(part, terminal.land.x, terminal.land.y);
-  return { ...at, x_mm, y_mm, terminal: terminal.id };
+  return terminal ? placeOn(part, terminal.id) : null;
 }

@@ -35,13 +35,13 @@
       <span class="flex-1 font-semibold">Old part, off the board</span>
       {#each ['bad', 'good', 'not tested'] as const as result (result)}
         <button
-          class="button px-3 {attempt.offBoardTest === result ? 'button-main' : ''}"
-          aria-pressed={attempt.offBoardTest === result}
+          class="button px-3 {attempt.offBoardTest?.result === result ? 'button-main' : ''}"
+          aria-pressed={attempt.offBoardTest?.result === result}
           onclick={() => recorder.record({ type: 'off-board-test', result })}>{result}</button
         >
       {/each}
     </div>
-    {#if attempt.offBoardTest === 'good'}
+    {#if attempt.offBoardTest?.result === 'good'}
       <p class="pb-2 text-[13px] text-caution">
         <span aria-hidden="true">◆</span> It was not the culprit: what commands or feeds it is suspect now. A new suspect
         in Diagnose keeps this as an attempt.

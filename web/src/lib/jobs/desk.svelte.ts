@@ -1,14 +1,15 @@
 /** What is on the bench in front of the technician: shared by the stage and the step's panel of one job. */
-import type { FieldFrames, Place, Side } from '@orthos/core';
+import type { FieldFrames, Netlist, Place, Side } from '@orthos/core';
 import type { Isotherm } from '$lib/stage/heatLayer';
 import { getContext, setContext } from 'svelte';
 
-export type Lens = 'parts' | 'copper' | 'readings' | 'heat';
+export type Lens = 'parts' | 'copper' | 'readings' | 'heat' | 'circuit';
 export const LENS_NAMES: Record<Lens, string> = {
   parts: 'Parts',
   copper: 'Copper',
   readings: 'Readings',
   heat: 'Heat',
+  circuit: 'Circuit',
 };
 
 export interface Callout {
@@ -49,6 +50,10 @@ export class Desk {
   selected = $state<string | null>(null);
   /** Where the next reading or observation belongs. */
   place = $state<Place | null>(null);
+  /** Where the next reading is to be taken. */
+  probeNext = $state.raw<Place | null>(null);
+  /** Circuit shown by the circuit lens. */
+  netlist = $state.raw<Netlist | null>(null);
   callouts = $state.raw<Callout[]>([]);
   heat = $state.raw<HeatOnStage | null>(null);
   melt = $state.raw<MeltTimes | null>(null);

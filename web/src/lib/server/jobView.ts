@@ -21,6 +21,8 @@ import { error } from '@sveltejs/kit';
 import type { Database } from './db/connect';
 import type { KitSnapshot, PlanSettings } from './db/schema';
 import { boardVersionById } from './repositories/boardModels';
+import { circuitsOf } from './repositories/circuits';
+import { goodReadingsOf } from './repositories/goodReadings';
 import { eventsOf } from './repositories/jobEvents';
 import { listKit } from './repositories/kit';
 import { photosOf } from './repositories/photos';
@@ -106,7 +108,7 @@ function hotNeighbours(result: PlanResult): string[] {
 export async function jobView(db: Database, id: string) {
   const found = await ticketById(db, id);
   if (!found) error(404, 'There is no such job.');
-  const { ticket, customer, serial } = found;
+  const { ticket, customer, serial, modelId } = found;
   const version = await boardVersionById(db, ticket.boardVersionId);
   if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
   const events = await eventsOf(db, id);
@@ -149,6 +151,10 @@ export async function jobView(db: Database, id: string) {
     /** The plan that the hands follow, if one was chosen. */
     inUse,
     hotNeighbours: hot ?? [],
+    modelId,
+    /** Circuits drawn for this kind of board, and what good boards of it read. */
+    circuits: await circuitsOf(db, modelId),
+    goodReadings: await goodReadingsOf(db, modelId),
     photos: await photosOf(db, id),
     reopenings: await reopeningsOf(db, ticket),
   };

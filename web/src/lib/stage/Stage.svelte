@@ -48,8 +48,10 @@
     under?: Snippet<[StageView]>;
     /** Lies over it, in screen pixels of the given view. */
     over?: Snippet<[StageView]>;
+    /** Takes the board's place, which stays behind it. */
+    instead?: Snippet;
   }
-  let { board, desk, units, lenses = ['parts'], copper = null, tool, under, over }: Props = $props();
+  let { board, desk, units, lenses = ['parts'], copper = null, tool, under, over, instead }: Props = $props();
 
   let host = $state<HTMLElement>();
   let picture = $state<HTMLElement>();
@@ -319,53 +321,56 @@
 
 <section class="flex h-full min-h-0 flex-col" aria-label="Board">
   <StageBar {desk} {lenses} {measuring} {status} onFlip={flip} onRuler={toggleRuler} onFit={fit} />
-  <!-- the board is the control: parts are stepped through by keys, named in the live line above -->
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div
-    bind:this={host}
-    role="application"
-    aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
-    tabindex="0"
-    class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] select-none {measuring || tool?.cross
-      ? 'cursor-crosshair'
-      : hovered
-        ? 'cursor-pointer'
-        : ''}"
-    {onpointerdown}
-    {onpointermove}
-    {onpointerup}
-    onpointerleave={() => {
-      hovered = null;
-      pointer = null;
-    }}
-    {onwheel}
-  >
+  <div class="relative flex min-h-0 flex-1 flex-col">
+    <!-- the board is the control: parts are stepped through by keys, named in the live line above -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
-      bind:this={picture}
-      class="pointer-events-none absolute inset-0 origin-top-left will-change-transform *:absolute *:inset-0 *:h-full *:w-full"
-      aria-hidden="true"
+      bind:this={host}
+      role="application"
+      aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
+      tabindex="0"
+      class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] select-none {measuring || tool?.cross
+        ? 'cursor-crosshair'
+        : hovered
+          ? 'cursor-pointer'
+          : ''}"
+      {onpointerdown}
+      {onpointermove}
+      {onpointerup}
+      onpointerleave={() => {
+        hovered = null;
+        pointer = null;
+      }}
+      {onwheel}
     >
-      {#if under && pictureView}<div>{@render under(pictureView)}</div>{/if}
-      <canvas bind:this={groundCanvas}></canvas>
-      <canvas bind:this={heatCanvas}></canvas>
-      <canvas bind:this={partsCanvas} data-testid="stage-parts"></canvas>
+      <div
+        bind:this={picture}
+        class="pointer-events-none absolute inset-0 origin-top-left will-change-transform *:absolute *:inset-0 *:h-full *:w-full"
+        aria-hidden="true"
+      >
+        {#if under && pictureView}<div>{@render under(pictureView)}</div>{/if}
+        <canvas bind:this={groundCanvas}></canvas>
+        <canvas bind:this={heatCanvas}></canvas>
+        <canvas bind:this={partsCanvas} data-testid="stage-parts"></canvas>
+      </div>
+      <StageOverlay
+        {board}
+        {partOf}
+        {desk}
+        {view}
+        {size}
+        {hovered}
+        {measured}
+        {units}
+        heatScale={heatShown && palette ? palette.scope : null}
+      />
+      {@render over?.(view)}
+      {#if underPointer !== null && pointer}
+        <p class="pointer-events-none absolute top-2 right-3 border border-line bg-sheet px-2 py-0.5 font-semibold">
+          {formatTemperature(underPointer, units)} here
+        </p>
+      {/if}
     </div>
-    <StageOverlay
-      {board}
-      {partOf}
-      {desk}
-      {view}
-      {size}
-      {hovered}
-      {measured}
-      {units}
-      heatScale={heatShown && palette ? palette.scope : null}
-    />
-    {@render over?.(view)}
-    {#if underPointer !== null && pointer}
-      <p class="pointer-events-none absolute top-2 right-3 border border-line bg-sheet px-2 py-0.5 font-semibold">
-        {formatTemperature(underPointer, units)} here
-      </p>
-    {/if}
+    {#if instead}{@render instead()}{/if}
   </div>
 </section>

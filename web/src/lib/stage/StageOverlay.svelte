@@ -116,6 +116,12 @@
     {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
     <path d="M{x - 8} {y}H{x + 8}M{x} {y - 8}V{y + 8}" stroke="var(--evidence)" stroke-width="2" />
   {/if}
+  {#if desk.probeNext && desk.probeNext.side === desk.side}
+    {@const [x, y] = toScreen(view, desk.probeNext.x_mm, desk.probeNext.y_mm)}
+    <circle cx={x} cy={y} r="10" fill="none" stroke="var(--evidence)" stroke-width="3" />
+    <circle cx={x} cy={y} r="16" fill="none" stroke="var(--evidence)" stroke-width="1.5" stroke-dasharray="4 3" />
+    <text {x} y={y - 22} text-anchor="middle" class="fill-evidence text-[13px] font-semibold">probe here next</text>
+  {/if}
   {#each callouts as c (c.id)}
     {@const colour = `var(--${c.tone})`}
     <line

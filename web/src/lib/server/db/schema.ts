@@ -2,7 +2,16 @@
  * The database. Keys are UUIDv7 made by whoever creates the row; every edited table has `version` for
  * optimistic locking; jsonb documents carry their own `v` and are checked on read by the repositories.
  */
-import type { BoardModel, JobEventBody, Method, PlanResult, StationModel } from '@orthos/core';
+import type {
+  BoardModel,
+  JobEventBody,
+  Measured,
+  MeterType,
+  Method,
+  Netlist,
+  PlanResult,
+  StationModel,
+} from '@orthos/core';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -78,6 +87,43 @@ export const ownPackages = pgTable('own_packages', {
   designation: text().notNull(),
   createdAt: created(),
 });
+
+/** A circuit drawn round a fault of a kind of board; jobs on it share what was drawn once. */
+export const circuits = pgTable(
+  'circuits',
+  {
+    id: id(),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+    name: text().notNull(),
+    netlist: jsonb().$type<Netlist>().notNull(),
+    updatedAt: created(),
+    version: version(),
+  },
+  (t) => [index().on(t.modelId, t.name)],
+);
+
+/** What good boards of a kind read, unit by unit. */
+export const goodReadings = pgTable(
+  'good_readings',
+  {
+    id: id(),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+    /** Serial or nickname of the unit that was measured. */
+    unit: text().notNull(),
+    type: text().$type<MeterType>().notNull(),
+    red: text().notNull(),
+    black: text().notNull(),
+    /** State of power; empty without. */
+    state: text().notNull().default(''),
+    value: jsonb().$type<Measured>().notNull(),
+    takenAt: created(),
+  },
+  (t) => [index().on(t.modelId)],
+);
 
 /** A physical board. */
 export const boards = pgTable('boards', {

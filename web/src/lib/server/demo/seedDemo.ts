@@ -15,11 +15,13 @@ import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { addDrawing } from '../repositories/boardDrawings.ts';
 import { createBoardModel } from '../repositories/boardModels.ts';
+import { addCircuit } from '../repositories/circuits.ts';
 import { appendEvents } from '../repositories/jobEvents.ts';
 import { addKitItem } from '../repositories/kit.ts';
 import { saveShopSettings } from '../repositories/settings.ts';
 import { closeTicket, countTickets, createTicket, type NewTicket } from '../repositories/tickets.ts';
 import { bramble } from './bramble.ts';
+import { demoCircuits } from './circuits.ts';
 import { coupon } from './coupon.ts';
 import { gantry } from './gantry.ts';
 import { lodestar } from './lodestar.ts';
@@ -254,8 +256,12 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
     [lodestar, 'automotive'],
     [weir, 'industrial'],
     [coupon, 'training'],
-  ] as const)
-    models.set(doc, await createBoardModel(db, { doc, field }));
+  ] as const) {
+    const model = await createBoardModel(db, { doc, field });
+    models.set(doc, model);
+    const circuit = demoCircuits[doc.name];
+    if (circuit) await addCircuit(db, { id: v7(), modelId: model.modelId, ...circuit });
+  }
   const { doc, drawingText } = gantry();
   await addDrawing(db, doc.drawing ?? '', gzipSync(drawingText));
   await createBoardModel(db, { doc, field: 'industrial', origin: 'read from gantry.kicad_pcb' });

@@ -4,21 +4,27 @@
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import { loadDrawing } from '$lib/boards/store';
   import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
+  import { circuitOf } from '$lib/diagnose/finder.svelte';
+  import Schematic from '$lib/diagnose/Schematic.svelte';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
   import Stage from '$lib/stage/Stage.svelte';
   import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { STEPS, type CopperDrawing } from '@orthos/core';
+  import { foldJob, STEPS, type CopperDrawing } from '@orthos/core';
 
   let { data, children } = $props();
   const desk = provideDesk();
   const view = $derived(data.view);
   const at = $derived(STEPS.findIndex((s) => s === page.params.step));
-  const lenses = $derived<Lens[]>(['parts', 'readings', 'heat', 'copper']);
+  const lenses = $derived<Lens[]>(['parts', 'readings', 'heat', 'copper', 'circuit']);
   let drawing = $state.raw<CopperDrawing | null>(null);
   $effect(() => {
     const hash = view.board.drawing;
     if (desk.lens === 'copper' && hash) void loadDrawing(hash).then((d) => (drawing = d));
+  });
+
+  $effect(() => {
+    desk.netlist = circuitOf(view, foldJob(view.events))?.netlist ?? null;
   });
 
   function go(by: number) {
@@ -31,12 +37,21 @@
   ]);
 </script>
 
+{#snippet schematic()}<Schematic board={view.board} />{/snippet}
+
 <div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
   <StepStrip {view} step={page.params.step ?? ''} />
   <div class="flex min-h-0 min-w-0 flex-col">
     {#if desk.lens === 'copper'}<CopperBar board={view.board} {desk} drawn={view.board.drawing !== undefined} />{/if}
     <div class="min-h-0 flex-1">
-      <Stage board={view.board} {desk} units={data.shop} {lenses} copper={drawing} />
+      <Stage
+        board={view.board}
+        {desk}
+        units={data.shop}
+        {lenses}
+        copper={drawing}
+        instead={desk.lens === 'circuit' ? schematic : undefined}
+      />
     </div>
     {#if desk.lens === 'heat' && desk.heat}<MeltScrubber {desk} />{/if}
   </div>

@@ -1,0 +1,17 @@
+export { circuitReadingSchema, looseNets, solveCircuit, type CircuitReading } from './circuitSolve.ts';
+export { METER_TYPES, isPowered, OHM_RANGES, type MeterType } from './meters.ts';
+export {
+  circuitPartSchema,
+  faultSchema,
+  KIND_PINS,
+  NetlistError,
+  netlistSchema,
+  netsOf,
+  statesOf,
+  type CircuitPart,
+  type Fault,
+  type Netlist,
+} from './netlist.ts';
+export { circuitOfNet, circuitPartFrom, freeRef, groundOf, tidied, withTemplate, writtenValue } from './fromBoard.ts';
+export { boardPartOf, netAt, placeOn, placesOfNet } from './onBoard.ts';
+export { templateById, TEMPLATES, type Template } from './templates.ts';

@@ -1,0 +1,8 @@
+export { isGroundNet, rankByComparison, type Compared, type ComparedSuspect } from './compare.ts';
+export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagnosis } from './diagnose.ts';
+export { testsOf, type Test } from './dictionary.ts';
+export { injectionWarmth, locateInput, locateShort, type LocateInput } from './locate.ts';
+export { classOf, CLASSES, EVENTS, SIGNS, type BoardEvent, type PartClass, type Sign } from './priors.ts';
+export { NONE, SOFTWARE } from './rank.ts';
+export { referenceOf, type Reference } from './reference.ts';
+export { probeWalk } from './walk.ts';

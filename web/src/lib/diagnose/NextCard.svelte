@@ -1,0 +1,119 @@
+<script lang="ts">
+  // The reading that tells most per minute: where, how, what each suspect would show.
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import { isPowered, parseReading, UNITS, type Diagnosis, type JobEventBody, type Netlist } from '@orthos/core';
+  import type { JobView } from '$lib/server/jobView';
+  import { modeName, placeOf, placeWords, probeName, QUANTITY_OF, shown } from './probes';
+  import { few, SPLIT } from './words';
+
+  interface Props {
+    view: JobView;
+    netlist: Netlist;
+    result: Diagnosis;
+    record: (body: JobEventBody) => Promise<boolean>;
+  }
+  let { view, netlist, result, record }: Props = $props();
+  const desk = useDesk();
+  let skipped = $state(0);
+  let value = $state('');
+  let problem = $state('');
+  let input = $state<HTMLInputElement>();
+
+  const next = $derived(result.next[Math.min(skipped, result.next.length - 1)]);
+  const place = $derived(next ? placeOf(next, view.board, netlist, desk.place) : null);
+  $effect(() => {
+    void result;
+    skipped = 0;
+  });
+  $effect(() => {
+    desk.probeNext = result.done && group.length > 1 ? null : place;
+    return () => (desk.probeNext = null);
+  });
+  const group = $derived(result.groups[0] ?? []);
+  const skip = () => (skipped = (skipped + 1) % Math.max(1, result.next.length));
+  useKeys('Diagnose', () => [
+    { keys: ['s'], label: 'skip, next best', run: skip, line: true },
+    { keys: ['n'], label: 'type the reading', run: () => input?.focus(), line: true },
+  ]);
+
+  async function enter(event: SubmitEvent) {
+    event.preventDefault();
+    if (!next || !place) return;
+    const measured = parseReading(value);
+    if (measured === null) {
+      problem = 'A number such as 4k7, .42, 12m, or OL.';
+      return;
+    }
+    problem = '';
+    const { type, red, black, state } = next;
+    const stored = await record({
+      type: 'reading',
+      place,
+      quantity: QUANTITY_OF[type],
+      value: measured,
+      good: null,
+      powered: isPowered(type),
+      probe: { type, red, black, state },
+    });
+    if (stored) {
+      value = '';
+      input?.focus();
+    }
+  }
+  const words = (e: NonNullable<typeof next>['expects'][number], type: NonNullable<typeof next>['type']) => {
+    if (e.from === e.to || e.from === 'OL') return shown(type, e.value);
+    return `${shown(type, e.from)} to ${shown(type, e.to)}`;
+  };
+</script>
+
+{#if result.done && group.length > 1}
+  <section class="border-l-[3px] border-evidence bg-evidence-soft p-4" aria-label="Split the suspects">
+    <p class="text-[13px] text-ink2">No meter reading tells these apart</p>
+    <h2 class="text-xl leading-tight">{few(group)}: split them</h2>
+    <ol class="mt-1 list-inside list-decimal">
+      {#each result.group_shares[0].splits as s (s.how)}<li>
+          {SPLIT[s.how] ?? s.how}, <span class="text-ink2">about {s.minutes} min</span>
+        </li>{/each}
+    </ol>
+  </section>
+{:else if next && place}
+  <form onsubmit={enter} class="border-l-[3px] border-evidence bg-evidence-soft p-4" aria-label="Next reading">
+    <p class="text-[13px] text-ink2">
+      {result.done ? 'Could still be measured' : 'Measure next, tells most per minute'}
+    </p>
+    <h2 class="text-xl leading-tight">
+      {probeName(next, netlist.ground)}, {modeName(next)}
+      <span class="text-base font-normal text-ink2">{placeWords(view.board, place)}</span>
+    </h2>
+    <p class="mt-1 text-[13px]">
+      {#each next.expects as e (e.ref)}
+        <span class="mr-3 whitespace-nowrap"
+          ><span class="text-ink2">{e.ref} →</span> <span class="font-semibold">{words(e, next.type)}</span></span
+        >
+      {/each}
+    </p>
+    <div class="mt-2 flex items-center gap-2">
+      <input
+        class="field w-36 text-lg font-semibold"
+        bind:value
+        bind:this={input}
+        aria-label="Reads, {UNITS[QUANTITY_OF[next.type]]}"
+        placeholder="4k7"
+        autocomplete="off"
+        aria-describedby={problem ? 'p-next' : undefined}
+      />
+      <span class="text-ink2">{UNITS[QUANTITY_OF[next.type]]}</span>
+      <button type="button" class="button ml-auto" onclick={skip} disabled={result.next.length < 2}>Skip</button>
+      <button class="button button-main">Enter</button>
+    </div>
+    {#if problem}<p id="p-next" role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+    {#if isPowered(next.type)}
+      <p class="mt-2 text-[13px] font-semibold text-caution">
+        ▲ Under power: current limit set, the power gate lapses with this reading.
+      </p>
+    {/if}
+  </form>
+{:else}
+  <p class="border-l-[3px] border-evidence bg-evidence-soft p-4">Every reading of this circuit has been taken.</p>
+{/if}

@@ -1,0 +1,153 @@
+<script lang="ts">
+  // The circuit lens: the netlist as a tidy drawing, tied to the board both ways.
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { boardPartOf, type BoardModel } from '@orthos/core';
+  import { layOutSchematic, type Drawing, type DrawnNode } from './layOutSchematic';
+  import Symbol from './Symbol.svelte';
+
+  let { board }: { board: BoardModel } = $props();
+  const desk = useDesk();
+  let drawing = $state.raw<Drawing | null>(null);
+  let problem = $state('');
+  let lit = $state<string | null>(null);
+  let width = $state(800);
+  let zoom = $state(1);
+
+  $effect(() => {
+    const { netlist } = desk;
+    if (!netlist) {
+      drawing = null;
+      return;
+    }
+    let stale = false;
+    layOutSchematic(netlist).then(
+      (made) => {
+        if (!stale) [drawing, problem] = [made, ''];
+      },
+      (e: unknown) => {
+        if (!stale) problem = (e as Error).message;
+      },
+    );
+    return () => (stale = true);
+  });
+  const partOf = (ref: string) => {
+    const part = desk.netlist?.parts.find((p) => p.ref === ref);
+    return part && boardPartOf(board, part);
+  };
+  const fit = $derived(drawing ? Math.min(1.4, Math.max(0.55, (width - 24) / drawing.w)) : 1);
+  const scale = $derived(fit * zoom);
+  const isSelected = (n: DrawnNode) => desk.selected !== null && partOf(n.ref)?.partId === desk.selected;
+  function choose(n: DrawnNode) {
+    const placed = partOf(n.ref);
+    if (!placed) return;
+    desk.selected = placed.partId;
+    desk.side = placed.side;
+  }
+</script>
+
+<div class="absolute inset-0 flex flex-col bg-sheet" bind:clientWidth={width}>
+  {#if problem}
+    <p role="alert" class="p-4 text-stop">The circuit could not be drawn: {problem}</p>
+  {:else if !desk.netlist}
+    <p class="p-6 text-ink2">No circuit is drawn for this board yet. Begin one under Diagnose, Circuit.</p>
+  {:else if !drawing}
+    <p class="p-6 text-ink2" role="status">Drawing the circuit …</p>
+  {:else}
+    <div class="min-h-0 flex-1 overflow-auto p-3">
+      <svg
+        width={drawing.w * scale}
+        height={drawing.h * scale}
+        viewBox="0 0 {drawing.w} {drawing.h}"
+        role="group"
+        aria-label="Circuit"
+      >
+        {#each drawing.wires as w, i (i)}
+          <polyline
+            points={w.points.map((p) => p.join(',')).join(' ')}
+            fill="none"
+            stroke={lit === w.net ? 'var(--evidence)' : 'var(--drawn)'}
+            stroke-width={lit === w.net ? 3 : 1.4}
+          />
+        {/each}
+        {#each drawing.nodes as n (n.ref)}
+          <g transform="translate({n.x} {n.y})">
+            {#if isSelected(n)}<rect
+                x="-6"
+                y="-6"
+                width={n.w + 12}
+                height={n.h + 12}
+                fill="var(--evidence-soft)"
+                stroke="var(--evidence)"
+                stroke-width="2"
+              />{/if}
+            <Symbol node={n} />
+            {#each n.ports as p (p.pin)}
+              {#if p.flag === 'ground'}
+                <path
+                  transform="translate({p.x} {p.y}) rotate({p.side === 'WEST'
+                    ? 90
+                    : p.side === 'EAST'
+                      ? -90
+                      : p.side === 'NORTH'
+                        ? 180
+                        : 0})"
+                  d="M0 0V7M-9 7H9M-5 11H5M-2 15H2"
+                  fill="none"
+                  stroke="var(--drawn)"
+                  stroke-width="1.6"
+                />
+              {:else if p.flag === 'net'}
+                <text
+                  x={p.side === 'WEST' ? p.x - 5 : p.side === 'EAST' ? p.x + 5 : p.x}
+                  y={p.side === 'NORTH' ? p.y - 4 : p.side === 'SOUTH' ? p.y + 14 : p.y + 4}
+                  text-anchor={p.side === 'WEST' ? 'end' : p.side === 'EAST' ? 'start' : 'middle'}
+                  class="text-[12px] font-semibold {lit === p.net ? 'fill-evidence' : 'fill-ink2'}">{p.net}</text
+                >
+              {/if}
+            {/each}
+            <text
+              x={n.hanging ? n.w + 2 : n.w / 2}
+              y={n.hanging ? 26 : n.kind === 'IC' ? n.h / 2 + 5 : n.kind === 'M' || n.kind === 'Q' ? 32 : -4}
+              dx={n.kind === 'M' || n.kind === 'Q' ? 16 : 0}
+              text-anchor={n.hanging || n.kind === 'M' || n.kind === 'Q' ? 'start' : 'middle'}
+              class="fill-ink text-[13px] font-bold">{n.ref}</text
+            >
+            {#if n.note && n.kind !== 'IC'}
+              <text
+                x={n.hanging ? n.w + 2 : n.w / 2}
+                y={n.hanging ? 41 : n.h + 11}
+                text-anchor={n.hanging ? 'start' : 'middle'}
+                class="fill-ink2 text-[11px]">{n.note}</text
+              >
+            {/if}
+            <rect
+              x="-4"
+              y="-4"
+              width={n.w + 8}
+              height={n.h + 8}
+              fill="transparent"
+              role="button"
+              tabindex="0"
+              aria-label="{n.ref}, {n.note}"
+              class="cursor-pointer outline-offset-2"
+              onclick={() => choose(n)}
+              onkeydown={(e) => {
+                if (e.key === 'Enter' || e.key === ' ') {
+                  e.preventDefault();
+                  choose(n);
+                }
+              }}
+              onpointerenter={() => (lit = n.ports.find((p) => p.flag !== 'ground')?.net ?? null)}
+              onpointerleave={() => (lit = null)}
+            />
+          </g>
+        {/each}
+      </svg>
+    </div>
+    <div class="flex items-center gap-1 border-t border-faint px-3">
+      <button type="button" class="h-10 px-3" onclick={() => (zoom = Math.max(0.4, zoom / 1.25))}>Smaller</button>
+      <button type="button" class="h-10 px-3" onclick={() => (zoom = Math.min(4, zoom * 1.25))}>Larger</button>
+      <p class="ml-auto text-[13px] text-ink2">A part chosen here is marked on the board, and the other way round.</p>
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,271 @@
+<script lang="ts">
+  // Readings one after the other, in the order that moves the probe least; a good board fills the same sheet.
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { send } from '$lib/jobs/send';
+  import { invalidate } from '$app/navigation';
+  import {
+    compareReading,
+    isPowered,
+    parseReading,
+    probeWalk,
+    testsOf,
+    UNITS,
+    type Diagnosis,
+    type JobEventBody,
+    type JobState,
+    type Measured,
+  } from '@orthos/core';
+  import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
+  import { v7 } from 'uuid';
+  import type { JobView } from '$lib/server/jobView';
+  import { referenceFor, standing } from './finder.svelte';
+  import {
+    modeName,
+    placeOf,
+    placeWords,
+    probeKey,
+    probeName,
+    probeOfReading,
+    QUANTITY_OF,
+    shown,
+    type Probe,
+  } from './probes';
+
+  interface Props {
+    view: JobView;
+    job: JobState;
+    circuit: JobView['circuits'][number] | null;
+    record: (body: JobEventBody) => Promise<boolean>;
+    result: Diagnosis | null;
+  }
+  let { view, job, circuit, record, result }: Props = $props();
+  const desk = useDesk();
+  let mode = $state('ohm|');
+  let unit = $state('');
+  let goodBoard = $state(false);
+  let typed = $state<Record<string, string>>({});
+  let problems = $state<Record<string, string>>({});
+  let message = $state('');
+
+  const netlist = $derived(circuit?.netlist ?? null);
+  const tests = $derived<Probe[]>(netlist ? testsOf(netlist) : []);
+  const modes = $derived([...new Map(tests.map((t) => [`${t.type}|${t.state ?? ''}`, modeName(t)]))]);
+  const rows = $derived.by(() => {
+    if (!netlist) return [];
+    const mine = tests.filter((t) => `${t.type}|${t.state ?? ''}` === mode);
+    const places = mine.map((probe) => ({ probe, place: placeOf(probe, view.board, netlist, null) }));
+    return probeWalk(places.map((p) => p.place)).map((i) => places[i]);
+  });
+  const taken = $derived.by(() => {
+    const map = new Map<string, JobState['readings'][number]>();
+    if (!netlist) return map;
+    for (const r of standing(job)) {
+      const probe = probeOfReading(r, view.board, netlist);
+      if (probe) map.set(probeKey(probe), r);
+    }
+    return map;
+  });
+  const referenceWords = (probe: Probe) => {
+    const ref = referenceFor(view, probe);
+    if (!ref) return '';
+    const spread =
+      ref.from !== null && ref.to !== null ? `, ${shown(probe.type, ref.from)} to ${shown(probe.type, ref.to)}` : '';
+    return `${shown(probe.type, ref.value)}${spread} (${ref.units})`;
+  };
+
+  async function enter(probe: Probe, i: number) {
+    const key = probeKey(probe);
+    const value = parseReading(typed[key] ?? '');
+    if ((typed[key] ?? '').trim() === '') return focusRow(i + 1);
+    if (value === null) {
+      problems[key] = 'A number such as 4k7, .42, 12m, or OL.';
+      return;
+    }
+    delete problems[key];
+    if (await store(probe, value, null)) {
+      typed[key] = '';
+      focusRow(i + 1);
+    }
+  }
+  async function store(probe: Probe, value: Measured, good: Measured | null): Promise<boolean> {
+    if (!netlist) return false;
+    if (goodBoard) return storeGood([{ probe, value }]);
+    return record({
+      type: 'reading',
+      place: placeOf(probe, view.board, netlist, desk.place),
+      quantity: QUANTITY_OF[probe.type],
+      value,
+      good,
+      ...(good === null ? {} : { goodFrom: 'good board' as const }),
+      powered: isPowered(probe.type),
+      probe: { type: probe.type, red: probe.red, black: probe.black, state: probe.state },
+    });
+  }
+  async function storeGood(list: { probe: Probe; value: Measured }[]): Promise<boolean> {
+    if (!unit.trim()) {
+      message = 'Say which good board this is: its serial or a nickname.';
+      return false;
+    }
+    const readings = list.map(({ probe, value }) => ({
+      id: v7(),
+      unit: unit.trim(),
+      type: probe.type,
+      red: probe.red,
+      black: probe.black,
+      state: probe.state ?? '',
+      value,
+    }));
+    try {
+      await send('POST', `/api/boards/${view.modelId}/references`, { readings });
+      await invalidate('job:view');
+      message = '';
+      return true;
+    } catch (e) {
+      message = (e as Error).message;
+      return false;
+    }
+  }
+  function focusRow(i: number) {
+    document.getElementById(`sheet-${i}`)?.focus();
+  }
+  function onKey(event: KeyboardEvent, i: number) {
+    if (event.key === 'ArrowDown') focusRow(i + 1);
+    else if (event.key === 'ArrowUp') focusRow(i - 1);
+    else return;
+    event.preventDefault();
+  }
+
+  function download() {
+    const list = tests.map((t) => ({
+      ...t,
+      state: t.state ?? '',
+      value: taken.get(probeKey(t))?.value ?? null,
+      good: taken.get(probeKey(t))?.good ?? referenceFor(view, t)?.value ?? null,
+    }));
+    const url = URL.createObjectURL(new Blob([writeReadings(list)], { type: 'text/csv' }));
+    const a = document.createElement('a');
+    a.href = url;
+    a.download = `readings-${view.ticket.number}.csv`;
+    a.click();
+    URL.revokeObjectURL(url);
+  }
+  async function upload(event: Event & { currentTarget: HTMLInputElement }) {
+    const [file] = event.currentTarget.files ?? [];
+    event.currentTarget.value = '';
+    if (!file) return;
+    let count = 0;
+    try {
+      const list = readReadings(await file.text());
+      for (const row of list) {
+        if (row.value === null) continue;
+        const probe = {
+          type: row.type,
+          red: row.red,
+          black: row.black || (netlist?.ground ?? ''),
+          state: row.state || null,
+        };
+        if (!(await store(probe, row.value, row.good))) {
+          message = `Stored ${count} of ${list.length}; the rest was refused.`;
+          return;
+        }
+        count++;
+      }
+      message = `${count} readings stored.`;
+    } catch (e) {
+      message = e instanceof BoardFileError ? `${file.name}: ${e.sentence}` : (e as Error).message;
+    }
+  }
+</script>
+
+{#if !netlist}
+  <p class="text-ink2">
+    The sheet follows a circuit. Draw one, or pick a template, under Circuit; without one, enter readings under Find.
+  </p>
+{:else}
+  {#if result}
+    <p class="mb-3 border-l-[3px] border-hot py-1 pl-3" aria-live="polite">
+      {#each result.parts.slice(0, 3) as p, i (p.ref)}<span class="mr-4 whitespace-nowrap"
+          ><b class={i === 0 ? 'text-base' : ''}>{p.ref}</b> {Math.round(100 * p.p)} %</span
+        >{/each}
+    </p>
+  {/if}
+  <div class="flex flex-wrap items-end gap-2">
+    <div class="w-40">
+      <label class="label" for="sheet-mode">Meter on</label>
+      <select id="sheet-mode" class="field" bind:value={mode}>
+        {#each modes as [id, name] (id)}<option value={id}>{name}</option>{/each}
+      </select>
+    </div>
+    <label class="flex min-h-10 items-center gap-2 text-[13px]">
+      <input type="checkbox" class="h-4 w-4" bind:checked={goodBoard} /> a good board
+    </label>
+    {#if goodBoard}
+      <input
+        class="field w-36"
+        bind:value={unit}
+        placeholder="its serial"
+        aria-label="Which good board"
+        maxlength="80"
+      />
+    {/if}
+  </div>
+  {#if goodBoard}<p class="mt-2 text-[13px] font-semibold text-evidence">
+      These go to the references of {view.board.name}, not to this job.
+    </p>{/if}
+  <table class="mt-3 w-full">
+    <thead class="text-left text-[13px] text-ink2">
+      <tr><th class="font-normal">Red, black</th><th class="font-normal">Good</th><th class="font-normal">Reads</th></tr
+      >
+    </thead>
+    <tbody>
+      {#each rows as { probe, place }, i (probeKey(probe))}
+        {@const key = probeKey(probe)}
+        {@const reading = taken.get(key)}
+        {@const reference = referenceFor(view, probe)}
+        {@const d = reading
+          ? compareReading(reading.value, reading.good ?? reference?.value ?? null, QUANTITY_OF[probe.type])
+          : null}
+        <tr class="border-t border-faint align-top">
+          <td class="py-1.5 pr-2">
+            <label for="sheet-{i}" class="font-semibold">{probeName(probe, netlist.ground)}</label>
+            <span class="block text-[13px] text-ink2">{placeWords(view.board, place)}</span>
+          </td>
+          <td class="py-1.5 pr-2 text-[13px] text-ink2">{referenceWords(probe)}</td>
+          <td class="w-36 py-1">
+            <form
+              onsubmit={(e) => {
+                e.preventDefault();
+                void enter(probe, i);
+              }}
+            >
+              <input
+                id="sheet-{i}"
+                class="field text-right text-base font-semibold"
+                placeholder={reading && !goodBoard ? shown(probe.type, reading.value) : UNITS[QUANTITY_OF[probe.type]]}
+                bind:value={typed[key]}
+                onkeydown={(e) => onKey(e, i)}
+                onfocus={() => (desk.probeNext = place)}
+                autocomplete="off"
+                aria-describedby={problems[key] ? `sheet-p-${i}` : undefined}
+              />
+            </form>
+            {#if problems[key]}<p id="sheet-p-{i}" role="alert" class="text-[13px] font-semibold text-stop">
+                {problems[key]}
+              </p>
+            {:else if d === 'low' || d === 'high'}<p class="text-right text-[13px] font-semibold text-hot">
+                {d === 'low' ? '▼ too low' : '▲ too high'}
+              </p>{/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <div class="mt-4 flex items-center gap-2">
+    <button type="button" class="button" onclick={download}>Save as CSV</button>
+    <label class="button cursor-pointer">
+      Read CSV
+      <input type="file" accept=".csv,text/csv" class="sr-only" onchange={upload} />
+    </label>
+  </div>
+  {#if message}<p role="status" class="mt-2 text-[13px] font-semibold">{message}</p>{/if}
+{/if}

@@ -1,0 +1,130 @@
+<script lang="ts">
+  // Who is suspected, how much, and which readings say so.
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
+  import type { JobView } from '$lib/server/jobView';
+  import { modeName, probeName, shown } from './probes';
+  import { percent } from './words';
+
+  interface Props {
+    view: JobView;
+    netlist: Netlist;
+    result: Diagnosis;
+    onConvict: (partId: string, why: string) => void;
+  }
+  let { view, netlist, result, onConvict }: Props = $props();
+  const desk = useDesk();
+  type Part = Diagnosis['parts'][number];
+  type Voice = NonNullable<Part['voices']>[number];
+
+  /** What the ranking lists as one: parts that read alike, and the rest of the likely ones. */
+  interface Entry {
+    refs: string[];
+    p: number;
+    /** Stands for all of them: same readings, same reasons. */
+    part: Part;
+  }
+  const entries = $derived.by(() => {
+    const byRef = new Map(result.parts.map((p) => [p.ref, p]));
+    const told = new Set<string>();
+    const list: Entry[] = [];
+    const add = (refs: string[]) => {
+      const fresh = refs.filter((r) => !told.has(r) && (byRef.get(r)?.p ?? 0) > 0.002);
+      const part = byRef.get(fresh[0] ?? '');
+      if (!part) return;
+      for (const r of fresh) told.add(r);
+      list.push({ refs: fresh, p: fresh.reduce((sum, r) => sum + (byRef.get(r)?.p ?? 0), 0), part });
+    };
+    for (const group of result.groups) add(group);
+    for (const part of result.parts) if (!told.has(part.ref)) add([part.ref]);
+    return list
+      .filter((e) => e.p > 0.005)
+      .toSorted((x, y) => y.p - x.p)
+      .slice(0, 6);
+  });
+  const mode = (ref: string) => {
+    const s = result.suspects.find((x) => x.ref === ref);
+    return s ? [s.mode, s.where].filter((w, i, all) => w && all.indexOf(w) === i).join(' ') : '';
+  };
+  const kind = (ref: string) => {
+    const part = netlist.parts.find((p) => p.ref === ref);
+    return part ? (part.what ?? CLASSES[classOf(part)].label) : '';
+  };
+  const says = (v: Voice) =>
+    `${probeName(v, netlist.ground)} ${v.type === 'ohm' ? '' : `(${modeName(v)}) `}reads ${shown(v.type, v.value)}, it would show ${shown(v.type, v.expected)}`;
+  const voices = (part: Part, sign: 1 | -1) =>
+    (part.voices ?? [])
+      .filter((v) => sign * v.weight > 0)
+      .slice(0, 2)
+      .map(says)
+      .join('; ');
+  const onBoard = (ref: string) => {
+    const part = netlist.parts.find((p) => p.ref === ref);
+    return part && boardPartOf(view.board, part);
+  };
+  const why = (part: Part) => voices(part, 1) || 'readings leave it the likeliest';
+</script>
+
+<section aria-label="Suspects">
+  <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects</h3>
+  {#each entries as { refs, p, part }, n (part.ref)}
+    {@const members = refs.map((ref) => ({ ref, placed: onBoard(ref) }))}
+    {@const chosen =
+      members.find((m) => m.placed && m.placed.partId === desk.selected) ?? (refs.length === 1 ? members[0] : null)}
+    <div class="border-t border-faint py-2.5">
+      <div class="flex items-baseline gap-2">
+        <span class="min-w-0 flex-1">
+          {#each members.slice(0, 12) as m (m.ref)}
+            {#if m.placed}
+              <button
+                type="button"
+                class="mr-2 min-h-6 text-base font-bold underline decoration-line underline-offset-4 {desk.selected ===
+                m.placed.partId
+                  ? 'text-evidence'
+                  : ''}"
+                onclick={() => (desk.selected = m.placed?.partId ?? null)}>{m.ref}</button
+              >
+            {:else}<span class="mr-2 text-base font-bold">{m.ref}</span>{/if}
+          {/each}
+          {#if members.length > 12}<span class="text-ink2">and {members.length - 12} more</span>{/if}
+          <span class="text-ink2"
+            >{refs.length > 1
+              ? `read alike: ${mode(part.ref)}`
+              : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
+          >
+        </span>
+        <span class="text-base font-bold">{percent(p)}</span>
+      </div>
+      <svg class="my-1 block h-1.5 w-full" preserveAspectRatio="none" viewBox="0 0 100 1" aria-hidden="true">
+        <rect width="100" height="1" class="fill-faint" />
+        <rect width={100 * p} height="1" class={n === 0 ? 'fill-hot' : 'fill-ink3'} />
+      </svg>
+      {#if part.ref !== NONE && part.ref !== SOFTWARE}
+        {#if voices(part, 1)}<p class="text-[13px]"><b>For:</b> {voices(part, 1)}</p>{/if}
+        <p class="text-[13px] text-ink2">
+          <b>Against:</b>
+          {voices(part, -1) || 'nothing yet'}
+        </p>
+        {#if chosen?.placed && (n === 0 || desk.selected === chosen.placed.partId)}
+          <button
+            type="button"
+            class="button mt-2"
+            onclick={() => chosen.placed && onConvict(chosen.placed.partId, why(part))}
+          >
+            {n === 0 ? `Convict ${chosen.ref}` : `Overrule: ${chosen.ref} it is`}
+          </button>
+        {/if}
+      {/if}
+    </div>
+  {/each}
+  <p class="mt-3 text-[13px]">
+    {#if result.power === 'blocked'}
+      <span class="font-semibold text-stop">■ Not under power yet:</span> {result.why}.
+    {:else}
+      <span class="font-semibold text-good">● Power may come on:</span> {result.why}.
+    {/if}
+  </p>
+  {#each result.notes as note (note)}<p role="status" class="mt-1 text-[13px] font-semibold text-caution">
+      ▲ {note}
+    </p>{/each}
+</section>

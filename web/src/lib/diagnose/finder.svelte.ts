@@ -1,0 +1,152 @@
+/** The ranking of one job: circuit and readings go to a worker, suspects and next readings come back. */
+import {
+  currentAttempt,
+  foldJob,
+  isGroundNet,
+  netAt,
+  rankByComparison,
+  referenceOf,
+  type BoardModel,
+  type Compared,
+  type ComparedSuspect,
+  type DiagnoseInput,
+  type Diagnosis,
+  type JobState,
+  type Measured,
+  type Reference,
+} from '@orthos/core';
+import type { JobView } from '$lib/server/jobView';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { DiagnoseWorker } from '../../workers/diagnose.worker';
+import DiagnoseWorkerScript from '../../workers/diagnose.worker?worker';
+import { probeKey, probeOfReading, type Probe } from './probes';
+
+type Circuit = JobView['circuits'][number];
+
+/** The circuit that a job is judged by: the chosen one, else the one drawn last. */
+export function circuitOf(view: JobView, job: JobState): Circuit | null {
+  const chosen = view.circuits.find((c) => c.id === job.circuitId);
+  return chosen ?? view.circuits.toSorted((a, b) => +new Date(b.updatedAt) - +new Date(a.updatedAt))[0] ?? null;
+}
+
+/** What good boards of this kind read for a probe. */
+export function referenceFor(view: JobView, probe: Probe): Reference | null {
+  const key = probeKey(probe);
+  const own = view.goodReadings.filter((g) => probeKey({ ...g, state: g.state || null }) === key);
+  return referenceOf(probe.type, own);
+}
+
+/** Readings that still hold: those since the last work on the board. */
+export const standing = (job: JobState): JobState['readings'] => job.readings.slice(job.readingsBeforeWork ?? 0);
+
+/** The question for the worker; null without a circuit. */
+export function questionOf(view: JobView): DiagnoseInput | null {
+  const job = foldJob(view.events);
+  const circuit = circuitOf(view, job);
+  if (!circuit) return null;
+  const { netlist } = circuit;
+  const refOf = refs(view.board, circuit);
+  const readings = standing(job).flatMap((r) => {
+    const probe = probeOfReading(r, view.board, netlist);
+    if (!probe) return [];
+    const good: Measured | null = r.good ?? referenceFor(view, probe)?.value ?? null;
+    return [{ ...pick(probe), value: r.value, good }];
+  });
+  const attempt = currentAttempt(job);
+  const tested = attempt.offBoardTest;
+  const suspect = attempt.suspect && refOf(attempt.suspect.partId);
+  return {
+    netlist,
+    readings,
+    lead_resistance_ohm: 0,
+    history: { events: job.onset, jobs: 0, culprits: {} },
+    seen: job.observations.flatMap((o) => {
+      const ref = o.sign && o.place?.partId ? refOf(o.place.partId) : undefined;
+      return ref && o.sign ? [{ ref, sign: o.sign }] : [];
+    }),
+    off_board:
+      tested && suspect && tested.result !== 'not tested'
+        ? [
+            {
+              ref: suspect,
+              result: tested.result,
+              ...(tested.recovered === undefined ? {} : { recovered: tested.recovered }),
+            },
+          ]
+        : [],
+    swapped: [],
+    companions: [],
+  };
+}
+
+const pick = ({ type, red, black, state }: Probe): Probe => ({ type, red, black, state });
+
+/** The circuit's name of a board part. */
+function refs(board: BoardModel, { netlist }: Circuit): (partId: string) => string | undefined {
+  return (partId) => {
+    const placed = board.parts.find((p) => p.partId === partId);
+    return netlist.parts.find((p) => (p.partId ? p.partId === partId : p.ref === placed?.ref))?.ref;
+  };
+}
+
+/** Suspects from good-board readings alone. */
+export function compared(view: JobView): { readings: Compared[]; suspects: ComparedSuspect[] } {
+  const job = foldJob(view.events);
+  const readings = standing(job).flatMap((r): Compared[] => {
+    const net = netAt(view.board, null, r.place) ?? r.place.partId;
+    if (r.good === null || net === undefined || isGroundNet(net)) return [];
+    return [{ net, quantity: r.quantity, value: r.value, good: r.good }];
+  });
+  const seen = job.observations.flatMap((o) =>
+    o.sign && o.place?.partId ? [{ partId: o.place.partId, sign: o.sign }] : [],
+  );
+  return { readings, suspects: rankByComparison(view.board, readings, seen) };
+}
+
+export class Finder {
+  result = $state.raw<Diagnosis | null>(null);
+  /** Fraction done; null when idle. */
+  progress = $state<number | null>(null);
+  problem = $state<string | null>(null);
+  private worker: Worker | null = null;
+  private api: Remote<DiagnoseWorker> | null = null;
+  private turn = 0;
+
+  /** Asks anew; an answer that was overtaken is dropped. */
+  async ask(question: DiagnoseInput | null): Promise<void> {
+    const turn = ++this.turn;
+    if (!question) {
+      this.result = null;
+      this.progress = null;
+      return;
+    }
+    if (!this.api) {
+      this.worker = new DiagnoseWorkerScript();
+      this.api = wrap<DiagnoseWorker>(this.worker);
+    }
+    this.progress ??= 0;
+    try {
+      const result = await this.api.diagnose(
+        question,
+        proxy((done: number) => {
+          if (turn === this.turn) this.progress = done;
+        }),
+      );
+      if (turn !== this.turn) return;
+      this.result = result;
+      this.problem = null;
+    } catch (e) {
+      if (turn !== this.turn) return;
+      this.problem = (e as Error).message;
+      this.result = null;
+    }
+    this.progress = null;
+  }
+
+  end(): void {
+    this.turn++;
+    this.worker?.terminate();
+    this.worker = null;
+    this.api = null;
+  }
+}

@@ -1,0 +1,81 @@
+/** Readings between nets: what they are called, where a probe goes for them, which job readings stand for them. */
+import {
+  formatReading,
+  isPowered,
+  netAt,
+  placesOfNet,
+  statesOf,
+  type BoardModel,
+  type JobEventBody,
+  type Measured,
+  type MeterType,
+  type Netlist,
+  type Place,
+  type Quantity,
+} from '@orthos/core';
+import { placeName } from './place';
+
+export interface Probe {
+  type: MeterType;
+  red: string;
+  black: string;
+  state: string | null;
+}
+type ReadingBody = Extract<JobEventBody, { type: 'reading' }>;
+
+export const QUANTITY_OF: Record<MeterType, Quantity> = {
+  ohm: 'ohm',
+  cont: 'ohm',
+  diode: 'diode',
+  dcv: 'dcv',
+  isup: 'current',
+};
+const TYPE_OF: Record<Quantity, MeterType> = { ohm: 'ohm', diode: 'diode', dcv: 'dcv', current: 'isup' };
+
+export const probeKey = ({ type, red, black, state }: Probe): string => `${type}|${red}|${black}|${state ?? ''}`;
+
+export const shown = (type: MeterType, value: Measured): string => formatReading(value, QUANTITY_OF[type]);
+
+/** "3V3 to ground", "red on ground, black on 3V3", "across VIN and VINF", "supply current". */
+export function probeName({ type, red, black }: Probe, ground: string): string {
+  if (type === 'isup') return 'supply current';
+  if (black === ground) return `${red} to ground`;
+  if (red === ground) return `red on ground, black on ${black}`;
+  return `across ${red} and ${black}`;
+}
+
+/** "ohms", "diode mode", "volts, awake". */
+export function modeName({ type, state }: Pick<Probe, 'type' | 'state'>): string {
+  const word = { ohm: 'ohms', cont: 'continuity', diode: 'diode mode', dcv: 'volts', isup: 'current' }[type];
+  return isPowered(type) && state ? `${word}, ${state}` : word;
+}
+
+/** Where the probe that moves goes. */
+export function placeOf(probe: Probe, board: BoardModel, netlist: Netlist, near?: Place | null): Place {
+  const net = probe.red === netlist.ground ? probe.black : probe.red;
+  const source = netlist.power?.states[probe.state ?? '']?.sources[0] ?? netlist.power?.sources[0];
+  const places = placesOfNet(board, netlist, probe.type === 'isup' ? (source?.p ?? '') : net);
+  const distance = (p: Place) =>
+    near ? Math.hypot(p.x_mm - near.x_mm, p.y_mm - near.y_mm) + (p.side === near.side ? 0 : 150) : 0;
+  const [first] = places.sort((a, b) => distance(a) - distance(b));
+  if (first) return first;
+  // a net that the board does not know: the middle of the board, so that nothing typed is lost
+  const xs = board.outline_mm.map(([x]) => x);
+  const ys = board.outline_mm.map(([, y]) => y);
+  const middle = (list: number[]) => (Math.min(...list) + Math.max(...list)) / 2;
+  return { x_mm: middle(xs), y_mm: middle(ys), side: 'top' };
+}
+
+/** "at C7.1", or nothing where the board does not know the net. */
+export const placeWords = (board: BoardModel, place: Place): string =>
+  place.partId === undefined ? '' : `at ${placeName(board, place)}`;
+
+/** The probe of a job's reading: as stated, else from where it was taken. */
+export function probeOfReading(reading: ReadingBody, board: BoardModel, netlist: Netlist): Probe | null {
+  if (reading.probe) return reading.probe;
+  const type = TYPE_OF[reading.quantity];
+  const state = isPowered(type) ? (statesOf(netlist)[0] ?? null) : null;
+  if (type === 'isup') return { type, red: '', black: '', state };
+  const red = netAt(board, netlist, reading.place);
+  return red === undefined || red === netlist.ground ? null : { type, red, black: netlist.ground, state };
+}
