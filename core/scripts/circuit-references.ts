@@ -26,6 +26,7 @@ const DIODES: Record<string, [number, number, number]> = {
   led: [1e-18, 2, 5],
   wled6: [5e-25, 13, 10],
   edge: [1e-6, 0.05, 0],
+  clamp: [1e-15, 0.05, 0],
 };
 const RANGES = [
   [600, 1e3],
@@ -312,7 +313,7 @@ function main(): void {
       const deck = deckOf(netlist, faults, state);
       if (r.type === 'diode') {
         deck.raw(`Imeter ${deck.node(black)} ${deck.node(red)} DC 1m`);
-        deck.diode(red, black, 'edge', 3);
+        deck.diode(red, black, 'clamp', 3);
         const v = across(deck.run(folder), red, black);
         return v > 2.8 ? 'OL' : round(v);
       }

@@ -12,7 +12,12 @@ const reference = z.object({
   values: z.array(z.union([z.number(), z.literal('OL'), z.null()])),
   voltages: z.record(z.string(), z.record(z.string(), z.number().nullable())),
 });
-const byName = new Map(z.array(reference).parse(references.cases).map((c) => [c.name, c]));
+const byName = new Map(
+  z
+    .array(reference)
+    .parse(references.cases)
+    .map((c) => [c.name, c]),
+);
 
 describe('circuits against an independent simulator', () => {
   it.each(CIRCUIT_CASES.map((c) => [c.name, c] as const))('%s', (name, c) => {

@@ -1,1 +1,3 @@
-export { parseMeterAnswer } from './meterAnswer.ts';
+export { measure, type MeterReading } from './meter.ts';
+export { InstrumentError, ScpiClient, type Address } from './scpiClient.ts';
+export { SimulatedMeter } from './simulatedMeter.ts';

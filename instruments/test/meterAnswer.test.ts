@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseMeterAnswer } from '../src/index.ts';
+import { parseMeterAnswer } from '../src/meterAnswer.ts';
 
 describe("a meter's answer", () => {
   it.each([

@@ -228,7 +228,7 @@ describe('migration and demo', () => {
       const now = new Date('2026-03-04T10:00:00Z');
       await seedDemo(demo.db, now);
       await seedDemo(demo.db, now);
-      expect(await countTickets(demo.db)).toBe(10);
+      expect(await countTickets(demo.db)).toBe(13);
       const { rows } = await listTickets(demo.db, {});
       expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only']));
       expect(rows.every((r) => r.createdAt < now)).toBe(true);

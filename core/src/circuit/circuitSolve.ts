@@ -1,8 +1,18 @@
 /** `circuit.solve`: what meters show on a circuit, healthy or with a fault, and its voltages under power. */
 import { z } from 'zod';
-import { isPowered, METER_TYPES, readMeter, BEEP_OHM } from './meters.ts';
+import type { Measured } from '../job/events.ts';
+import { BEEP_OHM, isPowered, METER_TYPES, readMeter, type MeterType } from './meters.ts';
 import { assemble } from './network.ts';
-import { faultSchema, modelNet, NetlistError, netlistSchema, netsOf, statesOf, type Netlist } from './netlist.ts';
+import {
+  faultSchema,
+  modelNet,
+  NetlistError,
+  netlistSchema,
+  netsOf,
+  statesOf,
+  type Fault,
+  type Netlist,
+} from './netlist.ts';
 import { NetworkSolver } from './solver.ts';
 
 const net = z.string().trim().min(1).max(80);
@@ -93,6 +103,8 @@ export function solveCircuit(input: CircuitSolveInput): z.infer<typeof circuitSo
     }
     return solver;
   };
+  // faults that name what is not there are refused even when nothing is read
+  solverFor(null);
   const bare = new Map<string, Float64Array>();
   let converged = true;
   const voltages: Record<string, Record<string, number>> = {};
@@ -134,4 +146,14 @@ export function solveCircuit(input: CircuitSolveInput): z.infer<typeof circuitSo
   });
   const notes = looseNets(netlist).map((n) => `only one pin is on ${n}`);
   return { readings, powered_node_voltages: voltages, supply_current_A: currents, converged, notes };
+}
+
+/** What a meter shows on a circuit with these faults; throws `NetlistError` where the probes find no net. */
+export function readCircuit(
+  netlist: Netlist,
+  fault: Fault[],
+  { type, red, black, state }: { type: MeterType; red: string; black: string; state: string | null },
+): Measured {
+  const probe = type === 'isup' ? {} : { red, black };
+  return solveCircuit({ netlist, fault, readings: [{ type, ...probe, state }], states: [] }).readings[0].value;
 }

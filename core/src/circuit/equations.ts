@@ -4,7 +4,7 @@
  */
 import { covers, planLu, type LuPlan } from '../numerics/sparseLu.ts';
 import {
-  EDGE,
+  CLAMP,
   GMIN_S,
   insideVoltage,
   junctionAt,
@@ -109,7 +109,7 @@ export class Equations {
     for (let i = 0; i < n; i++) this.base[i] += GMIN_S;
 
     this.plain = network.junctions.length;
-    this.models = [...network.junctions.map((j) => j.model), EDGE];
+    this.models = [...network.junctions.map((j) => j.model), CLAMP];
     this.is = Float64Array.from(this.models, (m) => m.is);
     this.nvt = Float64Array.from(this.models, (m) => m.nvt);
     this.rs = Float64Array.from(this.models, (m) => m.rs);

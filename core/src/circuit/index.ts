@@ -1,4 +1,4 @@
-export { circuitReadingSchema, looseNets, solveCircuit, type CircuitReading } from './circuitSolve.ts';
+export { circuitReadingSchema, looseNets, readCircuit, solveCircuit, type CircuitReading } from './circuitSolve.ts';
 export { METER_TYPES, isPowered, OHM_RANGES, type MeterType } from './meters.ts';
 export {
   circuitPartSchema,

@@ -40,8 +40,10 @@ export const DIODE_MODELS = {
   wled6: junctionModel(5e-25, 13, 10),
 } as const;
 
-/** Stands for the sharp edge of a current limit or a clamp. */
+/** Stands for the sharp edge of a supply's current limit. */
 export const EDGE = junctionModel(1e-6, 0.05, 0);
+/** Stands for the clamp of a meter's current source; leaks nothing of note below it. */
+export const CLAMP = junctionModel(1e-15, 0.05, 0);
 
 const E = Math.E;
 

@@ -71,6 +71,15 @@ const OUTCOMES = {
   opened: [0.06, 0.44, 0.5],
   untouched: [0.05, 0.9, 0.05],
 } as const;
+/** A reading this many times too low or too high does not happen by itself. */
+const FAR = 5;
+const FAR_BY_ITSELF = 0.012;
+
+/** How far a reading is from the good one: OL against a number is far. */
+function isFar(value: Measured, good: Measured): boolean {
+  if (value === 'OL' || good === 'OL') return value !== good;
+  return Math.abs(Math.log(Math.max(value, 0.05) / Math.max(good, 0.05))) > Math.log(FAR);
+}
 
 /** Ranks the parts of a board by readings beside a good board's. `seen`: what eyes found. */
 export function rankByComparison(
@@ -106,7 +115,11 @@ export function rankByComparison(
       // of several low places on one line the lowest lies nearest to the short
       if (r.outcome === 'low' && kind === 'pulled' && typeof r.value === 'number' && r.quantity === 'ohm')
         p *= 1 / (1 + Math.log(Math.max(r.value, 0.05) / lowest));
-      return Math.log(p / OUTCOMES.untouched[index[r.outcome]]);
+      const far = r.outcome !== 'same' && isFar(r.value, r.good);
+      const byItself = far ? FAR_BY_ITSELF : OUTCOMES.untouched[index[r.outcome]];
+      // a short makes nothing read too high, an open path nothing too low
+      const besides = kind === 'untouched' || r.outcome === (way === 'short' ? 'high' : 'low');
+      return besides ? 0 : Math.log(p / byItself);
     });
     for (const v of voices) ln += v;
     return { ln, voices };

@@ -2,8 +2,17 @@
   // The reading that tells most per minute: where, how, what each suspect would show.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { isPowered, parseReading, UNITS, type Diagnosis, type JobEventBody, type Netlist } from '@orthos/core';
+  import {
+    isPowered,
+    parseReading,
+    UNITS,
+    type Diagnosis,
+    type JobEventBody,
+    type Measured,
+    type Netlist,
+  } from '@orthos/core';
   import type { JobView } from '$lib/server/jobView';
+  import { askMeter } from './askMeter';
   import { modeName, placeOf, placeWords, probeName, QUANTITY_OF, shown } from './probes';
   import { few, SPLIT } from './words';
 
@@ -18,6 +27,7 @@
   let skipped = $state(0);
   let value = $state('');
   let problem = $state('');
+  let asking = $state(false);
   let input = $state<HTMLInputElement>();
 
   const next = $derived(result.next[Math.min(skipped, result.next.length - 1)]);
@@ -35,30 +45,46 @@
   useKeys('Diagnose', () => [
     { keys: ['s'], label: 'skip, next best', run: skip, line: true },
     { keys: ['n'], label: 'type the reading', run: () => input?.focus(), line: true },
+    { keys: ['m', 'PageDown'], label: 'read the meter', run: () => void fromMeter(), line: true, shown: ['M'] },
   ]);
 
-  async function enter(event: SubmitEvent) {
-    event.preventDefault();
-    if (!next || !place) return;
-    const measured = parseReading(value);
-    if (measured === null) {
-      problem = 'A number such as 4k7, .42, 12m, or OL.';
-      return;
-    }
-    problem = '';
+  async function store(measured: Measured, meter?: string): Promise<boolean> {
+    if (!next || !place) return false;
     const { type, red, black, state } = next;
-    const stored = await record({
+    return record({
       type: 'reading',
       place,
       quantity: QUANTITY_OF[type],
       value: measured,
       good: null,
       powered: isPowered(type),
-      probe: { type, red, black, state },
+      probe: { type, red, black, state, ...(meter ? { meter } : {}) },
     });
-    if (stored) {
+  }
+  async function enter(event: SubmitEvent) {
+    event.preventDefault();
+    const measured = parseReading(value);
+    if (measured === null) {
+      problem = 'A number such as 4k7, .42, 12m, or OL.';
+      return;
+    }
+    problem = '';
+    if (await store(measured)) {
       value = '';
       input?.focus();
+    }
+  }
+  async function fromMeter() {
+    if (!next || asking) return;
+    asking = true;
+    try {
+      const answer = await askMeter(view.ticket.id, next);
+      problem = '';
+      await store(answer.value, answer.meter);
+    } catch (e) {
+      problem = (e as Error).message;
+    } finally {
+      asking = false;
     }
   }
   const words = (e: NonNullable<typeof next>['expects'][number], type: NonNullable<typeof next>['type']) => {
@@ -104,7 +130,8 @@
         aria-describedby={problem ? 'p-next' : undefined}
       />
       <span class="text-ink2">{UNITS[QUANTITY_OF[next.type]]}</span>
-      <button type="button" class="button ml-auto" onclick={skip} disabled={result.next.length < 2}>Skip</button>
+      <button type="button" class="button ml-auto" onclick={fromMeter} disabled={asking}>Meter</button>
+      <button type="button" class="button" onclick={skip} disabled={result.next.length < 2}>Skip</button>
       <button class="button button-main">Enter</button>
     </div>
     {#if problem}<p id="p-next" role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}

@@ -18,6 +18,7 @@
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
   import { v7 } from 'uuid';
   import type { JobView } from '$lib/server/jobView';
+  import { askMeter } from './askMeter';
   import { referenceFor, standing } from './finder.svelte';
   import {
     modeName,
@@ -87,7 +88,7 @@
       focusRow(i + 1);
     }
   }
-  async function store(probe: Probe, value: Measured, good: Measured | null): Promise<boolean> {
+  async function store(probe: Probe, value: Measured, good: Measured | null, meter?: string): Promise<boolean> {
     if (!netlist) return false;
     if (goodBoard) return storeGood([{ probe, value }]);
     return record({
@@ -98,7 +99,13 @@
       good,
       ...(good === null ? {} : { goodFrom: 'good board' as const }),
       powered: isPowered(probe.type),
-      probe: { type: probe.type, red: probe.red, black: probe.black, state: probe.state },
+      probe: {
+        type: probe.type,
+        red: probe.red,
+        black: probe.black,
+        state: probe.state,
+        ...(meter ? { meter } : {}),
+      },
     });
   }
   async function storeGood(list: { probe: Probe; value: Measured }[]): Promise<boolean> {
@@ -128,8 +135,19 @@
   function focusRow(i: number) {
     document.getElementById(`sheet-${i}`)?.focus();
   }
+  /** The meter fills the cell and the walk goes on. */
+  async function fromMeter(probe: Probe, i: number) {
+    try {
+      const { value, meter } = await askMeter(view.ticket.id, probe);
+      delete problems[probeKey(probe)];
+      if (await store(probe, value, null, meter)) focusRow(i + 1);
+    } catch (e) {
+      problems[probeKey(probe)] = (e as Error).message;
+    }
+  }
   function onKey(event: KeyboardEvent, i: number) {
-    if (event.key === 'ArrowDown') focusRow(i + 1);
+    if (event.key === 'PageDown') void fromMeter(rows[i].probe, i);
+    else if (event.key === 'ArrowDown') focusRow(i + 1);
     else if (event.key === 'ArrowUp') focusRow(i - 1);
     else return;
     event.preventDefault();
@@ -212,6 +230,7 @@
   {#if goodBoard}<p class="mt-2 text-[13px] font-semibold text-evidence">
       These go to the references of {view.board.name}, not to this job.
     </p>{/if}
+  <p class="mt-2 text-[13px] text-ink2">Enter goes on, arrows go up and down, PageDown or the pedal reads the meter.</p>
   <table class="mt-3 w-full">
     <thead class="text-left text-[13px] text-ink2">
       <tr><th class="font-normal">Red, black</th><th class="font-normal">Good</th><th class="font-normal">Reads</th></tr

@@ -38,7 +38,8 @@
 {:else if node.kind === 'M'}
   <path
     d="M0 28H16M16 14V42M22 12V20M22 24V32M22 36V44M22 16H34V0M22 40H34V56M22 28H34V40"
-    fill="none" stroke="var(--drawn)"
+    fill="none"
+    stroke="var(--drawn)"
     stroke-width="1.8"
   />
 {:else if node.kind === 'Q'}

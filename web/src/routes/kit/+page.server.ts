@@ -1,6 +1,7 @@
 import { formIssues } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { addKitItem, listKit, saveKitItem } from '$lib/server/repositories/kit';
+import { addMeter, listMeters, saveMeter } from '$lib/server/repositories/meters';
 import { DEFAULT_STATION, parseDecimal } from '@orthos/core';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -22,7 +23,24 @@ const common = {
 const airSchema = z.object({ ...common, efficiency: percent(30, 100), efficiencyPlusMinus: percent(0, 30) });
 const ironSchema = z.object({ ...common, ironPlusMinus_K: kelvin });
 
-export const load = async ({ locals }) => ({ kit: await listKit(locals.db) });
+const figure = (from: number, to: number, unit: string) =>
+  z
+    .string()
+    .transform((s) => parseDecimal(s) ?? NaN)
+    .refine((v) => v >= from && v <= to, { error: `${from} to ${to} ${unit}` });
+const meterSchema = z.object({
+  ...common,
+  host: z.string().trim().max(200),
+  port: z
+    .string()
+    .transform(Number)
+    .refine((v) => Number.isInteger(v) && v >= 1 && v <= 65535, { error: '1 to 65535' }),
+  ohmPercent: figure(0, 20, '%'),
+  voltPercent: figure(0, 20, '%'),
+  leadsOhm: figure(0, 10, 'Ω'),
+});
+
+export const load = async ({ locals }) => ({ kit: await listKit(locals.db), meters: await listMeters(locals.db) });
 
 export const actions = {
   save: async ({ request, locals }) => {
@@ -44,9 +62,33 @@ export const actions = {
     }
     return { id, saved: true };
   },
+  saveMeter: async ({ request, locals }) => {
+    const { id, version, ...values } = Object.fromEntries(await request.formData());
+    const meter = (await listMeters(locals.db)).find((m) => m.id === id);
+    if (!meter) return fail(404, { id, values, issues: { name: 'This meter is not there any more' } });
+    const filled = meter.simulated ? { host: '', port: String(meter.port), ...values } : values;
+    const parsed = meterSchema.safeParse(filled);
+    if (!parsed.success) return fail(400, { id, values, issues: formIssues(parsed.error) });
+    try {
+      await saveMeter(locals.db, meter.id, Number(version) || 0, parsed.data);
+    } catch (e) {
+      if (!(e instanceof ConflictError)) throw e;
+      return fail(409, {
+        id,
+        values,
+        issues: { name: `${e.message} Stored now: ${meter.name}. Yours is still here; save again to keep it.` },
+      });
+    }
+    return { id, saved: true };
+  },
   add: async ({ request, locals }) => {
     const kind = (await request.formData()).get('kind');
-    if (kind !== 'air' && kind !== 'iron') return fail(400, { id: '', values: {}, issues: { kind: 'air or iron' } });
+    if (kind === 'meter') {
+      await addMeter(locals.db, { name: 'New meter' });
+      return { id: '', saved: true };
+    }
+    if (kind !== 'air' && kind !== 'iron')
+      return fail(400, { id: '', values: {}, issues: { kind: 'air, iron or meter' } });
     await addKitItem(locals.db, {
       kind,
       name: kind === 'air' ? 'New air station' : 'New iron',

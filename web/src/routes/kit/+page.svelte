@@ -75,4 +75,45 @@
       {/each}
     </section>
   {/each}
+  <section class="mb-7 max-w-4xl">
+    <div class="mb-2 flex items-center">
+      <h2 class="text-lg">Meters</h2>
+      <form method="POST" action="?/add" use:enhance class="ml-auto">
+        <input type="hidden" name="kind" value="meter" />
+        <button class="button">Add</button>
+      </form>
+    </div>
+    {#if data.meters.length === 0}<p class="border border-line bg-sheet p-5 text-ink2">
+        None yet. Readings are typed; a meter with a network plug can fill them in.
+      </p>{/if}
+    {#each data.meters as meter (meter.id)}
+      <form
+        method="POST"
+        action="?/saveMeter"
+        aria-label={meter.name}
+        use:enhance={() =>
+          ({ update }) =>
+            update({ reset: false })}
+        class="mb-2 grid grid-cols-[1.4fr_1fr_1.2fr_80px_80px_80px_80px_auto] items-start gap-3 border border-line bg-sheet p-4"
+      >
+        <input type="hidden" name="id" value={meter.id} />
+        <input type="hidden" name="version" value={meter.version} />
+        {@render box(meter.id, 'name', 'Name', meter.name, false)}
+        {@render box(meter.id, 'bench', 'Bench', meter.bench, false)}
+        {#if meter.simulated}
+          <p class="col-span-2 pt-[30px] text-[13px] text-ink2">simulated, ships with Orthos</p>
+        {:else}
+          {@render box(meter.id, 'host', 'Address (SCPI)', meter.host, false)}
+          {@render box(meter.id, 'port', 'Port', String(meter.port), false)}
+        {/if}
+        {@render box(meter.id, 'ohmPercent', 'Ohms, %', String(meter.ohmPercent), false)}
+        {@render box(meter.id, 'voltPercent', 'Volts, %', String(meter.voltPercent), false)}
+        {@render box(meter.id, 'leadsOhm', 'Leads, Ω', String(meter.leadsOhm), false)}
+        <div class="pt-[26px]"><button class="button">Save</button></div>
+        {#if form?.id === meter.id && form && 'saved' in form}<p class="col-span-8 text-[13px]" role="status">
+            saved
+          </p>{/if}
+      </form>
+    {/each}
+  </section>
 </div>

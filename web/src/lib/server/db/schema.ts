@@ -17,6 +17,7 @@ import {
   boolean,
   customType,
   date,
+  doublePrecision,
   index,
   integer,
   jsonb,
@@ -250,6 +251,23 @@ export const kitItems = pgTable('kit_items', {
   name: text().notNull(),
   bench: text().notNull().default(''),
   doc: jsonb().$type<StationModel>().notNull(),
+  version: version(),
+});
+
+/** A multimeter: where it answers, how well it measures. */
+export const meters = pgTable('meters', {
+  id: id(),
+  name: text().notNull(),
+  bench: text().notNull().default(''),
+  /** The simulated one that ships with the application; host and port are its own affair then. */
+  simulated: boolean().notNull().default(false),
+  host: text().notNull().default(''),
+  port: integer().notNull().default(5025),
+  /** Basic accuracy, % of reading. */
+  ohmPercent: doublePrecision().notNull().default(0.8),
+  voltPercent: doublePrecision().notNull().default(0.5),
+  /** Resistance of its leads, Ω. */
+  leadsOhm: doublePrecision().notNull().default(0.2),
   version: version(),
 });
 

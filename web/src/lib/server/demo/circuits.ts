@@ -229,7 +229,123 @@ const quillonBus: Raw = {
   power: { states: { awake: { sources: [{ p: '12V', v: 12, ilim: 0.5 }] } } },
 };
 
+/** Lodestar: supply behind its diode, relays whose contacts rest on ground, driver, controller. */
+const lodestarDrive: Raw = {
+  ground: 'GND',
+  tp: ['12VIN', '12V', '5V', 'MOTA', 'MOTB', 'UP', 'DOWN', 'SDA', 'SCL'],
+  pairs: [
+    ['12VIN', '12V'],
+    ['MOTA', 'MOTB'],
+    ['12V', 'UP'],
+    ['12V', 'DOWN'],
+  ],
+  jopen: ['12VIN'],
+  parts: [
+    { ref: 'J1', kind: 'J', cls: 'conn', pins: { 1: '12VIN', 2: 'GND', 3: 'MOTA', 4: 'MOTB' } },
+    {
+      ref: 'D1',
+      kind: 'D',
+      cls: 'diode',
+      what: 'reverse-polarity diode',
+      model: 'rect',
+      pins: { A: '12VIN', K: '12V' },
+    },
+    { ref: 'D2', kind: 'Z', cls: 'tvs', what: 'load-dump clamp', pins: { A: 'GND', K: '12V' }, bv: 33 },
+    { ref: 'C1', kind: 'C', cls: 'elko', value: 4.7e-4, pins: { 1: 'GND', 2: '12V' } },
+    { ref: 'K1', kind: 'RLY', cls: 'relay', what: 'up relay, coil', r: 90, pins: { 1: '12V', 2: 'UP' } },
+    { ref: 'K2', kind: 'RLY', cls: 'relay', what: 'down relay, coil', r: 90, pins: { 1: '12V', 2: 'DOWN' } },
+    { ...r('K1 contact', 'MOTA', 'GND', 0.5, 'shunt'), partId: 'k1', what: 'resting contact' },
+    { ...r('K2 contact', 'MOTB', 'GND', 0.5, 'shunt'), partId: 'k2', what: 'resting contact' },
+    {
+      ref: 'U4',
+      kind: 'IC',
+      cls: 'power',
+      what: 'relay driver',
+      pins: { 1: 'UP', 2: 'DOWN', 7: 'GND', 14: '5V' },
+      rail: ['14'],
+      esd: [
+        ['7', '14', 'esd'],
+        ['7', '1', 'body'],
+        ['7', '2', 'body'],
+      ],
+      res: [
+        ['14', '7', 40e3, 6e3],
+        ['1', '7', 2e6],
+        ['2', '7', 2e6],
+      ],
+      adjacent: [['1', '2']],
+    },
+    {
+      ref: 'U3',
+      kind: 'IC',
+      cls: 'power',
+      what: '5 V regulator',
+      pins: { 1: '12V', 3: 'GND', TAB: '5V' },
+      rail: ['1'],
+      esd: [
+        ['3', '1', 'esd'],
+        ['TAB', '1', 'body'],
+      ],
+      res: [
+        ['1', '3', 3100, 3100],
+        ['TAB', '3', 90e3],
+      ],
+      blocks: [
+        {
+          type: 'ldo',
+          pins: { VIN: '1', GND: '3', OUT: 'TAB' },
+          vuv: 4,
+          vset: 5,
+          vdo: 0.6,
+          ilim: 0.6,
+          rout: 0.05,
+          iq: 3e-4,
+        },
+      ],
+    },
+    { ref: 'C2', kind: 'C', cls: 'elko', value: 4.7e-5, pins: { 1: 'GND', 2: '5V' } },
+    ...Array.from({ length: 11 }, (_, i) => c(`C${i + 10}`, '5V', 1e-7)),
+    {
+      ref: 'U1',
+      kind: 'IC',
+      cls: 'load',
+      what: 'controller',
+      pins: { 1: '5V', 16: 'GND', 33: 'SDA', 34: 'SCL' },
+      rail: ['1'],
+      esd: [
+        ['16', '1', 'esd'],
+        ['16', '33', 'esd'],
+        ['33', '1', 'esdup'],
+        ['16', '34', 'esd'],
+        ['34', '1', 'esdup'],
+      ],
+      res: [['1', '16', 1250, 80]],
+      adjacent: [['33', '34']],
+    },
+    {
+      ref: 'U2',
+      kind: 'IC',
+      cls: 'load',
+      what: 'position memory',
+      pins: { 4: 'GND', 5: 'SDA', 6: 'SCL', 8: '5V' },
+      rail: ['8'],
+      esd: [
+        ['4', '8', 'esd'],
+        ['4', '5', 'esd'],
+        ['4', '6', 'esd'],
+      ],
+      res: [
+        ['8', '4', 25e3, 2e3],
+        ['5', '4', 3e6],
+        ['6', '4', 3e6],
+      ],
+    },
+  ],
+  power: { states: { awake: { sources: [{ p: '12VIN', v: 12, ilim: 0.5 }] } } },
+};
+
 export const demoCircuits: Record<string, { name: string; netlist: Netlist }> = {
   'Tern T2': { name: 'Supplies', netlist: netlistSchema.parse(ternSupply) },
+  Lodestar: { name: 'Drive and supplies', netlist: netlistSchema.parse(lodestarDrive) },
   Quillon: { name: 'Bus lines and 5 V', netlist: netlistSchema.parse(quillonBus) },
 };

@@ -5,6 +5,7 @@
 import {
   DEFAULT_STATION,
   type BoardModel,
+  type Fault,
   type JobEvent,
   type JobEventBody,
   type Measured,
@@ -17,7 +18,9 @@ import { addDrawing } from '../repositories/boardDrawings.ts';
 import { createBoardModel } from '../repositories/boardModels.ts';
 import { addCircuit } from '../repositories/circuits.ts';
 import { appendEvents } from '../repositories/jobEvents.ts';
+import { hideFault } from '../repositories/hiddenFaults.ts';
 import { addKitItem } from '../repositories/kit.ts';
+import { addMeter } from '../repositories/meters.ts';
 import { saveShopSettings } from '../repositories/settings.ts';
 import { closeTicket, countTickets, createTicket, type NewTicket } from '../repositories/tickets.ts';
 import { bramble } from './bramble.ts';
@@ -38,6 +41,8 @@ type DemoTicket = Pick<NewTicket, 'customer' | 'device' | 'complaint' | 'inBox' 
   promisedInDays?: number;
   events: JobEventBody[];
   closedDaysAgo?: number;
+  /** What is really wrong; only the simulated meter knows. */
+  hidden?: Fault[];
 };
 
 /** The place of a part's terminal, as a reading names it. */
@@ -79,6 +84,7 @@ const tickets: DemoTicket[] = [
     serial: 'T2-30418',
     complaint: 'Display stays dark after a wet ride. Battery is good on another bike.',
     inBox: 'display, bracket, no cable',
+    hidden: [{ ref: 'C7', mode: 'short', r: 1.4 }],
     days: 3,
     promisedInDays: 2,
     events: [
@@ -118,6 +124,7 @@ const tickets: DemoTicket[] = [
     serial: 'Q-90233',
     complaint: 'Car reports no answer from the seat. Another shop has already changed U7.',
     inBox: 'bare board',
+    hidden: [{ ref: 'D3', mode: 'short', r: 9 }],
     days: 6,
     events: [
       { type: 'suspect', partId: 'u7', why: 'CANH sits at 0.2 V' },
@@ -191,6 +198,7 @@ const tickets: DemoTicket[] = [
     serial: 'T2-29001',
     complaint: 'Dead since the battery plug was put in the wrong way.',
     inBox: 'display, bracket, battery lead',
+    hidden: [{ ref: 'D2', mode: 'short', r: 0.8 }],
     days: 0,
     events: [],
   },
@@ -227,6 +235,38 @@ const tickets: DemoTicket[] = [
       { type: 'released', outcome: 'declined' },
     ],
   },
+  {
+    board: ternT2,
+    customer: 'Velo Marrow',
+    device: 'Tern T2 display',
+    serial: 'T2-31602',
+    complaint: 'Nothing on the display, nothing gets warm. Was fine in the evening.',
+    inBox: 'display, battery lead',
+    hidden: [{ ref: 'U3', mode: 'dead' }],
+    days: 0,
+    events: [before('display', 'dead'), before('buttons', 'not tried')],
+  },
+  {
+    board: lodestar,
+    customer: 'Hollis Garage',
+    device: 'Lodestar window-lift module',
+    serial: 'LS-40117',
+    complaint: 'Dead since the car was jump-started with the leads crossed.',
+    inBox: 'bare board',
+    hidden: [{ ref: 'D2', mode: 'short', r: 0.6 }],
+    days: 0,
+    events: [{ type: 'onset', events: ['reversed'] }],
+  },
+  {
+    board: bramble,
+    customer: 'Ada Rooke',
+    device: 'Bramble thermostat',
+    serial: 'BR-2209',
+    complaint: 'Blank after the frost. A second one from the hall works.',
+    inBox: 'thermostat, and the good one from the hall',
+    days: 0,
+    events: [before('panel', 'dead')],
+  },
 ];
 
 /** Seeds once; an instance that already has tickets is left alone. */
@@ -248,6 +288,7 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
     { kind: 'iron', name: 'Iron 70 W, 3 mm bevel', bench: 'full bench', doc: DEFAULT_STATION },
   ] as const;
   for (const item of kit) await addKitItem(db, item);
+  await addMeter(db, { name: 'Bench meter', bench: 'full bench', simulated: true });
   const models = new Map<BoardModel, { modelId: string; versionId: string }>();
   for (const [doc, field] of [
     [ternT2, 'consumer'],
@@ -294,6 +335,7 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
       body,
     }));
     await appendEvents(db, ticket.id, events);
+    if (t.hidden) await hideFault(db, ticket.id, t.hidden);
     if (t.closedDaysAgo !== undefined)
       await closeTicket(db, ticket.id, new Date(now.getTime() - t.closedDaysAgo * DAY));
   }

@@ -1,0 +1,14 @@
+/** The meter on the bench, asked for what it shows now. */
+import { send } from '$lib/jobs/send';
+import type { Measured } from '@orthos/core';
+import type { Probe } from './probes';
+
+export interface MeterAnswer {
+  value: Measured;
+  meter: string;
+}
+
+/** Throws a `SendError` with a sentence when there is no meter or it does not answer. */
+export async function askMeter(ticketId: string, { type, red, black, state }: Probe): Promise<MeterAnswer> {
+  return (await send('POST', `/api/jobs/${ticketId}/meter`, { type, red, black, state })) as MeterAnswer;
+}

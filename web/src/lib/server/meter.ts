@@ -1,0 +1,34 @@
+/**
+ * Readings from a meter on the bench. The simulated one is reached the same way, over TCP; only where its
+ * probes lie is told to it beforehand, which a real one sees for itself.
+ */
+import { readCircuit, type Fault, type Measured, type Netlist, type Test } from '@orthos/core';
+import { measure, SimulatedMeter, type MeterReading } from '@orthos/instruments';
+import type { Meter } from './repositories/meters.ts';
+
+let simulated: Promise<SimulatedMeter> | null = null;
+
+/** What a hand-held meter adds: half a percent and its last digit, the same each time for the same reading. */
+function withNoise(value: Measured, key: string): Measured {
+  if (value === 'OL') return value;
+  let h = 2166136261;
+  for (const ch of key) h = Math.imul(h ^ ch.charCodeAt(0), 16777619) >>> 0;
+  const unit = (h / 2 ** 32) * 2 - 1;
+  return Number((value * (1 + 0.005 * unit)).toPrecision(4));
+}
+
+/** Takes one reading of a board, real or simulated. Throws `InstrumentError` or `NetlistError` with a sentence. */
+export async function takeReading(
+  meter: Meter,
+  probe: Test,
+  board: { netlist: Netlist; faults: Fault[]; ticketId: string } | null,
+): Promise<MeterReading> {
+  if (!meter.simulated) return measure({ host: meter.host, port: meter.port }, probe.type);
+  simulated ??= SimulatedMeter.start();
+  const bench = await simulated;
+  if (board) {
+    const value = readCircuit(board.netlist, board.faults, probe);
+    bench.probes = () => withNoise(value, `${board.ticketId} ${JSON.stringify(probe)}`);
+  } else bench.probes = null;
+  return measure({ host: '127.0.0.1', port: bench.port }, probe.type);
+}

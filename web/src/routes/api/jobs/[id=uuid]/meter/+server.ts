@@ -1,0 +1,43 @@
+import { readBody } from '$lib/server/body';
+import { jobView } from '$lib/server/jobView';
+import { takeReading } from '$lib/server/meter';
+import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
+import { listMeters } from '$lib/server/repositories/meters';
+import { foldJob, METER_TYPES, NetlistError } from '@orthos/core';
+import { InstrumentError } from '@orthos/instruments';
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+
+const net = z.string().max(80);
+const body = z.strictObject({
+  type: z.enum(METER_TYPES),
+  red: net,
+  black: net,
+  state: net.nullable(),
+  /** Which meter; the first one of the kit without it. */
+  meterId: z.uuid().optional(),
+});
+
+/** Asks the meter what it shows now, its probes being where the body says. Stores nothing. */
+export const POST = async ({ locals, params, request }) => {
+  const { meterId, ...probe } = await readBody(request, body);
+  const view = await jobView(locals.db, params.id);
+  const meters = await listMeters(locals.db);
+  const meter = meterId ? meters.find((m) => m.id === meterId) : meters[0];
+  if (!meter) error(409, { message: 'There is no meter in the kit. Add one under Kit, or type the reading.' });
+  const job = foldJob(view.events);
+  const circuit = view.circuits.find((c) => c.id === job.circuitId) ?? view.circuits[0];
+  const faults = meter.simulated ? await hiddenFaultsOf(locals.db, params.id) : [];
+  try {
+    const { value, identity } = await takeReading(
+      meter,
+      probe,
+      circuit ? { netlist: circuit.netlist, faults, ticketId: params.id } : null,
+    );
+    return json({ value, meter: meter.name, identity });
+  } catch (e) {
+    if (e instanceof InstrumentError || e instanceof NetlistError)
+      error(502, { message: `${meter.name}: ${e.message}. Nothing was stored; type the reading, or try again.` });
+    throw e;
+  }
+};
