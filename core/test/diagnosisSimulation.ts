@@ -86,10 +86,10 @@ export function search(d: Dictionary, template: string, truth: number, way: Way,
   let unsafe = false;
   for (;;) {
     const ranking = rank(d, taken);
-    const { power } = powerVerdict(d, ranking, taken);
+    const { power, unread } = powerVerdict(d, ranking, taken);
     const allowPower = power === 'allowed';
     const groups = ambiguityGroups(d, ranking, true);
-    const next = way === 'advice' ? nextTests(d, ranking, taken, { allowPower, most: 1 }) : [];
+    const next = way === 'advice' ? nextTests(d, ranking, taken, { allowPower, unread, most: 1 }) : [];
     const goOn = { ...d.tests[0], bits: 1, minutes: 1, expects: [] };
     const { done } = verdict(groups, way === 'advice' ? next : [goOn], before);
     const choice =

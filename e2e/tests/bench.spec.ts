@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openJob, planReady, pressUntil, watchErrors } from './helpers.ts';
+import { openJob, ownReading, planReady, pressUntil, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -57,8 +57,9 @@ test('the palette finds places and jobs; the theme stays after a reload', async 
 
 test('a wrong suspect becomes an earlier attempt; a powered reading is warned of', async ({ page }) => {
   await openJob(page, 'Resets over every bump', 'diagnose');
+  const form = await ownReading(page);
   await page.getByLabel('What', { exact: true }).selectOption('dcv');
-  await expect(page.getByText('the power gate lapses with this reading')).toBeVisible();
+  await expect(form.getByText('the power gate lapses with this reading')).toBeVisible();
   await page.getByLabel('Measured at').fill('U3.5');
   await page.getByLabel('no good board at hand').check();
   await page.getByLabel('Reads, V').fill('3,31');

@@ -3,7 +3,19 @@ import { expect, test, type Page } from '@playwright/test';
 import pg from 'pg';
 import { freePort } from '../../scripts/common.mjs';
 import { startApp, stopApp } from '../../scripts/server.mjs';
-import { hold, newJob, openRun, planReady, record, tabTo, tap, uuid7, watchErrors } from './helpers.ts';
+import {
+  hold,
+  newJob,
+  openRun,
+  ownReading,
+  planReady,
+  pressUntil,
+  record,
+  tabTo,
+  tap,
+  uuid7,
+  watchErrors,
+} from './helpers.ts';
 
 const TERN = 'Tern T2, 2 layers';
 const QUILLON = 'Quillon, 4 layers';
@@ -61,8 +73,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   };
   // 1 intake
   await page.goto('/jobs', { waitUntil: 'networkidle' });
-  await page.keyboard.press('n');
-  await page.waitForURL('**/jobs/new');
+  await pressUntil(page, 'n', '**/jobs/new');
   await page.waitForLoadState('networkidle');
   await type('Customer', 'Marla Quay');
   await type('Device', 'Tern T2 display');
@@ -82,12 +93,14 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   // 2 diagnose
   await page.keyboard.press(']');
   await page.waitForURL('**/diagnose');
+  await tabTo(page, page.getByText('Another reading'));
+  await page.keyboard.press('Enter');
   await type('Measured at', 'C7.1');
   await type('Reads, Ω', '1.4');
   await type('Good board, Ω', '2k4');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('row', { name: /C7\.1/ })).toContainText('too low');
-  await tabTo(page, page.getByRole('button', { name: 'Enter' }));
+  await tabTo(page, page.getByRole('form', { name: 'Reading', exact: true }).getByRole('button', { name: 'Enter' }));
   await page.keyboard.press('/');
   await page.keyboard.type('C7');
   await expect(page.getByRole('option', { name: /^C7/ }).first()).toBeVisible();
@@ -251,10 +264,11 @@ test('hard gates: refused, then met, then lapsed by a powered reading; overridde
   await expect(say(page)).toHaveText('Ready to take it off?');
 
   await page.goto(`/jobs/${jobId}/diagnose`);
+  const form = await ownReading(page);
   await page.getByLabel('Measured at').fill('U3.5');
   await page.getByLabel('What', { exact: true }).selectOption('dcv');
   await page.getByLabel('Reads, V').fill('3.3');
-  await page.getByRole('button', { name: 'Enter' }).click();
+  await form.getByRole('button', { name: 'Enter' }).click();
   await expect(page.getByRole('row', { name: /U3\.5/ })).toBeVisible();
   await openRun(page, jobId, 'remove');
   await expect(page.getByText('a reading was taken under power')).toBeVisible();

@@ -14,6 +14,14 @@ export async function openJob(page: Page, text: string, step: string): Promise<s
   return href;
 }
 
+/** Opens the form for a reading of one's own beside the advised ones; on boards with a circuit it is folded. */
+export async function ownReading(page: Page): Promise<Locator> {
+  const form = page.getByRole('form', { name: 'Reading', exact: true });
+  if (!(await form.isVisible())) await page.getByText('Another reading').click();
+  await expect(form).toBeVisible();
+  return form;
+}
+
 /** Waits until a plan is computed and stored. */
 export async function planReady(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled({ timeout: 60_000 });

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openJob, planReady, pressUntil, watchErrors } from './helpers.ts';
+import { openJob, ownReading, planReady, pressUntil, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -13,6 +13,7 @@ test('demo ticket to plan: reading, suspect, computed plan, in use', async ({ pa
   const href = await openJob(page, 'dark after a wet ride', 'diagnose');
   await expect(page.getByRole('cell', { name: 'C7.1', exact: true })).toBeVisible();
 
+  await ownReading(page);
   await page.getByLabel('Measured at').fill('U3.5');
   await page.getByLabel('Reads, Ω').fill('1k4x');
   await page.keyboard.press('Enter');

@@ -190,10 +190,10 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     ...(input.software ? { software: input.software } : {}),
   };
   const ranking = rank(dictionary, usable, circumstances);
-  const { power, why } = powerVerdict(dictionary, ranking, usable);
+  const { power, why, unread } = powerVerdict(dictionary, ranking, usable);
   const allowPower = power === 'allowed';
   const groups = ambiguityGroups(dictionary, ranking, true);
-  const next = nextTests(dictionary, ranking, usable, { allowPower, most });
+  const next = nextTests(dictionary, ranking, usable, { allowPower, unread, most });
   const before = usable.length
     ? (ambiguityGroups(dictionary, rank(dictionary, usable.slice(0, -1), circumstances), true)[0]?.p ?? 0)
     : 0;

@@ -81,23 +81,26 @@ function minutesOf(test: Test, ground: string, powered: boolean, firstPower: num
   return test.black === ground || test.red === ground ? MINUTES.toGround : MINUTES.across;
 }
 
-/** Readings worth taking, the most information per minute first. `allowPower`: the short check lets power on. */
+/**
+ * Readings worth taking, the most information per minute first. `allowPower`: the short check lets power on.
+ * `unread`: rails that must be read before it does; reading them is credited with what power would tell then.
+ */
 export function nextTests(
   dictionary: Dictionary,
   ranking: Ranking,
   readings: readonly Taken[],
-  { allowPower, most = 8 }: { allowPower: boolean; most?: number },
+  { allowPower, unread = [], most = 8 }: { allowPower: boolean; unread?: readonly string[]; most?: number },
 ): NextTest[] {
   const { netlist, tests, hypotheses } = dictionary;
   const done = new Set(readings.map((r) => columnOf(dictionary, r)));
   const powered = readings.some((r) => isPowered(r.type));
-  const unread = railsOf(netlist).filter((net) => !readings.some((r) => r.type === 'ohm' && r.red === net)).length;
+  const unchecked = railsOf(netlist).filter((net) => !readings.some((r) => r.type === 'ohm' && r.red === net)).length;
   const shorted = hypotheses.reduce((sum, h, k) => sum + (h.mode === 'short' ? ranking.p[k] : 0), 0);
-  const firstPower = (2 + 0.4 * unread + 0.2 * shorted * 15) / 3;
+  const firstPower = (2 + 0.4 * unchecked + 0.2 * shorted * 15) / 3;
   const looks = outlooksOf(dictionary);
   const list: NextTest[] = [];
   tests.forEach((test, t) => {
-    if (done.has(t) || (isPowered(test.type) && !allowPower)) return;
+    if (done.has(t) || (isPowered(test.type) && !allowPower && unread.length === 0)) return;
     const { of, kinds } = looks[t];
     const share = new Float64Array(kinds.length);
     let known = 0;
@@ -119,7 +122,14 @@ export function nextTests(
     const minutes = minutesOf(test, netlist.ground, powered, firstPower);
     list.push({ ...test, bits, minutes, expects: [] });
   });
-  const ranked = list.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes).slice(0, most);
+  // the way to power: all unread rails, switching on, one reading
+  const powerful = list.filter((n) => isPowered(n.type)).reduce((best, n) => Math.max(best, n.bits), 0);
+  const toPower = unread.length * MINUTES.toGround + firstPower + MINUTES.volts;
+  const opens = (n: NextTest) => n.type === 'ohm' && n.black === netlist.ground && unread.includes(n.red);
+  if (!allowPower && unread.length)
+    for (const n of list) if (opens(n)) n.bits += ((1 - shorted) * powerful * n.minutes) / toPower;
+  const offered = list.filter((n) => allowPower || !isPowered(n.type));
+  const ranked = offered.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes).slice(0, most);
   for (const next of ranked) next.expects = expectsOf(dictionary, ranking, next);
   return ranked;
 }

@@ -20,6 +20,8 @@ const RISK = 0.1;
 export interface PowerVerdict {
   power: 'allowed' | 'blocked';
   why: string;
+  /** Rails that stand between the board and its power because nobody has read them yet. */
+  unread: string[];
 }
 
 const ohms = (r: number) => formatReading(r, 'ohm');
@@ -52,7 +54,8 @@ function overVoltage(dictionary: Dictionary): Uint8Array {
 
 export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings: readonly Taken[]): PowerVerdict {
   const { netlist, healthy, hypotheses } = dictionary;
-  if (statesOf(netlist).length === 0) return { power: 'blocked', why: 'the circuit says nothing of what feeds it' };
+  if (statesOf(netlist).length === 0)
+    return { power: 'blocked', why: 'the circuit says nothing of what feeds it', unread: [] };
   const unread: string[] = [];
   for (const net of railsOf(netlist)) {
     const last = readings.findLast((r) => r.type === 'ohm' && r.red === net && r.black === netlist.ground);
@@ -66,17 +69,19 @@ export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings:
     const good = typeof last.good === 'number' ? last.good : model;
     if (good === null ? last.value < UNKNOWN_RAIL_OHM : last.value < SHORT_SHARE * good) {
       const beside = good === null ? `below ${UNKNOWN_RAIL_OHM} Ω` : `where ${ohms(good)} is healthy`;
-      return { power: 'blocked', why: `${net} reads ${ohms(last.value)}, ${beside}: find the short first` };
+      return { power: 'blocked', why: `${net} reads ${ohms(last.value)}, ${beside}: find the short first`, unread: [] };
     }
   }
-  if (unread.length) return { power: 'blocked', why: `not read in ohms since the last work: ${unread.join(', ')}` };
+  if (unread.length)
+    return { power: 'blocked', why: `not read in ohms since the last work: ${unread.join(', ')}`, unread };
   const flags = overVoltage(dictionary);
   const risk = hypotheses.reduce((sum, _, h) => sum + (flags[h] ? ranking.p[h] : 0), 0);
   if (risk > RISK)
     return {
       power: 'blocked',
       why: `a fault that puts too much voltage on a rail has ${Math.round(100 * risk)} %: unplug the loads first`,
+      unread: [],
     };
   const why = `${railsOf(netlist).join(', ')} read as healthy as the circuit wants`;
-  return { power: 'allowed', why };
+  return { power: 'allowed', why, unread: [] };
 }

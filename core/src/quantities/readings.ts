@@ -36,6 +36,8 @@ export function formatReading(value: Measured, quantity: Quantity): string {
   if (value === 'OL') return 'OL';
   if (value === 0) return `0 ${unit}`;
   const size = Math.abs(value);
+  // below the last digit of any meter
+  if (unit === 'V' && size < 5e-5) return '0 V';
   // volts and small ohms stay as a meter shows them: 0.487 V, 0.7 Ω
   if (unit === 'V' || (unit === 'Ω' && size < 1 && size >= 0.01)) return `${Number(value.toPrecision(3))} ${unit}`;
   const [factor, prefix] = STEPS.find(([f]) => size >= f * 0.9995) ?? STEPS[STEPS.length - 1];

@@ -64,6 +64,8 @@
     const part = view.board.parts.find((p) => p.partId === partId);
     return part ? partName(part) : partId;
   };
+  /** Whether the form for a reading of one's own is unfolded, once somebody has said so. */
+  let ownOpen = $state<boolean | null>(null);
   let why = $state('');
   let problem = $state('');
 
@@ -115,14 +117,14 @@
     {#if circuit && finder.result}
       <NextCard {view} netlist={circuit.netlist} result={finder.result} {record} />
       <Suspects {view} netlist={circuit.netlist} result={finder.result} onConvict={convict} />
-      <details class="mt-4">
-        <summary class="min-h-10 cursor-pointer py-2 font-semibold">Another reading</summary>
-        <ReadingForm {view} {record} />
-      </details>
-    {:else}
-      <ReadingForm {view} {record} />
-      {#if !circuit}<ComparedSuspects {view} onConvict={convict} />{/if}
     {/if}
+    <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
+      <summary class="min-h-10 cursor-pointer py-2 font-semibold">
+        {circuit ? 'Another reading' : 'A reading'}
+      </summary>
+      <ReadingForm {view} {record} />
+    </details>
+    {#if !circuit}<ComparedSuspects {view} onConvict={convict} />{/if}
     <ReadingTable board={view.board} readings={job.readings} {withdraw} />
     <Seen {view} {job} {record} {withdraw} />
 

@@ -112,9 +112,9 @@
       {probeName(next, netlist.ground)}, {modeName(next)}
       <span class="text-base font-normal text-ink2">{placeWords(view.board, place)}</span>
     </h2>
-    <p class="mt-1 text-[13px]">
+    <p class="mt-1 flex flex-wrap gap-x-3 text-[13px]">
       {#each next.expects as e (e.ref)}
-        <span class="mr-3 whitespace-nowrap"
+        <span class="whitespace-nowrap"
           ><span class="text-ink2">{e.ref} →</span> <span class="font-semibold">{words(e, next.type)}</span></span
         >
       {/each}
@@ -124,7 +124,7 @@
         class="field w-36 text-lg font-semibold"
         bind:value
         bind:this={input}
-        aria-label="Reads, {UNITS[QUANTITY_OF[next.type]]}"
+        aria-label="Next reading, {UNITS[QUANTITY_OF[next.type]]}"
         placeholder="4k7"
         autocomplete="off"
         aria-describedby={problem ? 'p-next' : undefined}

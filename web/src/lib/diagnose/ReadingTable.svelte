@@ -27,17 +27,24 @@
       {#each newest as r (r.id)}
         {@const d = compareReading(r.value, r.good, r.quantity)}
         <tr class="border-t border-faint">
-          <td class="py-1.5 pr-2 font-semibold"
-            >{placeName(board, r.place)}{#if r.probe && r.quantity !== 'current'}<span class="font-normal text-ink2">
-                {r.probe.red}</span
-              >{/if}</td
-          >
+          <td class="py-1.5 pr-2">
+            <span class="font-semibold">{placeName(board, r.place)}</span>
+            {#if r.probe && r.quantity !== 'current'}<span class="text-ink2">{r.probe.red}</span>{/if}
+          </td>
           <td class="pr-2 text-right text-base font-bold whitespace-nowrap">{formatReading(r.value, r.quantity)}</td>
           <td class="pr-2 text-right whitespace-nowrap text-ink2"
             >{r.good === null ? '' : formatReading(r.good, r.quantity)}</td
           >
           <td class="w-20 {d === 'same' ? 'text-evidence' : d ? 'font-semibold text-hot' : 'text-ink3'}">
-            {d === 'same' ? '= as good' : d === 'low' ? '▼ too low' : d === 'high' ? '▲ too high' : 'no reference'}
+            {d === 'same'
+              ? '= as good'
+              : d === 'low'
+                ? '▼ too low'
+                : d === 'high'
+                  ? '▲ too high'
+                  : r.probe
+                    ? ''
+                    : 'no reference'}
           </td>
           <td class="w-9">
             <TakeBack what={`the reading at ${placeName(board, r.place)}`} onclick={() => withdraw(r.id)} />

@@ -72,10 +72,10 @@
         {#each drawing.nodes as n (n.ref)}
           <g transform="translate({n.x} {n.y})">
             {#if isSelected(n)}<rect
-                x="-6"
-                y="-6"
-                width={n.w + 12}
-                height={n.h + 12}
+                x="-3"
+                y="-3"
+                width={n.w + 6}
+                height={n.h + 6}
                 fill="var(--evidence-soft)"
                 stroke="var(--evidence)"
                 stroke-width="2"

@@ -46,6 +46,11 @@
     const s = result.suspects.find((x) => x.ref === ref);
     return s ? [s.mode, s.where].filter((w, i, all) => w && all.indexOf(w) === i).join(' ') : '';
   };
+  /** Faults of which no reading of this circuit tells anything. */
+  const isHidden = (ref: string) => {
+    const s = result.suspects.find((x) => x.ref === ref);
+    return s?.mode === 'dead' && s.where === 'inside';
+  };
   const kind = (ref: string) => {
     const part = netlist.parts.find((p) => p.ref === ref);
     return part ? (part.what ?? CLASSES[classOf(part)].label) : '';
@@ -89,7 +94,9 @@
           {#if members.length > 12}<span class="text-ink2">and {members.length - 12} more</span>{/if}
           <span class="text-ink2"
             >{refs.length > 1
-              ? `read alike: ${mode(part.ref)}`
+              ? isHidden(part.ref)
+                ? 'show nothing to a meter: dead inside, or open where DC is blind'
+                : `read alike: ${mode(part.ref)}`
               : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>

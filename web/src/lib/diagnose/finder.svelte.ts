@@ -50,7 +50,8 @@ export function questionOf(view: JobView): DiagnoseInput | null {
     const probe = probeOfReading(r, view.board, netlist);
     if (!probe) return [];
     const good: Measured | null = r.good ?? referenceFor(view, probe)?.value ?? null;
-    return [{ ...pick(probe), value: r.value, good }];
+    const { type, red, black, state } = probe;
+    return [{ type, ...(type === 'isup' ? {} : { red, black }), state, value: r.value, good }];
   });
   const attempt = currentAttempt(job);
   const tested = attempt.offBoardTest;
@@ -78,8 +79,6 @@ export function questionOf(view: JobView): DiagnoseInput | null {
     companions: [],
   };
 }
-
-const pick = ({ type, red, black, state }: Probe): Probe => ({ type, red, black, state });
 
 /** The circuit's name of a board part. */
 function refs(board: BoardModel, { netlist }: Circuit): (partId: string) => string | undefined {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { Command, Dialog } from 'bits-ui';
+  import { Command, computeCommandScore, Dialog } from 'bits-ui';
   import { offeredCommands } from './palette.svelte';
 
   interface FoundJob {
@@ -34,6 +34,17 @@
     };
   });
 
+  /** What begins with the very word comes first: C14 before C1 with a 4 somewhere. */
+  const commands = $derived.by(() => {
+    const word = search.trim().toLowerCase();
+    const exact = (title: string) => Number(title.toLowerCase().split(/\s/, 1)[0] === word);
+    return offeredCommands().toSorted((a, b) => exact(b.title) - exact(a.title));
+  });
+  function score(command: string, wanted: string, keywords?: string[]): number {
+    const word = wanted.trim().toLowerCase();
+    return Number(command.toLowerCase().split(/\s/, 1)[0] === word) + computeCommandScore(command, wanted, keywords);
+  }
+
   function choose(run: () => void) {
     open = false;
     search = '';
@@ -49,7 +60,7 @@
     >
       <Dialog.Title class="sr-only">Find</Dialog.Title>
       <Dialog.Description class="sr-only">Places, jobs, parts of this board, actions</Dialog.Description>
-      <Command.Root>
+      <Command.Root filter={score}>
         <Command.Input
           bind:value={search}
           placeholder="Go to a place, a job, a part, an action"
@@ -57,7 +68,7 @@
         />
         <Command.List class="max-h-[50vh] overflow-auto p-2">
           <Command.Empty class="p-4 text-ink2">Nothing by that name.</Command.Empty>
-          {#each offeredCommands() as command (command.title)}
+          {#each commands as command (command.title)}
             <Command.Item value={command.title} onSelect={() => choose(command.run)} class="item">
               <span>{command.title}</span>
               <span class="text-ink3">{command.hint ?? ''}</span>

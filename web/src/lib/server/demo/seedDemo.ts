@@ -130,7 +130,7 @@ const tickets: DemoTicket[] = [
       { type: 'suspect', partId: 'u7', why: 'CANH sits at 0.2 V' },
       { type: 'observation', text: 'U7 is fresh, joints clean; fault unchanged' },
       reading(quillon, 'U7', '7', 'ohm', 11, 4600),
-      reading(quillon, 'U7', '6', 'ohm', 4500, 4600),
+      reading(quillon, 'U7', '6', 'ohm', 129, 4600),
       { type: 'new-attempt', why: 'New U7, same fault: U7 was not it' },
       reading(quillon, 'D3', '1', 'ohm', 9, 4600),
       { type: 'suspect', partId: 'd3', why: 'CANH 9 Ω at D3, 11 Ω at U7: lower the nearer to D3' },
