@@ -14,7 +14,7 @@ import { ambiguityGroups, nextTests, verdict } from '../src/diagnosis/next.ts';
 import { powerVerdict } from '../src/diagnosis/power.ts';
 import { rank, type Taken } from '../src/diagnosis/rank.ts';
 
-export type Way = 'advice' | 'random' | 'checklist';
+type Way = 'advice' | 'random' | 'checklist';
 
 /** Uniform 0 … 1 from a seed (mulberry32). */
 export function seeded(seed: number): () => number {
@@ -64,7 +64,7 @@ class HiddenBoard {
   }
 }
 
-export interface Outcome {
+interface Outcome {
   template: string;
   fault: string;
   readings: number;
@@ -77,7 +77,7 @@ export interface Outcome {
 const MOST = 45;
 
 /** One search from the first reading to a verdict. */
-export function search(d: Dictionary, template: string, truth: number, way: Way, seed: number): Outcome {
+function search(d: Dictionary, template: string, truth: number, way: Way, seed: number): Outcome {
   const random = seeded(seed);
   const board = new HiddenBoard(d.netlist, d.hypotheses[truth], random);
   const taken: Taken[] = [];

@@ -75,7 +75,18 @@ const views = {
   jobs: () => page.goto('/jobs'),
   'express-job': () => page.goto('/jobs/express'),
   intake: () => openJob('Orrin', 'intake'),
-  diagnose: () => openJob('dark after a wet ride', 'diagnose'),
+  diagnose: async () => {
+    await openJob('changed U7', 'diagnose');
+    await page.getByRole('button', { name: 'Convict D3' }).waitFor();
+    await page.waitForTimeout(600);
+  },
+  circuit: async () => {
+    await openJob('dark after a wet ride', 'diagnose');
+    await page.getByRole('region', { name: 'Split the suspects' }).waitFor();
+    await page.getByRole('group', { name: 'Lens' }).getByRole('button', { name: 'Circuit' }).click();
+    await page.getByRole('group', { name: 'Circuit', exact: true }).waitFor();
+    await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Circuit' }).click();
+  },
   plan: () => plan('moves backwards'),
   'plan-scope': async () => {
     await scope(true);
@@ -238,12 +249,6 @@ const views = {
       .setInputFiles(fileURLToPath(new URL('../../web/src/lib/server/demo/gantry.kicad_pcb', import.meta.url)));
     await page.getByRole('heading', { name: 'What was read' }).waitFor();
     await page.waitForTimeout(800);
-  },
-  packages: async () => {
-    await page.goto('/boards/packages', { waitUntil: 'networkidle' });
-    await page.getByLabel('Find a package').fill('qfp');
-    await page.getByRole('button', { name: /^QFP-44/ }).click();
-    await page.waitForTimeout(300);
   },
   kit: () => page.goto('/kit'),
   calculate: () => page.goto('/calculate'),

@@ -7,7 +7,7 @@ import { NetlistError, pinOf } from './netlist.ts';
 import { junctionAt, junctionModel, type JunctionModel, type JunctionPoint } from './junction.ts';
 
 /** Shockley junction inside a transistor; its voltage is limited like a diode's. */
-export interface DeviceJunction {
+interface DeviceJunction {
   /** Ends (index into the device's ends). */
   a: number;
   k: number;

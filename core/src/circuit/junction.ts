@@ -6,7 +6,7 @@
  */
 
 /** kT/q at 27 °C, V. */
-export const THERMAL_V = 0.0258649;
+const THERMAL_V = 0.0258649;
 /** Conductance across every junction and from every node to ground, S. */
 export const GMIN_S = 1e-12;
 

@@ -12,7 +12,6 @@ const volts = z.number().min(-1e5).max(1e5);
 const amps = z.number().min(-1e4).max(1e4);
 
 const diodeModel = z.enum(Object.keys(DIODE_MODELS) as [keyof typeof DIODE_MODELS, ...(keyof typeof DIODE_MODELS)[]]);
-export type DiodeModelName = z.infer<typeof diodeModel>;
 
 /** Pin names are strings; numbers in a file are taken as such. */
 const pinName = z.union([z.string().trim().min(1).max(20), z.int().transform(String)]);
@@ -204,7 +203,7 @@ export class NetlistError extends Error {
 }
 
 /** Most a circuit may hold; a board's whole netlist is not a circuit round a fault. */
-export const MAX_PARTS = 400;
+const MAX_PARTS = 400;
 
 /** The pin called so, or the part's pin on the net called so. */
 export function pinOf(part: { pins: Record<string, string> }, name: string): string | undefined {

@@ -43,7 +43,7 @@ function faultOhms(part: CircuitPart, { mode, r }: Fault): number {
 }
 
 /** The two pins of a part that a short lies between when the fault does not say. */
-export function defaultPair(part: CircuitPart, ground: string): [string, string] {
+function defaultPair(part: CircuitPart, ground: string): [string, string] {
   if (part.kind === 'M') return ['D', 'S'];
   if (part.kind === 'Q') return ['C', 'E'];
   if (part.kind === 'IC') {

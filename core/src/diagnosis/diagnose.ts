@@ -122,7 +122,7 @@ const cache = new Map<string, Dictionary>();
 const KEPT = 4;
 
 /** The dictionary of a circuit; the last few are kept, as ranking goes on reading by reading. */
-export function dictionaryFor(
+function dictionaryFor(
   netlist: Netlist,
   events: readonly BoardEvent[],
   {

@@ -7,7 +7,7 @@ import type { Measured } from '../job/events.ts';
 
 /** Share of readings that mean nothing: wrong point, wrong range, bad contact. */
 const BLUNDER = 0.02;
-export const BINS = 64;
+const BINS = 64;
 
 interface Scale {
   from: number;
@@ -91,7 +91,7 @@ export function healthySpread(type: MeterType, y: number): number {
   }
 }
 /** The same against a good board or a twin channel that was read too. */
-export const TWIN_SPREAD = 0.08;
+const TWIN_SPREAD = 0.08;
 const TWIN_DIODE = 0.02;
 export const twinSpread = (type: MeterType): number => (type === 'diode' ? TWIN_DIODE : TWIN_SPREAD);
 

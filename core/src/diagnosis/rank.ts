@@ -36,7 +36,7 @@ export interface Circumstances {
   software?: 'possible' | 'ruled out';
 }
 
-export interface Suspect {
+interface Suspect {
   ref: string;
   mode: string;
   where: string;

@@ -29,7 +29,7 @@ export interface SchematicNode {
   note: string;
 }
 
-export interface SchematicWire {
+interface SchematicWire {
   net: string;
   from: { ref: string; pin: string };
   to: { ref: string; pin: string };

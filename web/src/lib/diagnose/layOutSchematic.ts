@@ -6,7 +6,7 @@ export interface DrawnNode extends SchematicNode {
   x: number;
   y: number;
 }
-export interface DrawnWire {
+interface DrawnWire {
   net: string;
   points: [number, number][];
 }
