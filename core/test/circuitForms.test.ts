@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  CLASSES,
   circuitOfNet,
   circuitPartFrom,
   compareReading,
@@ -10,9 +11,11 @@ import {
   looseNets,
   netAt,
   netlistSchema,
+  offBoardVerdict,
   placesOfNet,
   probeWalk,
   rankByComparison,
+  recipeFor,
   referenceOf,
   schematicGraph,
   solveCircuit,
@@ -23,6 +26,7 @@ import {
   writtenValue,
   type BoardModel,
   type Netlist,
+  type PartClass,
 } from '../src/index.ts';
 import { runCalc, CalcInputError } from '../src/calc/index.ts';
 import { factorLu, planLu, solveDense, solveLu } from '../src/numerics/sparseLu.ts';
@@ -417,6 +421,18 @@ describe('without a circuit', () => {
     const out = rankByComparison(board, [{ net: 'SW', quantity: 'ohm', value: 'OL', good: 1900 }]);
     expect(out[0].ref).toBe('L1');
     expect(compareReading('OL', 1900, 'ohm')).toBe('high');
+  });
+});
+
+describe('a suspect tested alone', () => {
+  it('leads four ways, and a culprit on to what it took along', () => {
+    const titles = (['bad', 'good'] as const).flatMap((result) =>
+      [true, false].map((recovered) => offBoardVerdict('mosfet', result, recovered)),
+    );
+    expect(new Set(titles.map((t) => t.title)).size).toBe(4);
+    expect(titles[0].next).toContain('its driver, gate resistor, shunt, fuse and its twin');
+    expect(titles.map((t) => t.tone)).toEqual(['good', 'stop', 'caution', 'caution']);
+    for (const cls of Object.keys(CLASSES) as PartClass[]) expect(recipeFor(cls).length).toBeGreaterThan(20);
   });
 });
 

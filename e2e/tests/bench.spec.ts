@@ -15,7 +15,7 @@ test('the job list: search, closed jobs, empty answer, arrows and Enter', async 
   await page.getByLabel('Search jobs').fill('hollis');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/q=hollis/);
-  await expect(page.locator('a.row')).toHaveCount(2);
+  await expect(page.locator('a.row')).toHaveCount(3);
 
   await page.goto('/jobs?q=nobody-has-this');
   await expect(page.getByText('No open job matches')).toBeVisible();

@@ -277,7 +277,7 @@ test('scale from a known pitch, and a picture taken by key from a camera', async
 });
 
 test('a board file: preview, another package, accepted, copper and nets on the stage', async ({ page }) => {
-  await page.goto('/boards/import');
+  await page.goto('/boards/import', { waitUntil: 'networkidle' });
   await page.locator('input[type=file]').setInputFiles(GANTRY);
   await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible();
   const aside = page.getByLabel('What was read');
@@ -306,7 +306,7 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   expect(readFileSync(await (await download).path(), 'utf8')).toContain('width="158mm"');
   // what was saved as a file comes back
   const saved = await page.request.get(`${page.url()}/file?as=board`);
-  await page.goto('/boards/import');
+  await page.goto('/boards/import', { waitUntil: 'networkidle' });
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'back.board.json', mimeType: 'application/json', buffer: await saved.body() });
@@ -351,7 +351,7 @@ const plots = () => {
 };
 
 test('photoplots in a zip: which file is what can be corrected', async ({ page }) => {
-  await page.goto('/boards/import');
+  await page.goto('/boards/import', { waitUntil: 'networkidle' });
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'plots.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(plots())) });
@@ -371,7 +371,7 @@ test('hostile files give a sentence with a line and change nothing', async ({ pa
     return page.getByRole('listitem').count();
   };
   const before = await count();
-  await page.goto('/boards/import');
+  await page.goto('/boards/import', { waitUntil: 'networkidle' });
   const good = readFileSync(GANTRY, 'utf8');
   const refused = async (name: string, buffer: Buffer, sentence: RegExp) => {
     await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });

@@ -78,6 +78,7 @@ test('a wrong first suspect stays attempt 1; the clamp on the bus line is attemp
   await expect(page.getByText('Attempt 1: U7', { exact: false })).toContainText('Was not it');
   await expect(suspects(page).locator('.text-base').first()).toHaveText('D3');
   await expect(suspects(page)).toContainText('Against:');
+  await suspects(page).getByRole('button', { name: 'D3', exact: true }).click();
   await page.getByRole('button', { name: 'Convict D3' }).click();
   await page.waitForURL(`**${href}/plan`);
 });
@@ -117,7 +118,7 @@ test('a job without a circuit is solved beside the good board', async ({ page })
   await page.getByPlaceholder('Go to a place').fill('C14');
   await page.keyboard.press('Enter');
   await page.getByLabel('Why C14').fill('lowest on 3V3, 0.7 Ω across it');
-  await page.getByRole('button', { name: 'C14 it is' }).click();
+  await page.getByRole('button', { name: 'C14 it is', exact: true }).click();
   await page.waitForURL(`**${href}/plan`);
 });
 

@@ -1,4 +1,4 @@
-export { isGroundNet, rankByComparison, type Compared, type ComparedSuspect } from './compare.ts';
+export { classOfPart, isGroundNet, rankByComparison, type Compared, type ComparedSuspect } from './compare.ts';
 export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagnosis } from './diagnose.ts';
 export { testsOf, type Test } from './dictionary.ts';
 export { injectionWarmth, locateInput, locateShort, type LocateInput } from './locate.ts';
@@ -6,3 +6,4 @@ export { classOf, CLASSES, EVENTS, SIGNS, type BoardEvent, type PartClass, type 
 export { NONE, SOFTWARE } from './rank.ts';
 export { referenceOf, type Reference } from './reference.ts';
 export { probeWalk } from './walk.ts';
+export { offBoardVerdict, recipeFor } from './offBoard.ts';

@@ -35,7 +35,13 @@
       const result = await importInWorker(
         files,
         { roles, packages },
-        { signal: mine.signal, onProgress: (d) => (done = d) },
+        {
+          signal: mine.signal,
+          // progress comes by a way of its own and may arrive after the result
+          onProgress: (d) => {
+            if (stop === mine && done !== null) done = d;
+          },
+        },
       );
       if (!made) name = result.board.name;
       made = result;

@@ -128,7 +128,8 @@ export class Finder {
       const result = await this.api.diagnose(
         question,
         proxy((done: number) => {
-          if (turn === this.turn) this.progress = done;
+          // progress comes by a way of its own and may arrive after the result
+          if (turn === this.turn && this.progress !== null) this.progress = done;
         }),
       );
       if (turn !== this.turn) return;

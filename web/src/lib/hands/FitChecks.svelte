@@ -2,12 +2,28 @@
   // Before solder: the old part tested, the new one measured, its orientation checked against something.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/server/jobView';
-  import { currentAttempt, foldJob, packageById, partName } from '@orthos/core';
+  import {
+    classOfPart,
+    currentAttempt,
+    foldJob,
+    offBoardVerdict,
+    packageById,
+    partName,
+    recipeFor,
+  } from '@orthos/core';
 
   let { view, recorder }: { view: JobView; recorder: Recorder } = $props();
   const attempt = $derived(currentAttempt(foldJob(view.events)));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const polarity = $derived(target ? packageById(target.package).polarity : 'none');
+  const tested = $derived(
+    attempt.offBoardTest && attempt.offBoardTest.result !== 'not tested' ? attempt.offBoardTest.result : null,
+  );
+  const verdict = $derived(
+    target && tested && attempt.offBoardTest?.recovered !== undefined
+      ? offBoardVerdict(classOfPart(target), tested, attempt.offBoardTest.recovered)
+      : null,
+  );
   const MEANING = {
     none: '',
     pin1: 'Pin 1 is at the cut corner or dot.',
@@ -41,10 +57,27 @@
         >
       {/each}
     </div>
-    {#if attempt.offBoardTest?.result === 'good'}
-      <p class="pb-2 text-[13px] text-caution">
-        <span aria-hidden="true">◆</span> It was not the culprit: what commands or feeds it is suspect now. A new suspect
-        in Diagnose keeps this as an attempt.
+    {#if target && attempt.offBoardTest?.result !== 'not tested'}
+      <p class="pb-2 text-[13px] text-ink2">{recipeFor(classOfPart(target))}</p>
+    {/if}
+    {#if tested}
+      <div class="flex flex-wrap items-center gap-2 pb-2">
+        <span class="flex-1">The board's line without it</span>
+        {#each [[true, 'came back'], [false, 'still wrong']] as const as [recovered, label] (label)}
+          <button
+            class="button px-3 {attempt.offBoardTest?.recovered === recovered ? 'button-main' : ''}"
+            aria-pressed={attempt.offBoardTest?.recovered === recovered}
+            onclick={() => recorder.record({ type: 'off-board-test', result: tested, recovered })}>{label}</button
+          >
+        {/each}
+      </div>
+    {/if}
+    {#if verdict}
+      <p class="pb-2 text-[13px] {{ good: 'text-good', caution: 'text-caution', stop: 'text-stop' }[verdict.tone]}">
+        <span aria-hidden="true">{{ good: '●', caution: '◆', stop: '■' }[verdict.tone]}</span>
+        <b>{verdict.title}.</b>
+        {verdict.next}
+        {#if verdict.tone !== 'good'}<a class="underline" href="/jobs/{view.ticket.id}/diagnose">Diagnose</a>{/if}
       </p>
     {/if}
   {/if}

@@ -36,7 +36,8 @@ export class Planner {
       const result = await runInPool<PlanResult>('plan.heat', this.input(board, inputs, method), {
         signal: abort.signal,
         onProgress: (done, partial) => {
-          if (this.abort !== abort) return;
+          // progress comes by a way of its own and may arrive after the result
+          if (this.abort !== abort || this.progress[method.label] === 1) return;
           this.progress = { ...this.progress, [method.label]: done };
           const frames = framesOf(partial);
           if (frames) {
