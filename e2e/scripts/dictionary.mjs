@@ -26,7 +26,7 @@ for (let i = 0; i < runs; i++) {
     code,
   );
   const ms = (v) => `${v.toFixed(1)} ms`;
-  console.log(
+  console.error(
     `${t.faults} faults × ${t.tests} readings: first ${ms(t.first_ms)}, then ${ms(t.best_ms)}; ranking ${ms(t.update_ms)}, worst ${ms(t.worstUpdate_ms)}`,
   );
 }
