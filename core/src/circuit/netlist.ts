@@ -119,9 +119,14 @@ export const circuitPartSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('IC'),
     ...common,
-    /** Diodes between its own pins: anode, cathode, model. */
+    /** Diodes between its own pins: anode, cathode, model (`esd` without one). */
     esd: z
-      .array(z.tuple([pinName, pinName, diodeModel]))
+      .array(
+        z.union([
+          z.tuple([pinName, pinName, diodeModel]),
+          z.tuple([pinName, pinName]).transform(([a, k]): [string, string, 'esd'] => [a, k, 'esd']),
+        ]),
+      )
       .max(400)
       .default([]),
     /** Resistors between its own pins: asleep, awake (Ω). */

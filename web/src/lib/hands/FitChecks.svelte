@@ -53,6 +53,7 @@
         <button
           class="button px-3 {attempt.offBoardTest?.result === result ? 'button-main' : ''}"
           aria-pressed={attempt.offBoardTest?.result === result}
+          disabled={recorder.busy}
           onclick={() => recorder.record({ type: 'off-board-test', result })}>{result}</button
         >
       {/each}
@@ -67,6 +68,7 @@
           <button
             class="button px-3 {attempt.offBoardTest?.recovered === recovered ? 'button-main' : ''}"
             aria-pressed={attempt.offBoardTest?.recovered === recovered}
+            disabled={recorder.busy}
             onclick={() => recorder.record({ type: 'off-board-test', result: tested, recovered })}>{label}</button
           >
         {/each}
