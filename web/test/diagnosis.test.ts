@@ -1,0 +1,108 @@
+import { expressBoard, templateById, type Netlist } from '@orthos/core';
+import { v7 } from 'uuid';
+import { describe, expect, it } from 'vitest';
+import { modeName, placeOf, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';
+import { few, percent } from '../src/lib/diagnose/words.ts';
+import { takeReading } from '../src/lib/server/meter.ts';
+import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
+import {
+  addCircuit,
+  circuitById,
+  circuitsOf,
+  removeCircuit,
+  saveCircuit,
+} from '../src/lib/server/repositories/circuits.ts';
+import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
+import { addGoodReadings, goodReadingsOf } from '../src/lib/server/repositories/goodReadings.ts';
+import { hiddenFaultsOf, hideFault } from '../src/lib/server/repositories/hiddenFaults.ts';
+import { addMeter, listMeters, saveMeter } from '../src/lib/server/repositories/meters.ts';
+import { testDatabase } from './database.ts';
+
+const { db } = testDatabase();
+const doc = expressBoard({ package: 'SOIC-8', boardKind: 'thin', plastic: 'pbt', distance_mm: 4 });
+const netlistOf = (id: string): Netlist => {
+  const t = templateById(id);
+  if (!t) throw new Error(id);
+  return t.netlist;
+};
+
+describe('circuits of a kind of board', () => {
+  it('are kept once, saved by version, and taken away', async () => {
+    const { modelId } = await createBoardModel(db(), { doc });
+    const id = v7();
+    const circuit = { id, modelId, name: 'Rail', netlist: netlistOf('ldo') };
+    await addCircuit(db(), circuit);
+    await addCircuit(db(), { ...circuit, name: 'sent twice' });
+    expect((await circuitsOf(db(), modelId)).map((c) => c.name)).toEqual(['Rail']);
+    expect(await saveCircuit(db(), id, 1, { name: 'Rail 1.8 V', netlist: netlistOf('buck') })).toBe(2);
+    await expect(saveCircuit(db(), id, 1, { name: 'late', netlist: netlistOf('ldo') })).rejects.toBeInstanceOf(
+      ConflictError,
+    );
+    expect(await circuitById(db(), id)).toMatchObject({ name: 'Rail 1.8 V', version: 2, netlist: netlistOf('buck') });
+    await removeCircuit(db(), id);
+    expect(await circuitsOf(db(), modelId)).toEqual([]);
+  });
+  it('stand beside what good boards read, each reading once', async () => {
+    const { modelId } = await createBoardModel(db(), { doc });
+    const reading = { id: v7(), unit: 'hall', type: 'ohm' as const, red: '3V3', black: 'GND', state: '', value: 2400 };
+    await addGoodReadings(db(), modelId, [reading, { ...reading, id: v7(), value: 'OL' }]);
+    await addGoodReadings(db(), modelId, [reading]);
+    expect((await goodReadingsOf(db(), modelId)).map((r) => r.value)).toEqual([2400, 'OL']);
+  });
+});
+
+describe('meters', () => {
+  it('are saved by version', async () => {
+    const id = await addMeter(db(), { name: 'Bench', simulated: true });
+    const meter = (await listMeters(db())).find((m) => m.id === id);
+    expect(meter).toMatchObject({ port: 5025, simulated: true });
+    const change = {
+      name: 'Left bench',
+      bench: '',
+      host: '',
+      port: 5025,
+      ohmPercent: 1,
+      voltPercent: 0.5,
+      leadsOhm: 0.3,
+    };
+    await saveMeter(db(), id, 1, change);
+    await expect(saveMeter(db(), id, 1, change)).rejects.toBeInstanceOf(ConflictError);
+  });
+  it('read a hidden fault through the simulated one, the same each time', async () => {
+    const ticketId = v7();
+    await hideFault(db(), ticketId, [{ ref: 'C3', mode: 'short', r: 1.5 }]);
+    const faults = await hiddenFaultsOf(db(), ticketId);
+    expect(faults).toEqual([{ ref: 'C3', mode: 'short', r: 1.5 }]);
+    expect(await hiddenFaultsOf(db(), v7())).toEqual([]);
+    const [meter] = await listMeters(db());
+    const probe = { type: 'ohm' as const, red: '1V8', black: 'GND', state: null };
+    const board = { netlist: netlistOf('ldo'), faults, ticketId };
+    const first = await takeReading(meter, probe, board);
+    expect(first.value).toBeCloseTo(1.5, 1);
+    expect(await takeReading(meter, probe, board)).toEqual(first);
+    expect((await takeReading(meter, probe, null)).value).toBe('OL');
+  });
+});
+
+describe('words of a reading', () => {
+  const netlist = netlistOf('ldo');
+  const ohm = { type: 'ohm' as const, red: '1V8', black: 'GND', state: null };
+  it('say where the probes go and how the meter stands', () => {
+    expect(probeName(ohm, 'GND')).toBe('1V8 to ground');
+    expect(probeName({ ...ohm, red: 'GND', black: '1V8' }, 'GND')).toBe('red on ground, black on 1V8');
+    expect(probeName({ ...ohm, black: '5V' }, 'GND')).toBe('across 1V8 and 5V');
+    expect(probeName({ ...ohm, type: 'isup' }, 'GND')).toBe('supply current');
+    expect(modeName({ type: 'dcv', state: 'awake' })).toBe('volts, awake');
+    expect(shown('diode', 0.487)).toBe('0.487 V');
+    expect(shown('dcv', 1e-9)).toBe('0 V');
+    expect([percent(0.999), percent(0.001), percent(0.42)]).toEqual(['> 99 %', '< 1 %', '42 %']);
+    expect(few(['a', 'b', 'c', 'd', 'e', 'f'])).toBe('a, b, c, d and 2 more');
+  });
+  it('keep a net that the board does not know', () => {
+    const place = placeOf(ohm, doc, netlist);
+    expect(place.partId).toBeUndefined();
+    const reading = { type: 'reading' as const, place, quantity: 'ohm' as const, value: 4, good: null, powered: false };
+    expect(probeOfReading({ ...reading, probe: ohm }, doc, netlist)).toEqual(ohm);
+    expect(probeOfReading(reading, doc, netlist)).toBeNull();
+  });
+});
