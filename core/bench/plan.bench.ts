@@ -9,7 +9,7 @@ import { runPlan } from '../src/rework/planRun.ts';
 import { DEFAULT_STATION } from '../src/rework/defaults.ts';
 import { quillon } from '../../web/src/lib/server/demo/quillon.ts';
 import { ternT2 } from '../../web/src/lib/server/demo/ternT2.ts';
-import type { PlanInput } from '../src/rework/method.ts';
+import type { PlanInput } from '../src/rework/planForm.ts';
 
 const now = () => performance.now();
 

@@ -1,3 +1,4 @@
+export * from './alloys/index.ts';
 export * from './board/index.ts';
 export * from './calc/index.ts';
 export * from './circuit/index.ts';
@@ -6,22 +7,15 @@ export * from './diagnosis/index.ts';
 export * from './job/index.ts';
 export * from './packages/index.ts';
 export { NEIGHBOUR_LIMITS } from './materials/limits.ts';
-export { LOW_MELT_MIX, SOLDER_ALLOYS } from './materials/solder.ts';
+export { SOLDER_ALLOYS } from './materials/solder.ts';
 export { canonicalJson, contentHash, textHash } from './hash/canonical.ts';
 export { compareReading, formatReading, parseReading, UNITS, type Quantity } from './quantities/readings.ts';
 export { formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSettings } from './quantities/units.ts';
 export { BOARD_KINDS, expressBoard, expressSchema, PLASTICS, type ExpressAnswers } from './rework/expressBoard.ts';
 export { DEFAULT_STATION, methodsFor, type MethodChoice } from './rework/defaults.ts';
-export {
-  methodSchema,
-  planInputSchema,
-  stationSchema,
-  type FieldFrames,
-  type Method,
-  type PlanInput,
-  type PlanRun,
-  type StationModel,
-} from './rework/method.ts';
+export { methodSchema, stationSchema, type Method, type StationModel } from './rework/method.ts';
+export { planInputSchema, wetAt, type FieldFrames, type PlanInput, type PlanRun } from './rework/planForm.ts';
+export { surroundingsSchema, type JointState, type Surroundings } from './rework/surroundingsForm.ts';
 export { planResultSchema, windowEnd, type PlanResult } from './rework/planHeat.ts';
 export { ENGINE_VERSION } from './thermal/engine.ts';
 export {
@@ -40,3 +34,4 @@ export type { BenchInput, BenchTruth } from './rework/hiddenBench.ts';
 export { layOutFor } from './rework/layOut.ts';
 export { cleanUpRounds, operationFor, type Instruction, type Work, type Words } from './rework/operations.ts';
 export { SLIPS } from './rework/slips.ts';
+export { solderOf } from './rework/solderOf.ts';

@@ -28,7 +28,7 @@ const log = (bodies: JobEventBody[]) =>
 
 const facts: JobFacts = {
   complaint: 'dead',
-  fitOnly: false,
+  type: 'repair',
   powerSources: [{ id: 'cell', label: 'coin cell' }],
   planFresh: true,
   hotNeighbours: [],
@@ -384,7 +384,7 @@ describe('the fold', () => {
   it('walks the steps', () => {
     const at = (bodies: JobEventBody[], change: Partial<JobFacts> = {}) => {
       const f = { ...facts, ...change };
-      return stepAt(judgeGates(foldJob(log(bodies)), f), f.fitOnly);
+      return stepAt(judgeGates(foldJob(log(bodies)), f), f.type);
     };
     expect(at([])).toBe('diagnose');
     expect(at([suspect])).toBe('plan');
@@ -397,15 +397,15 @@ describe('the fold', () => {
       { type: 'laid-out', tools: ['flux'], setPoints: [{ id: 'air', value: 390 }] },
     ];
     expect(at(guarded)).toBe('remove');
-    expect(at(guarded, { fitOnly: true })).toBe('fit');
+    expect(at(guarded, { type: 'fit-only' })).toBe('fit');
   });
   it('does not send a verified job back for its power gate, but keeps the gate lapsed', () => {
     const powered = [begun('fit'), short(2300), { type: 'power-connected', sourceId: 'cell' } as JobEventBody];
     const gates = judgeGates(foldJob(log(powered)), facts);
     expect(gates.find((g) => g.id === 'power-gone')?.state).toBe('unmet');
-    expect(openGates(gates, false).map((g) => g.id)).not.toContain('power-gone');
+    expect(openGates(gates, 'repair').map((g) => g.id)).not.toContain('power-gone');
     const again = judgeGates(foldJob(log([...powered, begun('fit')])), facts);
-    expect(openGates(again, false).map((g) => g.id)).toContain('power-gone');
+    expect(openGates(again, 'repair').map((g) => g.id)).toContain('power-gone');
   });
   it('accepts only well-formed events', () => {
     expect(jobEventSchema.safeParse({ type: 'suspect', partId: 'u1', why: '  ' }).success).toBe(false);

@@ -4,6 +4,8 @@ import { describe, expect, it } from 'vitest';
 import {
   foldJob,
   handMinutes,
+  JOB_TYPE_IDS,
+  JOB_TYPES,
   jobEventSchema,
   judgeGates,
   openGates,
@@ -100,7 +102,7 @@ const log: fc.Arbitrary<JobEvent[]> = fc
 
 const facts: JobFacts = {
   complaint: 'dead',
-  fitOnly: false,
+  type: 'repair',
   powerSources: [
     { id: 'cell', label: 'cell', kind: 'cell' },
     { id: 'bulk', label: 'bulk', kind: 'capacitor' },
@@ -153,16 +155,16 @@ describe('for every log', () => {
   });
   it('every gate has one of three states and a reason, and the job stands at a step', () => {
     fc.assert(
-      fc.property(log, fc.boolean(), (events, fitOnly) => {
+      fc.property(log, fc.constantFrom(...JOB_TYPE_IDS), (events, type) => {
         const gates = gatesOf(events);
         for (const g of gates) {
           expect(['met', 'unmet', 'unknown']).toContain(g.state);
           expect(g.why).not.toBe('');
           if (g.overridden !== undefined) expect(g.state).not.toBe('met');
         }
-        expect(STEPS).toContain(stepAt(gates, fitOnly));
-        if (fitOnly) expect(['remove', 'prepare']).not.toContain(stepAt(gates, fitOnly));
-        for (const g of openGates(gates, fitOnly)) expect(g.state).not.toBe('met');
+        expect(STEPS).toContain(stepAt(gates, type));
+        expect(JOB_TYPES[type].skips).not.toContain(stepAt(gates, type));
+        for (const g of openGates(gates, type)) expect(g.state).not.toBe('met');
       }),
     );
   });

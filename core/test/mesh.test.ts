@@ -3,8 +3,8 @@ import type { BoardModel, PlacedPart } from '../src/board/index.ts';
 import { packageById } from '../src/packages/index.ts';
 import { property } from '../src/materials/property.ts';
 import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
-import { buildLumps } from '../src/rework/lumps.ts';
-import type { PlanInput } from '../src/rework/method.ts';
+import { buildLumps } from '../src/rework/buildLumps.ts';
+import type { PlanInput } from '../src/rework/planForm.ts';
 import { meshBoard, overlapOnMesh, sheetConductance, targetBox } from '../src/thermal/boardMesh.ts';
 
 const target: PlacedPart = { partId: 't', package: 'QFP-44', x_mm: 40, y_mm: 30, rotation_deg: 0, side: 'top' };
@@ -188,10 +188,10 @@ describe('lumps of a plan', () => {
   });
   it('the iron can reach every joint, the bead joins neighbours of a row', () => {
     const { lumps } = lumpsOf([], 'low-melt');
-    expect(lumps.iron?.contact).toHaveLength(44);
-    const contact = lumps.iron?.contact ?? [];
-    expect(contact.every((i) => lumps.links[i].a === lumps.iron?.node)).toBe(true);
-    const bead = lumps.links.filter((l) => 'node' in l && l.a !== lumps.iron?.node && l.node !== lumps.body);
+    expect(lumps.tips[0].contact).toHaveLength(44);
+    const contact = lumps.tips[0].contact;
+    expect(contact.every((i) => lumps.links[i].a === lumps.tips[0].node)).toBe(true);
+    const bead = lumps.links.filter((l) => 'node' in l && l.a !== lumps.tips[0].node && l.node !== lumps.body);
     // eleven pins a side: ten gaps, four sides; the corners are further apart than a bead bridges
     expect(bead).toHaveLength(40);
   });

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { runHeatField } from '../src/thermal/field.ts';
 import { heatFieldInput } from '../src/thermal/fieldForm.ts';
 import { parseInput } from '../src/calc/defineCalc.ts';
+import { convergence } from './convergence.ts';
 import { validationCases } from './validationCases.ts';
 
 describe('heat against closed forms', () => {
@@ -11,6 +12,12 @@ describe('heat against closed forms', () => {
       for (const row of rows) expect(Math.abs(row.computed - row.exact) / row.scale, row.probe).toBeLessThan(0.02);
       expect(energy).toBeLessThan(1e-6);
     });
+});
+
+describe('convergence', () => {
+  it('is of second order in step and cell', async () => {
+    for (const { of, order } of await convergence()) expect(Math.abs(order - 2), of).toBeLessThan(0.1);
+  });
 });
 
 describe('energy balance of board and nodes together', () => {

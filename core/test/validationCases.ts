@@ -2,37 +2,8 @@
  * Heat cases with a closed-form answer. The tests assert the errors; docs/physics/validation.md is
  * written from the same rows. Error = |computed - exact| / temperature rise of the case.
  */
-import { parseInput } from '../src/calc/defineCalc.ts';
-import { runHeatField } from '../src/thermal/field.ts';
-import { heatFieldInput } from '../src/thermal/fieldForm.ts';
-
-interface ValidationRow {
-  probe: string;
-  computed: number;
-  exact: number;
-  /** What an error is compared with: the case's temperature rise, or the exact time. */
-  scale: number;
-}
-interface ValidationCase {
-  name: string;
-  formula: string;
-  rows: ValidationRow[];
-  /** (input - stored - lost) / larger of input and stored. */
-  energy: number;
-}
-
-/** `content_J`: heat in the case at the start, for closed cases without input. */
-async function solve(input: unknown, content_J = 0) {
-  const result = await runHeatField(parseInput(heatFieldInput, input), { now: () => 0 });
-  const value = (name: string) => {
-    const probe = result.probes.find((p) => p.name === name);
-    if (probe?.value === null || probe?.value === undefined) throw new Error(`no value for ${name}`);
-    return probe.value;
-  };
-  const { input_J, stored_J, lost_J } = result.energy;
-  const energy = Math.abs(input_J - stored_J - lost_J) / Math.max(Math.abs(input_J), Math.abs(stored_J), content_J);
-  return { value, energy };
-}
+import { plateCases } from './validationPlates.ts';
+import { solve, type ValidationCase } from './validationSolve.ts';
 
 async function lumpedBody(): Promise<ValidationCase> {
   const { value, energy } = await solve({
@@ -95,75 +66,6 @@ async function slab(): Promise<ValidationCase> {
     { probe: `middle ${t} s`, computed: value(`middle ${t} s`), exact: exact(L / 20, t), scale: 280 },
   ]);
   return { name: 'Slab heated from both faces', formula: 'Fourier series, z tan z = Bi', rows, energy };
-}
-
-async function pointEnergy(): Promise<ValidationCase> {
-  const [k, rhoc, d, J] = [30, 2.3e6, 1.6e-3, 12];
-  const lx = 0.0805;
-  const board = { lx, ly: lx, nx: 161, ny: 161, layers: [{ dz: d, kx: k, ky: k, kz: k, rhoc }] };
-  const probes = [
-    [2, 0],
-    [2, 5e-3],
-    [5, 0],
-    [5, 10e-3],
-  ];
-  const name = (t: number, r: number) => `${r * 1000} mm, ${t} s`;
-  const { value, energy } = await solve(
-    {
-      initial: 0,
-      initial_energy: { x: lx / 2, y: lx / 2, J },
-      board,
-      dt_max: 0.05,
-      probes: probes.map(([t, r]) => ({ name: name(t, r), t, x: lx / 2 + r, y: lx / 2, layer: 0 })),
-    },
-    J,
-  );
-  const rows = probes.map(([t, r]) => {
-    const centre = J / (4 * Math.PI * k * d * t);
-    return {
-      probe: name(t, r),
-      computed: value(name(t, r)),
-      exact: centre * Math.exp((-r * r * rhoc) / (4 * k * t)),
-      scale: centre,
-    };
-  });
-  return { name: 'Plate, energy put into one point', formula: 'T = Q/(4π k d t) · exp(−r²/4αt)', rows, energy };
-}
-
-/** Modified Bessel function K0 by its integral. */
-function besselK0(x: number): number {
-  let sum = 0;
-  const n = 4000;
-  for (let i = 0; i < n; i++) sum += Math.exp(-x * Math.cosh((8 * (i + 0.5)) / n));
-  return (sum * 8) / n;
-}
-
-async function plateSource(): Promise<ValidationCase> {
-  const [k, d, h, P] = [20, 1.6e-3, 25, 2];
-  const lx = 0.1405;
-  const m = Math.sqrt((2 * h) / (k * d));
-  const face = { h, Tinf: 0 };
-  const radii = [5e-3, 10e-3, 20e-3];
-  const { value, energy } = await solve({
-    initial: 0,
-    board: { lx, ly: lx, nx: 281, ny: 281, layers: [{ dz: d, kx: k, ky: k, kz: k, rhoc: 1e5 }] },
-    boundary: { top: face, bottom: face },
-    sources: [{ P, x: lx / 2, y: lx / 2 }],
-    dt_max: 0.1,
-    probes: radii.map((r) => ({ name: `${r * 1000} mm`, t: 40, x: lx / 2 + r, y: lx / 2, layer: 0 })),
-  });
-  const exact = (r: number) => (P / (2 * Math.PI * k * d)) * besselK0(m * r);
-  return {
-    name: 'Plate with a steady point source',
-    formula: 'T = P/(2π k d) · K₀(r √(2h/kd))',
-    rows: radii.map((r) => ({
-      probe: `${r * 1000} mm`,
-      computed: value(`${r * 1000} mm`),
-      exact: exact(r),
-      scale: exact(5e-3),
-    })),
-    energy,
-  };
 }
 
 async function plateau(): Promise<ValidationCase> {
@@ -273,32 +175,6 @@ async function wall(): Promise<ValidationCase> {
   };
 }
 
-async function cosineMode(): Promise<ValidationCase> {
-  const [k, rhoc, lx] = [15, 2.2e6, 0.06];
-  const { value, energy } = await solve(
-    {
-      initial_field: '100 + 50*cos(pi*x/lx)*cos(pi*y/ly)',
-      board: { lx, ly: lx / 2, nx: 120, ny: 61, layers: [{ dz: 1e-3, kx: k, ky: k, kz: k, rhoc }] },
-      dt_max: 0.2,
-      probes: [5, 20].map((t) => ({ name: `${t} s`, t, x: 0.00025, y: 0.00025, layer: 'mean', interpolate: true })),
-    },
-    50 * rhoc * lx * (lx / 2) * 1e-3,
-  );
-  const shape = Math.cos((Math.PI * 0.00025) / lx) * Math.cos((Math.PI * 0.00025) / (lx / 2));
-  const rate = (k / rhoc) * Math.PI ** 2 * (1 / lx ** 2 + 4 / lx ** 2);
-  return {
-    name: 'Decay of a cosine field',
-    formula: 'exp(−α π² (1/lx² + 1/ly²) t)',
-    rows: [5, 20].map((t) => ({
-      probe: `${t} s`,
-      computed: value(`${t} s`),
-      exact: 100 + 50 * shape * Math.exp(-rate * t),
-      scale: 50,
-    })),
-    energy,
-  };
-}
-
 async function radiating(): Promise<ValidationCase> {
   const [C, eps, area, T0] = [0.5, 0.9, 2e-3, 300];
   const { value, energy } = await solve({
@@ -344,15 +220,48 @@ async function regulatedIron(): Promise<ValidationCase> {
   };
 }
 
+/** Heated and cooled at once, through a melting range. */
+async function meltingRange(): Promise<ValidationCase> {
+  const [V, hA, P] = [2e-8, 4e-3, 1.5];
+  const alloy = { Ts: 183, Tl: 215, cs: 1.5e6, cl: 1.6e6, L: 4e8 };
+  const { value, energy } = await solve({
+    nodes: [{ id: 'j', type: 'joint', V, alloy, P, hA, Tinf: 20, T0: 20 }],
+    t_end: 16,
+    probes: [
+      { name: 'begins', what: 't_solidus', node: 'j' },
+      { name: 'ends', what: 't_liquidus', node: 'j' },
+      { name: '15 s', node: 'j', t: 15 },
+    ],
+  });
+  const end = 20 + P / hA;
+  const time = (C: number, from: number, to: number) => (C / hA) * Math.log((end - from) / (end - to));
+  const begins = time(alloy.cs * V, 20, alloy.Ts);
+  const ends = begins + time((alloy.L * V) / (alloy.Tl - alloy.Ts), alloy.Ts, alloy.Tl);
+  return {
+    name: 'Melting over a range, heated and losing heat',
+    formula: 't = C/hA ln((T_e − T₁)/(T_e − T₂)) branch by branch, T_e = T∞ + P/hA',
+    rows: [
+      { probe: 'begins, s', computed: value('begins'), exact: begins, scale: begins },
+      { probe: 'ends, s', computed: value('ends'), exact: ends, scale: ends },
+      {
+        probe: '15 s',
+        computed: value('15 s'),
+        exact: end - (end - alloy.Tl) * Math.exp((-(15 - ends) * hA) / (alloy.cl * V)),
+        scale: end - 20,
+      },
+    ],
+    energy,
+  };
+}
+
 export const validationCases = [
   lumpedBody,
   slab,
-  pointEnergy,
-  plateSource,
   plateau,
   twoNodes,
   wall,
-  cosineMode,
   radiating,
   regulatedIron,
+  meltingRange,
+  ...plateCases,
 ];

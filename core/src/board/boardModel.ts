@@ -4,7 +4,7 @@
  * local x is negated before rotation. Stacks and layer lists run from the top down.
  */
 import { z } from 'zod';
-import { SOURCE_KINDS } from '../job/events.ts';
+import { OPENING_KINDS, SOURCE_KINDS } from '../job/eventForms.ts';
 import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
 import { packageTrouble } from '../packages/index.ts';
 
@@ -80,8 +80,6 @@ const rectangle = z.strictObject({
   w_mm: z.number().positive(),
   h_mm: z.number().positive(),
 });
-
-export const OPENING_KINDS = ['screw', 'clip', 'frame', 'shield', 'heatsink', 'glue', 'cable', 'other'] as const;
 
 export const boardModelSchema = z.strictObject({
   v: z.literal(1),

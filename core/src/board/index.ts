@@ -1,12 +1,4 @@
-export {
-  boardBounds,
-  boardModelSchema,
-  OPENING_KINDS,
-  partName,
-  type BoardModel,
-  type PlacedPart,
-  type Side,
-} from './boardModel.ts';
+export { boardBounds, boardModelSchema, partName, type BoardModel, type PlacedPart, type Side } from './boardModel.ts';
 export { edgeMap, snapToEdges, type EdgeMap, type Snap } from './edgeSnap.ts';
 export {
   addPart,

@@ -3,6 +3,14 @@ import { defineCalc } from './defineCalc.ts';
 import { heatFieldWork, runHeatField } from '../thermal/field.ts';
 import { heatFieldInput, heatFieldOutput } from '../thermal/fieldForm.ts';
 import { BENCH_CELLS, runBench } from '../thermal/bench.ts';
+import {
+  blowAway,
+  blowAwayInput,
+  blowAwayOutput,
+  jetProfile,
+  jetProfileInput,
+  jetProfileOutput,
+} from '../thermal/jetForms.ts';
 
 export const heatField = defineCalc({
   name: 'heat.field',
@@ -16,6 +24,32 @@ export const heatField = defineCalc({
   },
   cost: (input) => heatFieldWork(input) * 20e-9,
   run: runHeatField,
+});
+
+export const jetProfileCalc = defineCalc({
+  name: 'jet.profile',
+  summary: 'Heat transfer and driving temperature of a hot-air jet over the distance from its axis.',
+  input: jetProfileInput,
+  output: jetProfileOutput,
+  example: { Q_L_min: 30, D_mm: 8, H_mm: 12, Tset_C: 370, Tamb_C: 22, r_mm: [0, 4, 8, 16, 30] },
+  run: jetProfile,
+});
+
+export const blowAwayCalc = defineCalc({
+  name: 'blowaway.check',
+  summary: 'Whether a small part stays where it is in the wind of the nozzle.',
+  input: blowAwayInput,
+  output: blowAwayOutput,
+  example: {
+    Q_L_min: 30,
+    D_mm: 8,
+    H_mm: 12,
+    Tset_C: 370,
+    part: { l_mm: 1.6, w_mm: 0.8, h_mm: 0.8 },
+    r_mm: 8,
+    wet: 1,
+  },
+  run: blowAway,
 });
 
 export const heatBench = defineCalc({

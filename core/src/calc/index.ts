@@ -1,9 +1,10 @@
 /** Public computations by name. Hosts (workers, server threads, command line, HTTP) read the list of `formats`, which adds to this one. */
+import { alloyAmountCalc, alloyCleanUpCalc, alloyMixCalc, alloyPropertiesCalc } from './alloyCalcs.ts';
 import { circuitSolve } from './circuitCalcs.ts';
 import { diagnoseLocate, diagnoseNext, diagnoseRank } from './diagnoseCalcs.ts';
-import { heatBench, heatField } from './heatCalcs.ts';
+import { blowAwayCalc, heatBench, heatField, jetProfileCalc } from './heatCalcs.ts';
 import { jointVolumeCalc } from './jointCalcs.ts';
-import { planBenchCalc, planHeatCalc, planRunCalc } from './planCalcs.ts';
+import { heatSimulateCalc, planBenchCalc, planHeatCalc } from './planCalcs.ts';
 import { CalcInputError, parseInput, type Calc, type CalcContext } from './defineCalc.ts';
 
 export class UnknownCalcError extends Error {
@@ -58,9 +59,15 @@ export function createRegistry(calcs: readonly Calc[]): Registry {
 const list = [
   heatField,
   heatBench,
+  jetProfileCalc,
+  blowAwayCalc,
   jointVolumeCalc,
+  alloyPropertiesCalc,
+  alloyMixCalc,
+  alloyAmountCalc,
+  alloyCleanUpCalc,
+  heatSimulateCalc,
   planHeatCalc,
-  planRunCalc,
   planBenchCalc,
   circuitSolve,
   diagnoseRank,

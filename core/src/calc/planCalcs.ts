@@ -1,7 +1,7 @@
 import { CalcInputError, defineCalc } from './defineCalc.ts';
 import { planHeat, planResultSchema } from '../rework/planHeat.ts';
 import { benchInputSchema, benchTruthSchema, playBench } from '../rework/hiddenBench.ts';
-import { planInputSchema, planRunSchema, type PlanInput } from '../rework/method.ts';
+import { planInputSchema, planRunSchema, type PlanInput } from '../rework/planForm.ts';
 import { runPlan } from '../rework/planRun.ts';
 import { packageById } from '../packages/index.ts';
 import { SOLDER_ALLOYS } from '../materials/solder.ts';
@@ -29,9 +29,10 @@ function checkTarget(input: PlanInput, at = ''): void {
     throw refuse('board.jointAlloy', `known: ${[...SOLDER_ALLOYS.keys()].join(', ')}`);
 }
 
-export const planRunCalc = defineCalc({
-  name: 'plan.run',
-  summary: 'One rework method on one part, once: melting of every joint, neighbours, the field over time.',
+export const heatSimulateCalc = defineCalc({
+  name: 'heat.simulate',
+  summary:
+    'One rework method on one part, once: melting of every joint, neighbours, lands, the other side, the field over time.',
   input: planInputSchema,
   output: planRunSchema,
   example,

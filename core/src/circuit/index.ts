@@ -1,5 +1,5 @@
 export { circuitReadingSchema, looseNets, readCircuit, solveCircuit, type CircuitReading } from './circuitSolve.ts';
-export { METER_TYPES, isPowered, OHM_RANGES, type MeterType } from './meters.ts';
+export { beyondMeter, METER_TYPES, isPowered, OHM_RANGES, rangeOf, type MeterType } from './meters.ts';
 export {
   circuitPartSchema,
   faultSchema,

@@ -3,7 +3,7 @@
  * first range that fits; diode mode: 1 mA, open above 2.8 V; continuity: the lowest ohm range; volts:
  * 10 MΩ across the probes; supply current. Typical of 6,000-count meters.
  */
-import type { Measured } from '../job/events.ts';
+import type { Measured } from '../job/eventForms.ts';
 import { NetlistError } from './netlist.ts';
 import type { Network } from './network.ts';
 import type { Stimulus } from './equations.ts';
@@ -49,6 +49,38 @@ export interface Shown {
 
 /** True for a reading that needs the board powered. */
 export const isPowered = (type: MeterType): boolean => type === 'dcv' || type === 'isup';
+
+/** The range a value is read on, as the dial says; `auto` where it does not matter. */
+export function rangeOf(type: MeterType, value: Measured): string {
+  if (type === 'diode') return '1 mA';
+  if (type !== 'ohm' && type !== 'cont') return 'auto';
+  const row = value === 'OL' ? undefined : OHM_RANGES.find((r) => value <= r.full);
+  const { full } = row ?? OHM_RANGES[OHM_RANGES.length - 1];
+  return full >= 1e6 ? `${full / 1e6} MΩ` : full >= 1e3 ? `${full / 1e3} kΩ` : `${full} Ω`;
+}
+
+/** Most volts and amperes that a hand-held meter, or a bench supply's display, shows. */
+const MOST_V = 1000;
+const MOST_A = 20;
+
+/** Why a value cannot have been shown in this mode; null when it can. */
+export function beyondMeter(type: MeterType, value: Measured): string | null {
+  if (value === 'OL')
+    return type === 'dcv' || type === 'isup' ? 'Volts and amperes have no OL: type the number.' : null;
+  switch (type) {
+    case 'ohm':
+    case 'cont':
+      if (value < 0) return 'Ohms below nothing: take the board’s power away, then read again.';
+      return value > OHM_RANGES[OHM_RANGES.length - 1].full ? 'More than 60 MΩ shows as OL: type OL.' : null;
+    case 'diode':
+      if (value < -0.1) return 'Diode mode shows no minus: is there still voltage on the board?';
+      return value > DIODE_OPEN_V ? 'Diode mode shows OL above 2.8 V: volts are typed here, 0.45 for 450 mV.' : null;
+    case 'dcv':
+      return Math.abs(value) > MOST_V ? 'More than 1000 V: no hand-held meter shows that.' : null;
+    case 'isup':
+      return Math.abs(value) > MOST_A ? 'More than 20 A: amperes are typed here, 35m for 35 mA.' : null;
+  }
+}
 
 /** Node of a net; throws a sentence for one that is not there. */
 export function probeNode(network: Network, net: string): number {

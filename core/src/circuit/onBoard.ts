@@ -1,7 +1,7 @@
 /** Where the circuit lies on the board: nets as places for a probe, board parts as parts of a circuit. */
 import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
 import { toBoard } from '../board/placement.ts';
-import type { Place } from '../job/events.ts';
+import type { Place } from '../job/eventForms.ts';
 import { packageById } from '../packages/index.ts';
 import type { CircuitPart, Netlist } from './netlist.ts';
 

@@ -11,7 +11,7 @@ import { ambiguityGroups, nextTests, splitsOf, verdict } from './next.ts';
 import { powerVerdict } from './power.ts';
 import { EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
 import { explain, rank, type Taken } from './rank.ts';
-import { offScale } from './evidence.ts';
+import { offScale, scaleSlope } from './evidence.ts';
 
 const ref = z.string().trim().min(1).max(40);
 const measured = z.union([z.number(), z.literal('OL')]);
@@ -35,6 +35,10 @@ export const diagnoseInput = z.strictObject({
     .default([]),
   /** Resistance of the leads, taken off every ohm reading. */
   lead_resistance_ohm: z.number().min(0).max(10).default(0),
+  /** Basic accuracy of the meter, % of reading. */
+  accuracy: z
+    .strictObject({ ohm_percent: z.number().min(0).max(50), volt_percent: z.number().min(0).max(50) })
+    .default({ ohm_percent: 0, volt_percent: 0 }),
   history: history.default([]),
   seen: z
     .array(z.strictObject({ ref, sign: z.enum(Object.keys(SIGNS) as [Sign, ...Sign[]]) }))
@@ -99,13 +103,20 @@ export const nextInput = diagnoseInput.extend({ most: z.int().min(1).max(50).def
 export const nextOutput = diagnoseOutput.pick({ next: true, groups: true, power: true, why: true, done: true });
 
 /** A reading of the form as the ranking takes it; null for what says nothing (a silent beeper). */
-function taken(netlist: Netlist, r: DiagnoseInput['readings'][number], leads_ohm: number): Taken | null {
+function taken(
+  netlist: Netlist,
+  r: DiagnoseInput['readings'][number],
+  { lead_resistance_ohm: leads_ohm, accuracy }: DiagnoseInput,
+): Taken | null {
   const state = isPowered(r.type) ? (r.state ?? statesOf(netlist)[0] ?? null) : null;
   const probes = r.type === 'isup' ? { red: '', black: '' } : { red: r.red ?? '', black: r.black ?? netlist.ground };
   if (r.type === 'cont' && r.value === 'OL') return null;
   const type = r.type === 'cont' ? 'ohm' : r.type;
   const value = type === 'ohm' && typeof r.value === 'number' ? Math.max(0, r.value - leads_ohm) : r.value;
-  return { type, ...probes, state, value, ...(r.good === null || r.good === undefined ? {} : { good: r.good }) };
+  const percent = type === 'ohm' ? accuracy.ohm_percent : accuracy.volt_percent;
+  const error = typeof value === 'number' ? (scaleSlope(type, value) * Math.abs(value) * percent) / 100 : 0;
+  const good = r.good ?? undefined;
+  return { type, ...probes, state, value, shown: r.value, error, ...(good === undefined ? {} : { good }) };
 }
 
 /** How many parts are explained by their readings. */
@@ -163,7 +174,7 @@ function pairOf(pair: NonNullable<DiagnoseInput['pair']>, hypotheses: readonly H
 export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {}, most = 8): Diagnosis {
   const { netlist } = input;
   const events = Array.isArray(input.history) ? input.history : input.history.events;
-  const readings = input.readings.flatMap((r) => taken(netlist, r, input.lead_resistance_ohm) ?? []);
+  const readings = input.readings.flatMap((r) => taken(netlist, r, input) ?? []);
   const nets = new Set([
     netlist.ground,
     ...netlist.parts.flatMap((p) => Object.values(p.pins)),
@@ -200,12 +211,12 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
   const voicesOf = (ref: string) =>
     explain(dictionary, ranking, usable, ref)
       .filter((v) => Math.abs(v.weight) > 0.2)
-      .map(({ reading: { type, red, black, state, value }, weight, expected }) => ({
+      .map(({ reading: { type, red, black, state, value, shown = value }, weight, expected }) => ({
         type,
         red,
         black,
         state,
-        value,
+        value: shown,
         weight,
         expected: shownAt(type, expected.y),
       }));

@@ -3,7 +3,7 @@
  * information a reading would bring. One bin of OL beside the bins of values.
  */
 import { OHM_RANGES, type MeterType } from '../circuit/meters.ts';
-import type { Measured } from '../job/events.ts';
+import type { Measured } from '../job/eventForms.ts';
 
 /** Share of readings that mean nothing: wrong point, wrong range, bad contact. */
 const BLUNDER = 0.02;

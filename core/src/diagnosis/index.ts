@@ -1,9 +1,12 @@
 export { classOfPart, isGroundNet, rankByComparison, type Compared, type ComparedSuspect } from './compare.ts';
 export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagnosis } from './diagnose.ts';
 export { testsOf, type Test } from './dictionary.ts';
-export { injectionWarmth, locateInput, locateShort, type LocateInput } from './locate.ts';
+export { injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';
 export { classOf, CLASSES, EVENTS, SIGNS, type BoardEvent, type PartClass, type Sign } from './priors.ts';
 export { NONE, SOFTWARE } from './rank.ts';
 export { referenceOf, type Reference } from './reference.ts';
 export { probeWalk } from './walk.ts';
 export { offBoardVerdict, recipeFor } from './offBoard.ts';
+export { meetsRoutine, routineStepSchema, type RoutineStep } from './routine.ts';
+export { companionsOf } from './companions.ts';
+export { copperBetween, copperOfNet } from './railCopper.ts';

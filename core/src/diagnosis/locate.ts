@@ -61,6 +61,8 @@ export const locateOutput = z.strictObject({
   notes: z.array(z.string()),
 });
 
+export type Located = z.infer<typeof locateOutput>;
+
 /** Resistivity of copper at room temperature, Ω·m. */
 const RHO = 1.72e-8;
 /** Share by which copper and contacts may differ from the model. */
@@ -214,7 +216,7 @@ function reached(sheet: Sheet, from: number): Uint8Array {
 }
 
 /** Finds the place of a short from a millivolt profile. */
-export function locateShort(input: LocateInput): z.infer<typeof locateOutput> {
+export function locateShort(input: LocateInput): Located {
   const sheet = sheetOf(input.copper);
   const { nx, cell_mm, x0, y0 } = sheet;
   const perSquare_mV = (RHO / (input.copper.foil_um * 1e-6)) * input.current_A * 1e3;

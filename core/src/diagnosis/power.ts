@@ -68,8 +68,9 @@ export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings:
     const model = t >= 0 ? offScale('ohm', healthy[t]) : null;
     const good = typeof last.good === 'number' ? last.good : model;
     if (good === null ? last.value < UNKNOWN_RAIL_OHM : last.value < SHORT_SHARE * good) {
+      const shown = typeof last.shown === 'number' ? last.shown : last.value;
       const beside = good === null ? `below ${UNKNOWN_RAIL_OHM} Ω` : `where ${ohms(good)} is healthy`;
-      return { power: 'blocked', why: `${net} reads ${ohms(last.value)}, ${beside}: find the short first`, unread: [] };
+      return { power: 'blocked', why: `${net} reads ${ohms(shown)}, ${beside}: find the short first`, unread: [] };
     }
   }
   if (unread.length)

@@ -4,7 +4,7 @@
  */
 import type { MeterType } from '../circuit/meters.ts';
 import { modelNet, type Netlist } from '../circuit/netlist.ts';
-import type { Measured } from '../job/events.ts';
+import type { Measured } from '../job/eventForms.ts';
 import { FLAT, healthySpread, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
 import type { Hypothesis } from './hypotheses.ts';
@@ -17,8 +17,12 @@ export interface Taken {
   black: string;
   state: string | null;
   value: Measured;
+  /** What the meter showed, leads and all; `value` without. */
+  shown?: Measured;
   /** What a good board, or the other channel, reads there. */
   good?: Measured;
+  /** What the meter may be off by, on the scale of `evidence`. */
+  error?: number;
 }
 
 /** All that is known besides the readings. */
@@ -81,19 +85,20 @@ interface Forecast extends Expected {
  * What hypothesis `h` expects in column `t`. With a good board's value beside the reading, the model is
  * moved to where that board stands, as far as the fault leaves the reading alone, and trusted more closely.
  */
-function forecast(dictionary: Dictionary, h: number, t: number, good?: Measured): Forecast | null {
+function forecast(dictionary: Dictionary, h: number, t: number, taken: Pick<Taken, 'good' | 'error'>): Forecast | null {
+  const { good, error = 0 } = taken;
   const { tests, healthy, expected, bend: bends } = dictionary;
   const at = h * tests.length + t;
   const y = expected[at];
   if (Number.isNaN(y)) return null;
   const { type } = tests[t];
   const bend = bends[at];
-  if (good === undefined || good === 'OL') return { y, s: healthySpread(type, y), bend };
+  if (good === undefined || good === 'OL') return { y, s: Math.hypot(healthySpread(type, y), error), bend };
   const base = healthy[t];
   const far = Math.abs(y - base) / healthySpread(type, base);
   const kept = Math.exp(-0.5 * far * far);
   const s = kept * twinSpread(type) + (1 - kept) * healthySpread(type, y);
-  return { y: y + kept * (onScale(type, good) - base), s, bend };
+  return { y: y + kept * (onScale(type, good) - base), s: Math.hypot(s, error), bend };
 }
 
 /** Nodes and weights over the spread of ln r, in units of it (a standard normal in seven steps). */
@@ -111,7 +116,7 @@ function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly 
   let ln = 0;
   const moving: { taken: Taken; f: Forecast }[] = [];
   for (const [t, taken] of record) {
-    const f = forecast(dictionary, h, t, taken.good);
+    const f = forecast(dictionary, h, t, taken);
     if (f && Math.abs(f.bend) > STIFF) moving.push({ taken, f });
     else ln += Math.log(f ? likelihood(tests[t].type, taken.value, f) : FLAT);
   }
@@ -127,8 +132,13 @@ function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly 
 }
 
 /** What a hypothesis expects of one reading, all causes of spread together. */
-function expectation(dictionary: Dictionary, h: number, t: number, good?: Measured): Expected | null {
-  const f = forecast(dictionary, h, t, good);
+function expectation(
+  dictionary: Dictionary,
+  h: number,
+  t: number,
+  taken: Pick<Taken, 'good' | 'error'>,
+): Expected | null {
+  const f = forecast(dictionary, h, t, taken);
   return f && { y: f.y, s: Math.hypot(f.s, f.bend) };
 }
 
@@ -248,13 +258,13 @@ export function explain(dictionary: Dictionary, ranking: Ranking, readings: read
   for (const [t, reading] of last) {
     if (t < 0) continue;
     const { type } = tests[t];
-    const mine = expectation(dictionary, best, t, reading.good);
+    const mine = expectation(dictionary, best, t, reading);
     if (!mine) continue;
     let others = 0;
     let weight = 0;
     hypotheses.forEach((h, k) => {
       if (h.ref === ref) return;
-      const e = expectation(dictionary, k, t, reading.good);
+      const e = expectation(dictionary, k, t, reading);
       others += h.weight * (e ? likelihood(type, reading.value, e) : FLAT);
       weight += h.weight;
     });

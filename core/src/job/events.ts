@@ -4,22 +4,10 @@
  */
 import { z } from 'zod';
 import { METER_TYPES } from '../circuit/meters.ts';
+import { faultSchema } from '../circuit/netlist.ts';
 import { EVENTS, SIGNS, type Sign } from '../diagnosis/priors.ts';
-
-const text = z.string().trim().min(1, 'say it in a few words').max(2000);
-const id = z.string().min(1).max(60);
-const place = z.strictObject({
-  x_mm: z.number().min(-2000).max(2000),
-  y_mm: z.number().min(-2000).max(2000),
-  side: z.enum(['top', 'bottom']),
-  /** The part or terminal there, if any. */
-  partId: z.string().max(60).optional(),
-  terminal: z.string().max(20).optional(),
-});
-export type Place = z.infer<typeof place>;
-
-const measured = z.union([z.number(), z.literal('OL')]);
-export type Measured = z.infer<typeof measured>;
+import { id, measured, place, SOURCE_KINDS, text } from './eventForms.ts';
+import { DECLINE_REASONS, intakeEvents } from './intake.ts';
 
 /** Which net each probe was on, with what; readings across silicon depend on both. */
 const probeSchema = z.strictObject({
@@ -39,10 +27,6 @@ export type SlipKind = (typeof SLIP_KINDS)[number];
 /** The three steps with busy hands. */
 export const OPERATIONS = ['remove', 'prepare', 'fit'] as const;
 export type Operation = (typeof OPERATIONS)[number];
-
-/** What can feed a board; `none` says that nothing can. */
-export const SOURCE_KINDS = ['lead', 'cell', 'capacitor', 'mains', 'none'] as const;
-export type SourceKind = (typeof SOURCE_KINDS)[number];
 
 /** Moments of a run that mean something beyond "this instruction is done". */
 const MARKS = ['done', 'heat-on', 'first-wet', 'all-wet', 'lifted', 'heat-off', 'fitted'] as const;
@@ -74,6 +58,7 @@ export type LandMark = (typeof LAND_STATES)[number];
 export type JointMark = (typeof JOINT_STATES)[number];
 
 export const jobEventSchema = z.discriminatedUnion('type', [
+  ...intakeEvents,
   z.strictObject({
     type: z.literal('observation'),
     text,
@@ -83,6 +68,34 @@ export const jobEventSchema = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('onset'), events: z.array(z.enum(EVENTS)).max(20) }),
   z.strictObject({ type: z.literal('circuit-used'), circuitId: z.uuid() }),
+  /** Whether software can imitate the complaint: its twin tried, or settings and firmware put right. */
+  z.strictObject({
+    type: z.literal('software'),
+    state: z.enum(['possible', 'ruled out']),
+    how: z.string().trim().max(400),
+  }),
+  /** A part changed for one of a good board: did the fault go along? */
+  z.strictObject({ type: z.literal('swapped'), partId: id, followed: z.boolean() }),
+  /** Two faults to be weighed together; null: none. */
+  z.strictObject({ type: z.literal('pair'), faults: z.tuple([faultSchema, faultSchema]).nullable() }),
+  /** A current injected into a rail and what a meter showed from the injection to each point, mV. */
+  z.strictObject({
+    type: z.literal('profile'),
+    net: text.max(80),
+    current_A: z.number().positive().max(50),
+    injection: place,
+    points: z
+      .array(z.strictObject({ place, mV: z.number().min(-1000).max(10_000) }))
+      .min(1)
+      .max(60),
+  }),
+  z.strictObject({
+    type: z.literal('routine-step'),
+    routineId: z.uuid(),
+    step: id,
+    result: z.enum(['as it should', 'off', 'skipped']),
+    note: z.string().trim().max(400).optional(),
+  }),
   z.strictObject({
     type: z.literal('reading'),
     place,
@@ -186,6 +199,8 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     minutes: z.number().min(0).max(100_000).optional(),
     lead: z.boolean().optional(),
     note: z.string().trim().max(4000).optional(),
+    /** Why it was declined. */
+    reason: z.enum(DECLINE_REASONS).optional(),
   }),
 ]);
 export type JobEventBody = z.infer<typeof jobEventSchema>;

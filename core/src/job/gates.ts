@@ -4,8 +4,9 @@
  * All others let the hands go on and keep "not done" on the record.
  */
 import { compareReading } from '../quantities/readings.ts';
-import type { SourceKind } from './events.ts';
+import type { SourceKind } from './eventForms.ts';
 import { currentAttempt, isFitted, isOff, saidAllWet, type Attempt, type JobState } from './jobState.ts';
+import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
 import { judgeShort } from './shortCheck.ts';
 
 export const STEPS = [
@@ -38,7 +39,7 @@ export interface GateResult {
 export interface JobFacts {
   /** As taken in; null when the ticket is not at hand. */
   complaint: string | null;
-  fitOnly: boolean;
+  type: JobType;
   powerSources: readonly { id: string; label: string; kind?: SourceKind }[];
   /** Whether the chosen plan still matches its inputs; null when that is not known. */
   planFresh: boolean | null;
@@ -98,10 +99,11 @@ const RULES: GateRule[] = [
     label: 'A target and why',
     judge: (state, { suspect }, facts) => {
       if (suspect) return met(suspect.why, [suspect.id]);
-      if (facts.fitOnly) return unmet('say which part is to be fitted');
-      return state.readings.length + state.observations.length > 0
-        ? unmet('no suspect chosen yet')
-        : unknown('nothing looked at or measured yet');
+      const { target } = JOB_TYPES[facts.type];
+      const found = state.readings.length + state.observations.length;
+      if (target === null) return found > 0 ? met(`${found} readings and signs`) : unmet('nothing measured yet');
+      const searching = facts.type === 'repair' || facts.type === 'express';
+      return searching && found === 0 ? unknown('nothing looked at or measured yet') : unmet(target);
     },
   },
   {
@@ -301,6 +303,7 @@ const RULES: GateRule[] = [
     step: 'verify',
     label: 'Complaint and functions tried',
     judge: (state) => {
+      if (state.intake.proof?.by === 'readings') return met('can only be measured: the readings decide');
       const tried = [...state.functions].filter(([, f]) => f.after !== undefined && f.after !== 'not tried');
       if (tried.length === 0) return unknown('not tried since the last work');
       const complaint = state.functions.get(COMPLAINT)?.after;
@@ -333,9 +336,10 @@ const RULES: GateRule[] = [
     id: 'outcome',
     step: 'release',
     label: 'Outcome recorded',
-    judge: (state, attempt) => {
-      if (state.released) return met(state.released.outcome, [state.released.id]);
-      return attempt.runs.length === 0 ? unknown('no work on the board yet') : unmet('say how it ended');
+    judge: (state, attempt, facts) => {
+      if (state.released) return met(outcomeWord(facts.type, state.released.outcome), [state.released.id]);
+      const hands = !JOB_TYPES[facts.type].skips.includes('fit');
+      return hands && attempt.runs.length === 0 ? unknown('no work on the board yet') : unmet('say how it ended');
     },
   },
 ];
@@ -392,16 +396,16 @@ export function blocks(gate: GateResult): boolean {
 }
 
 /**
- * Gates still to be met. A fit-only job takes nothing off. Once the short check is met, power is back on purpose:
- * its gate stays lapsed (no tool may touch the board), but the job does not go back for it.
+ * Gates still to be met; a kind of job that has no use for a step skips its gates. Once the short check is met, power
+ * is back on purpose: its gate stays lapsed (no tool may touch the board), but the job does not go back for it.
  */
-export function openGates(gates: readonly GateResult[], fitOnly: boolean): GateResult[] {
-  const skipped: readonly Step[] = fitOnly ? ['remove', 'prepare'] : [];
+export function openGates(gates: readonly GateResult[], type: JobType): GateResult[] {
+  const { skips } = JOB_TYPES[type];
   const tested = gates.some((g) => g.id === 'short-check' && g.state === 'met');
-  return gates.filter((g) => g.state !== 'met' && !skipped.includes(g.step) && !(tested && g.id === 'power-gone'));
+  return gates.filter((g) => g.state !== 'met' && !skips.includes(g.step) && !(tested && g.id === 'power-gone'));
 }
 
-/** The step a job stands at: the first whose gates are not all met (fit-only jobs start their hands at Fit). */
-export function stepAt(gates: readonly GateResult[], fitOnly: boolean): Step {
-  return openGates(gates, fitOnly).find((g) => !g.overridden)?.step ?? 'release';
+/** The step a job stands at: the first whose gates are not all met. */
+export function stepAt(gates: readonly GateResult[], type: JobType): Step {
+  return openGates(gates, type).find((g) => !g.overridden)?.step ?? 'release';
 }

@@ -4,19 +4,38 @@ export {
   OPERATIONS,
   QUANTITIES,
   SLIP_KINDS,
-  SOURCE_KINDS,
   type Guide,
   type JobEvent,
   type JobEventBody,
   type JointMark,
   type LandMark,
   type Mark,
-  type Measured,
   type Operation,
-  type Place,
   type SlipKind,
-  type SourceKind,
 } from './events.ts';
+export {
+  OPENING_KINDS,
+  SOURCE_KINDS,
+  type Measured,
+  type OpeningKind,
+  type Place,
+  type SourceKind,
+} from './eventForms.ts';
+export { FUNCTION_LISTS, type DeviceKind } from './functionLists.ts';
+export {
+  closingSteps,
+  DAMAGE_KINDS,
+  DECLINE_REASONS,
+  screwsOut,
+  type DamageKind,
+  type DeclineReason,
+  type StartUp,
+  type Tier,
+} from './intake.ts';
+export { JOB_TYPE_IDS, JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
+export { modelHistory, type ModelHistory } from './modelHistory.ts';
+export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
+export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';
 export {
   currentAttempt,
   foldJob,

@@ -1,16 +1,8 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
 import type { BoardEvent } from '../diagnosis/priors.ts';
-import type {
-  Guide,
-  JobEvent,
-  JobEventBody,
-  JointMark,
-  LandMark,
-  Mark,
-  Operation,
-  SlipKind,
-  SourceKind,
-} from './events.ts';
+import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
+import type { SourceKind } from './eventForms.ts';
+import type { Guide, JobEvent, JobEventBody, JointMark, LandMark, Mark, Operation, SlipKind } from './events.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
 type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
@@ -79,8 +71,18 @@ export interface JobState {
   attempts: Attempt[];
   /** What happened to the board before it came in. */
   onset: BoardEvent[];
+  intake: IntakeState;
   /** Circuit that the readings are judged by. */
   circuitId: string | null;
+  /** Whether software can imitate the complaint, once somebody said. */
+  software?: Body<'software'>;
+  /** Parts changed for a good board's, and whether the fault went along. */
+  swapped: Map<string, boolean>;
+  /** Two faults weighed together. */
+  pair: Body<'pair'>['faults'];
+  profiles: Kept<'profile'>[];
+  /** Steps of test routines, by routine and step. */
+  routineSteps: Map<string, Kept<'routine-step'>>;
   /** Why each attempt but the first was begun. */
   attemptReasons: string[];
   released?: Kept<'released'>;
@@ -110,7 +112,12 @@ export function foldJob(events: readonly JobEvent[]): JobState {
     overrides: [],
     attempts: [freshAttempt()],
     onset: [],
+    intake: freshIntake(),
     circuitId: null,
+    swapped: new Map(),
+    pair: null,
+    profiles: [],
+    routineSteps: new Map(),
     attemptReasons: [],
     withdrawn,
   };
@@ -176,6 +183,22 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       break;
     case 'circuit-used':
       state.circuitId = body.circuitId;
+      break;
+    case 'software':
+      state.software = body;
+      break;
+    case 'swapped':
+      state.swapped.set(body.partId, body.followed);
+      break;
+    case 'pair':
+      state.pair = body.faults;
+      break;
+    case 'profile':
+      state.profiles.push({ ...body, id, at });
+      lapsePower(state, 'a current was injected');
+      break;
+    case 'routine-step':
+      state.routineSteps.set(`${body.routineId} ${body.step}`, { ...body, id, at });
       break;
     case 'suspect':
       attempt.suspect = { ...body, id, at };
@@ -276,6 +299,16 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       break;
     case 'withdrawn':
       break;
+    case 'functions-listed':
+      for (const name of body.names) if (!state.functions.has(name)) state.functions.set(name, {});
+      applyIntake(state.intake, { id, at }, body);
+      break;
+    case 'supply-stage':
+      lapsePower(state, 'it was started on the bench supply');
+      applyIntake(state.intake, { id, at }, body);
+      break;
+    default:
+      applyIntake(state.intake, { id, at }, body);
   }
 }
 

@@ -1,6 +1,6 @@
 /** The short check before power: one rail's resistance against a good board or against the rail's nature. */
 import { formatReading } from '../quantities/readings.ts';
-import type { Measured } from './events.ts';
+import type { Measured } from './eventForms.ts';
 
 /** Below this part of a good board's reading a rail counts as short (bench judgement). */
 export const SHORT_SHARE = 0.2;

@@ -1,3 +1,4 @@
+import type { Composition } from '../alloys/elements.ts';
 import { property, type Property } from './property.ts';
 
 /** A joint alloy as the thermal model sees it. Volumes in m³, heats per m³. */
@@ -5,6 +6,7 @@ export interface SolderAlloy {
   id: string;
   /** Composition in weight percent: the only name an alloy has. */
   composition: string;
+  wt: Composition;
   lead: boolean;
   Ts: Property;
   Tl: Property;
@@ -28,6 +30,7 @@ const rows: SolderAlloy[] = [
   {
     id: 'Sn63Pb37',
     composition: 'Sn63 Pb37',
+    wt: { Sn: 63, Pb: 37 },
     lead: true,
     Ts: melt(183, 1),
     Tl: melt(183, 1),
@@ -36,6 +39,7 @@ const rows: SolderAlloy[] = [
   {
     id: 'SAC305',
     composition: 'Sn96.5 Ag3 Cu0.5',
+    wt: { Sn: 96.5, Ag: 3, Cu: 0.5 },
     lead: false,
     Ts: melt(217, 1),
     Tl: melt(220, 2),
@@ -44,6 +48,7 @@ const rows: SolderAlloy[] = [
   {
     id: 'SnCu',
     composition: 'Sn99.3 Cu0.7',
+    wt: { Sn: 99.3, Cu: 0.7 },
     lead: false,
     Ts: melt(227, 1),
     Tl: melt(227, 1),
@@ -52,6 +57,7 @@ const rows: SolderAlloy[] = [
   {
     id: 'SnBi',
     composition: 'Bi58 Sn42',
+    wt: { Bi: 58, Sn: 42 },
     lead: false,
     Ts: melt(138, 1),
     Tl: melt(140, 2),
@@ -60,14 +66,3 @@ const rows: SolderAlloy[] = [
 ];
 
 export const SOLDER_ALLOYS: ReadonlyMap<string, SolderAlloy> = new Map(rows.map((r) => [r.id, r]));
-
-/**
- * Joint metal after Bi52.5 Pb32 Sn15.5 has been worked in: last liquid at the 96 °C ternary, movable
- * from about 157 °C at a ratio of 0.6 into Sn96.5 Ag3 Cu0.5, 140 °C at 1.5 into Sn63 Pb37.
- */
-export const LOW_MELT_MIX = {
-  composition: 'Bi52.5 Pb32 Sn15.5 mixed into the joint',
-  Ts: melt(96, 2, 'Sn-Pb-Bi ternary eutectic'),
-  Tl: melt(157, 10, 'matrix liquidus of the mixture by a phase-diagram model, about ±10'),
-  ...heats(8700, 165, 170, 35e3),
-} as const;

@@ -1,7 +1,7 @@
 /** Usual cautions, shown at the step and for the board where they apply. */
 import type { BoardModel, PlacedPart } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import type { SourceKind } from '../job/events.ts';
+import type { SourceKind } from '../job/eventForms.ts';
 import type { Step } from '../job/gates.ts';
 import type { Method } from './method.ts';
 

@@ -1,7 +1,8 @@
 /** Settings to begin with, by size of the part; the technician changes them in the plan. */
 import { HAND_FACTOR } from '../thermal/jet.ts';
 import { packageById } from '../packages/index.ts';
-import type { AirMethod, LowMeltMethod, Method, StationModel } from './method.ts';
+import { reachOf } from './irons.ts';
+import type { AirMethod, IronMethod, LowMeltMethod, Method, StationModel } from './method.ts';
 
 /** A station nobody has measured yet. */
 export const DEFAULT_STATION: StationModel = {
@@ -40,6 +41,35 @@ function defaultLowMelt(): LowMeltMethod {
   };
 }
 
+/** Tools for joints as they are, without a bead; none where another is plainly better. */
+function defaultIron(packageId: string): IronMethod | undefined {
+  const common = { kind: 'iron' as const, contact: 1, tip: 'chisel' as const };
+  const { sides, pins } = reachOf(packageId);
+  if (pins)
+    return {
+      ...common,
+      label: 'Vacuum iron',
+      tool: 'vacuum',
+      set_C: 380,
+      tip_mm: 2.5,
+      power_W: 80,
+      dwell_s: 1,
+      most_s: 8,
+      limit_s: 150,
+    };
+  if (sides !== 2 || packageById(packageId).terminals.length > 2) return undefined;
+  return {
+    ...common,
+    label: 'Hot tweezers',
+    tool: 'tweezers',
+    set_C: 350,
+    tip_mm: 3,
+    power_W: 40,
+    dwell_s: 0,
+    limit_s: 60,
+  };
+}
+
 export interface MethodChoice {
   method: Method;
   /** Why this method is not for this part; absent when it is. */
@@ -54,8 +84,10 @@ export function methodsFor(packageId: string): MethodChoice[] {
     : terminals.some((t) => t.kind === 'pad')
       ? 'the pad under the body'
       : undefined;
+  const iron = defaultIron(packageId);
   return [
     ...defaultAirMethods(packageId).map((method) => ({ method })),
+    ...(iron ? [{ method: iron }] : []),
     {
       method: defaultLowMelt(),
       ...(hidden ? { unfit: `an iron cannot reach ${hidden}` } : {}),

@@ -2,6 +2,7 @@
 import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
 import type { Guide } from '../job/events.ts';
 import type { AirMethod, Method } from './method.ts';
+import { wetAt } from './planForm.ts';
 import { windowEnd, type PlanResult } from './planHeat.ts';
 
 export function guideOf(result: PlanResult, board: BoardModel): Guide {
@@ -9,7 +10,7 @@ export function guideOf(result: PlanResult, board: BoardModel): Guide {
   const closer = result.closes && result.closes.at_s === end ? result.closes.partId : undefined;
   const part = board.parts.find((p) => p.partId === closer);
   return {
-    joints: result.joints.map((j) => ({ terminal: j.terminal, wet_s: j.liquidus_s })),
+    joints: result.joints.map((j) => ({ terminal: j.terminal, wet_s: wetAt(j) })),
     last: result.last?.terminal ?? null,
     allWet_s: result.allWet_s,
     allWetFrom_s: result.allWetRange_s.from,

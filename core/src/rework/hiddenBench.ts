@@ -1,12 +1,13 @@
 /**
  * A hidden bench: a simulated truth that plays the board, so that "predicted against actual" is never the model
  * against itself. It has its own grid (coarse, long steps), a station, a hand and copper that differ from what the
- * plan believes, and noise on every joint; which ones follows from the seed alone.
+ * plan believes by amounts of its own, and noise on every joint; which ones follows from the seed alone.
  */
 import { z } from 'zod';
 import type { CalcContext } from '../calc/defineCalc.ts';
-import { planInputSchema, type PlanInput } from './method.ts';
+import { planInputSchema, wetAt, type PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
+import { uncertainOf } from './uncertainty.ts';
 
 export const benchInputSchema = z.strictObject({
   plan: planInputSchema,
@@ -47,28 +48,13 @@ export async function playBench({ plan, seed }: BenchInput, context: CalcContext
   const random = randomOf(seed);
   /** Roughly normal with standard deviation 1, within ± 2.4. */
   const deviate = () => (random() + random() + random() + random() - 2) * 1.7;
-  const { station } = plan;
-  const more = 1 + 0.08 * deviate();
-  const denser = (c: number) => Math.min(1, Math.max(0, c * more));
-  const truth: PlanInput = {
-    ...plan,
-    quality: 'search',
-    frames: false,
-    ambient_C: plan.ambient_C + deviate(),
-    station: {
-      ...station,
-      efficiency: Math.min(1, station.efficiency + 0.5 * station.efficiencyPlusMinus * deviate()),
-      handFactor: Math.max(0.2, station.handFactor + 0.5 * station.handFactorPlusMinus * deviate()),
-    },
-    board: {
-      ...plan.board,
-      thickness_mm: plan.board.thickness_mm * (1 + 0.02 * deviate()),
-      stack: plan.board.stack.map((l) => ({ ...l, coverage: denser(l.coverage) })),
-      copper: plan.board.copper.map((p) => ({ ...p, coverage: denser(p.coverage) })),
-    },
-  };
+  const usual: PlanInput = { ...plan, quality: 'search', frames: false, ambient_C: plan.ambient_C + deviate() };
+  // a plus-minus is two standard deviations
+  const truth = uncertainOf(plan.method).reduce((input, u) => u.off(input, 0.5 * deviate()), usual);
   const run = await runPlan(truth, context);
-  const joints = run.joints.map(({ terminal, liquidus_s: s }) => {
+  const joints = run.joints.map((joint) => {
+    const { terminal } = joint;
+    const s = wetAt(joint);
     const noise = 1 + NOISE.part * deviate();
     return { terminal, wet_s: s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate()) };
   });

@@ -18,8 +18,12 @@ export function layOutFor(method: Method): LayOut {
         },
       ],
     };
+  const own: string[] =
+    method.kind === 'low-melt'
+      ? ['alloy of the bead and its flux', ...(method.irons === 2 ? ['a second iron'] : [])]
+      : [method.tool === 'tweezers' ? 'hot tweezers' : 'vacuum iron'];
   return {
-    tools: [...common, 'low-melt alloy and its flux', `tip ${method.tip_mm} mm`],
+    tools: [...common, ...own, `tip ${method.tip_mm} mm`],
     setPoints: [{ id: 'iron', label: 'iron temperature', value: method.set_C, unit: '°C', tolerance: 5 }],
   };
 }

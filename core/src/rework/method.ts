@@ -1,6 +1,6 @@
-/** What a plan is computed from: board, target, method with its settings, station, surroundings. */
+/** The tools of a plan and how they are set: air, iron with a bead of alloy, iron on the joints' own solder; the station. */
 import { z } from 'zod';
-import { boardModelSchema } from '../board/boardModel.ts';
+import { compositionSchema } from '../alloys/elements.ts';
 
 const airSettings = z.strictObject({
   kind: z.literal('air'),
@@ -11,28 +11,80 @@ const airSettings = z.strictObject({
   standoff_mm: z.number().min(3).max(120),
   sweep_mm: z.number().min(0).max(40),
   limit_s: z.number().min(5).max(300),
+  /** Changed on the way: closing in, hotter, stronger. Each holds until the next. */
+  stages: z
+    .array(
+      z.strictObject({
+        from_s: z.number().min(0).max(300),
+        set_C: z.number().min(100).max(550).optional(),
+        flow_L_min: z.number().min(2).max(200).optional(),
+        standoff_mm: z.number().min(3).max(120).optional(),
+        sweep_mm: z.number().min(0).max(40).optional(),
+      }),
+    )
+    .max(20)
+    .optional(),
+  /** Air in pulses. */
+  pulse: z.strictObject({ on_s: z.number().min(0.2).max(60), off_s: z.number().min(0.2).max(60) }).optional(),
+  /** How far the nozzle leans from upright, and from where: 0 from the right, 90 from the upper edge, seen from the working side. */
+  tilt_deg: z.number().min(0).max(60).optional(),
+  approach_deg: z.number().min(-360).max(360).optional(),
+  /** A mouth that is no round hole: a slot of this size, or holes along its rim; `nozzle_mm` is then the bore of each. */
+  mouth: z
+    .strictObject({ kind: z.enum(['slot', 'rim']), w_mm: z.number().min(1).max(80), h_mm: z.number().min(1).max(80) })
+    .optional(),
+});
+
+/** Tips by what their body conducts in series with the contact, W/K (estimates). */
+export const TIP_CONDUCTANCE = { cone: 0.25, chisel: 0.6, knife: 1 } as const;
+
+/** What all irons have. */
+const iron = {
+  set_C: z.number().min(150).max(480),
+  /** Contact width of the tip along the row, mm. */
+  tip_mm: z.number().min(0.5).max(10),
+  tip: z.enum(['cone', 'chisel', 'knife']).optional(),
+  /** Contact of the tip against that of a well wetted film; the hand's part. */
+  contact: z.number().min(0.1).max(3),
+  /** Power of each iron. */
+  power_W: z.number().min(10).max(500),
+  limit_s: z.number().min(5).max(300),
+};
+
+const beadSettings = z.strictObject({
+  kind: z.literal('low-melt'),
+  label: z.string().max(60),
+  ...iron,
+  /** Alloy added per joint, as a multiple of the volume of the joint's own solder. */
+  bead_ratio: z.number().min(0.2).max(20),
+  /** What is added; the low-melt one with lead when nothing is said. Leaded solder makes a flooded joint of it. */
+  alloy: compositionSchema.optional(),
+  /** Seconds of stroking before the iron leaves. */
+  stroke_s: z.number().min(2).max(120),
+  /** One stroke along a side and back, s, and how long the tip rests at either end of it. */
+  pass_s: z.number().min(0.2).max(20).optional(),
+  rest_s: z.number().min(0).max(20).optional(),
+  /** Two irons work on opposite sides at once. */
+  irons: z.union([z.literal(1), z.literal(2)]).optional(),
 });
 
 const ironSettings = z.strictObject({
-  kind: z.literal('low-melt'),
+  kind: z.literal('iron'),
   label: z.string().max(60),
-  set_C: z.number().min(150).max(480),
-  /** Alloy added per joint, as a multiple of the joint's own solder. */
-  bead_ratio: z.number().min(0.2).max(20),
-  /** Contact width of the tip along the row, mm. */
-  tip_mm: z.number().min(0.5).max(10),
-  /** Contact of the tip against that of a well wetted film; the hand's part. */
-  contact: z.number().min(0.1).max(3),
-  power_W: z.number().min(10).max(500),
-  /** Seconds of stroking before the iron leaves. */
-  stroke_s: z.number().min(2).max(120),
-  limit_s: z.number().min(5).max(300),
+  ...iron,
+  /** Both ends gripped at once by two heated tips, or pin by pin with suction. */
+  tool: z.enum(['tweezers', 'vacuum']),
+  /** How long the tip stays once a joint is molten through, s. */
+  dwell_s: z.number().min(0).max(30),
+  /** After so long on one pin it goes on to the next, s; it comes back as often as it has to. */
+  most_s: z.number().min(1).max(60).optional(),
 });
 
-export const methodSchema = z.discriminatedUnion('kind', [airSettings, ironSettings]);
+export const methodSchema = z.discriminatedUnion('kind', [airSettings, beadSettings, ironSettings]);
 export type Method = z.infer<typeof methodSchema>;
 export type AirMethod = z.infer<typeof airSettings>;
-export type LowMeltMethod = z.infer<typeof ironSettings>;
+export type LowMeltMethod = z.infer<typeof beadSettings>;
+export type IronMethod = z.infer<typeof ironSettings>;
 
 export const stationSchema = z.strictObject({
   /** Part of the set rise that reaches the nozzle, and what it may be off by. */
@@ -40,69 +92,10 @@ export const stationSchema = z.strictObject({
   efficiencyPlusMinus: z.number().min(0).max(0.3),
   handFactor: z.number().min(0.2).max(1.5),
   handFactorPlusMinus: z.number().min(0).max(0.5),
+  /** What the flow may be off by, as a share. */
+  flowPlusMinus: z.number().min(0).max(0.5).optional(),
   /** Tip temperature error of an iron, K. */
   ironPlusMinus_K: z.number().min(0).max(80),
   calibrated: z.boolean(),
 });
 export type StationModel = z.infer<typeof stationSchema>;
-
-export const planInputSchema = z.strictObject({
-  board: boardModelSchema,
-  target: z.string().min(1),
-  method: methodSchema,
-  station: stationSchema,
-  ambient_C: z.number().min(-20).max(60),
-  /** Cells of the mesh and step: 14 000 at 50 ms for plans, 3 000 at 100 ms for searching. */
-  quality: z.enum(['plan', 'search']).default('plan'),
-  /** Also return the temperature field of the working side over time. */
-  frames: z.boolean().default(false),
-});
-export type PlanInput = z.infer<typeof planInputSchema>;
-
-const joint = z.strictObject({
-  terminal: z.string(),
-  solidus_s: z.number().nullable(),
-  liquidus_s: z.number().nullable(),
-  peak_C: z.number(),
-});
-
-const neighbour = z.strictObject({
-  partId: z.string(),
-  distance_mm: z.number(),
-  limit_C: z.number(),
-  limitPlusMinus_C: z.number(),
-  /** Highest temperature until the joints are wet, or of the whole run when they never are. */
-  atWet_C: z.number(),
-  peak_C: z.number(),
-  over_s: z.number().nullable(),
-  /** When the neighbour's own joints melt, if they do. */
-  loosens_s: z.number().nullable(),
-});
-
-const fieldFrames = z.strictObject({
-  /** Cell edges on the board, mm. */
-  x_mm: z.array(z.number()),
-  y_mm: z.array(z.number()),
-  times_s: z.array(z.number()),
-  /** times × ny × nx, row-major, °C, working side. */
-  values: z.custom<Float32Array>((v) => v instanceof Float32Array),
-});
-export type FieldFrames = z.infer<typeof fieldFrames>;
-
-export const planRunSchema = z.strictObject({
-  joints: z.array(joint),
-  /** All joints molten at the same time, s; null when they never are. */
-  allWet_s: z.number().nullable(),
-  /** When the first joint freezes again after that (low-melt: the iron has left), if it does. */
-  freezes_s: z.number().nullable(),
-  last: z.strictObject({ terminal: z.string(), why: z.string() }).nullable(),
-  body_C: z.number(),
-  pads_C: z.number(),
-  neighbours: z.array(neighbour),
-  closes: z.strictObject({ at_s: z.number(), partId: z.string() }).nullable(),
-  ended_s: z.number(),
-  cells: z.number(),
-  steps: z.number(),
-  frames: fieldFrames.optional(),
-});
-export type PlanRun = z.infer<typeof planRunSchema>;

@@ -2,11 +2,18 @@
  * The operations of the hands, generated from board, part and plan: what to do (at most twelve words), what
  * to watch, what a tap on the pedal means and writes down.
  */
+import { PLACES, residualLimits, roundsUntil } from '../alloys/cleanUp.ts';
+import { normalised, type Composition } from '../alloys/elements.ts';
+import { jointMetal } from '../alloys/jointMetal.ts';
+import { LOW_MELT } from '../alloys/library.ts';
 import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
 import type { JobEventBody, Mark, Operation, Guide } from '../job/events.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
 import { meltOrder, type WindowPhase } from './guide.ts';
-import type { Method } from './method.ts';
+import type { AirMethod, IronMethod, LowMeltMethod, Method } from './method.ts';
+
+/** Alloys that melt below this are called low-melt, °C. */
+const LOW_MELTING_C = 165;
 
 export interface Words {
   /** At most twelve words. */
@@ -41,8 +48,14 @@ export interface Work {
 const times = (n: number) => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
 
 export function operationFor(op: Operation, work: Work): Instruction[] {
-  if (op === 'remove') return work.method.kind === 'air' ? removeByAir(work) : removeByLowMelt(work);
+  if (op === 'remove') return removeBy(work, work.method);
   return op === 'prepare' ? prepare(work) : fit(work);
+}
+
+function removeBy(work: Work, method: Method): Instruction[] {
+  if (method.kind === 'air') return removeByAir(work, method);
+  if (method.kind === 'low-melt') return removeByBead(work, method);
+  return method.tool === 'tweezers' ? removeByTweezers(work, method) : removeBySuction(work, method);
 }
 
 /** A joint as the technician finds it: its number, or what it is. */
@@ -114,9 +127,7 @@ const COUNT: Instruction = {
   mark: 'done',
 };
 
-function removeByAir(work: Work): Instruction[] {
-  const { method } = work;
-  if (method.kind !== 'air') return [];
+function removeByAir(work: Work, method: AirMethod): Instruction[] {
   return [
     fluxIt(work, 'A thin, even film.'),
     {
@@ -149,31 +160,31 @@ function removeByAir(work: Work): Instruction[] {
   ];
 }
 
-function removeByLowMelt(work: Work): Instruction[] {
-  const { method, guide } = work;
-  if (method.kind !== 'low-melt') return [];
+function removeByBead(work: Work, method: LowMeltMethod): Instruction[] {
+  const { guide } = work;
+  const low = isLowMelting(method);
   const sides = terminalSides(packageById(work.target.package));
   const hold =
     guide && guide.closes_s !== null && guide.closedBy === 'joints freeze'
       ? Math.round(guide.closes_s - method.stroke_s)
       : null;
   return [
-    fluxIt(work, 'A flux that works at low temperatures.'),
+    fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
     {
       id: 'alloy',
-      say: `Lay low-melt alloy along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
+      say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
       watch: `${method.bead_ratio} times the joint's own solder, an unbroken bead.`,
       tap: 'alloy laid',
       mark: 'done',
     },
     {
       id: 'heat-on',
-      say: `Iron on at ${method.set_C} °C. Touch the bead.`,
+      say: `${method.irons === 2 ? 'Both irons' : 'Iron'} on at ${method.set_C} °C. Touch the bead.`,
       watch: 'The clock starts with your tap.',
       tap: 'heat on',
       mark: 'heat-on',
     },
-    ...heating(work, { say: 'Stroke along each side in turn, a second each.', watch: '' }),
+    ...heating(work, { say: strokes(method), watch: '' }),
     {
       id: 'lift',
       say: 'Nudge it. It floats? Lift straight up.',
@@ -198,23 +209,120 @@ function removeByLowMelt(work: Work): Instruction[] {
   ];
 }
 
-/** Part of the alloy that one round of flooding and braiding leaves on a land (bench judgement). */
-const LEFT_PER_ROUND = 0.12;
-/** Low-melt residue that may stay in a joint, as a part of its solder (guide value). */
-const RESIDUE_GUIDE = 0.01;
+/** How the irons move along a bead. */
+function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: LowMeltMethod): string {
+  const each = pass_s + 2 * rest_s === 1 ? 'a second' : `${pass_s + 2 * rest_s} s`;
+  return irons === 2
+    ? `An iron on each side: stroke both, ${each} each.`
+    : `Stroke along each side in turn, ${each} each.`;
+}
 
-/**
- * Rounds of leaded solder and braid until what is left of the low-melt alloy is below the guide, when the bead
- * was `bead_ratio` times the joint's own solder.
- */
-export function cleanUpRounds(bead_ratio: number): number {
-  const share = bead_ratio / (1 + bead_ratio);
-  return Math.max(1, Math.ceil(Math.log(RESIDUE_GUIDE / share) / Math.log(LEFT_PER_ROUND)));
+/** Whether a bead is of an alloy made to stay liquid, not of ordinary solder. */
+function isLowMelting({ alloy = LOW_MELT }: LowMeltMethod): boolean {
+  return jointMetal(alloy).Tl < LOW_MELTING_C;
+}
+
+function removeByTweezers(work: Work, method: IronMethod): Instruction[] {
+  return [
+    fluxIt(work, 'A thin, even film.'),
+    {
+      id: 'feed',
+      say: 'Fresh solder on both ends.',
+      watch: 'It wets the tips and carries their heat.',
+      tap: 'fed',
+      mark: 'done',
+    },
+    {
+      id: 'heat-on',
+      say: `Hot tweezers at ${method.set_C} °C. Grip both ends.`,
+      watch: 'Both tips flat on their joints. The clock starts with your tap.',
+      tap: 'heat on',
+      mark: 'heat-on',
+    },
+    ...heating(work, { say: 'Hold both ends. Do not squeeze.', watch: '' }),
+    {
+      id: 'lift',
+      say: 'It turns freely? Lift it straight up.',
+      watch: 'No force: one solid joint tears its pad.',
+      tap: 'lifted',
+      mark: 'lifted',
+      phases: { late: { say: 'Lift now, or take the heat away.', watch: 'No force: one solid joint tears its pad.' } },
+    },
+    {
+      id: 'heat-off',
+      say: 'Tweezers into their stand.',
+      watch: 'Tin both tips.',
+      tap: 'tweezers away',
+      mark: 'heat-off',
+    },
+    COUNT,
+  ];
+}
+
+function removeBySuction(work: Work, method: IronMethod): Instruction[] {
+  const pins = packageById(work.target.package).terminals.map((t) => t.id);
+  return [
+    fluxIt(work, 'On both faces.'),
+    {
+      id: 'feed',
+      say: 'Feed fresh solder into every hole.',
+      watch: 'Old solder alone does not carry the heat through.',
+      tap: 'fed',
+      mark: 'done',
+    },
+    {
+      id: 'heat-on',
+      say: `Vacuum iron at ${method.set_C} °C on the first pin.`,
+      watch: 'The clock starts with your tap.',
+      tap: 'heat on',
+      mark: 'heat-on',
+    },
+    {
+      id: 'pins',
+      say: 'Molten through? Wait, turn the tip, then suck.',
+      watch: `${method.dwell_s} s more once it is molten. Ground pins last longest.`,
+      tap: 'this pin empty',
+      mark: 'done',
+      walk: pins,
+    },
+    {
+      id: 'all-wet',
+      say: 'Push every pin. Do all of them move?',
+      watch: 'One that holds: fresh solder, once more, or a breath of air.',
+      tap: 'all free',
+      mark: 'all-wet',
+    },
+    {
+      id: 'lift',
+      say: 'Lift it out straight. No prying.',
+      watch: 'A pin that holds pulls the plating out of its hole.',
+      tap: 'lifted',
+      mark: 'lifted',
+    },
+    {
+      id: 'heat-off',
+      say: 'Vacuum iron into its stand.',
+      watch: 'Empty its chamber.',
+      tap: 'iron away',
+      mark: 'heat-off',
+    },
+    COUNT,
+  ];
+}
+
+/** Rounds of leaded solder and braid until what is left of a bead of `alloy` is below the guides, the bead `bead_ratio` times the joint. */
+export function cleanUpRounds(bead_ratio: number, alloy: Composition = LOW_MELT): number {
+  const share = normalised(alloy);
+  const rounds = residualLimits(share, false).map(({ element, limit_wt }) => {
+    const c_wt = ((share[element] ?? 0) * bead_ratio) / (1 + bead_ratio);
+    return roundsUntil({ c_wt, mass: 1 }, { wick: PLACES.lands.wick, add: 1, limit_wt }).cycles;
+  });
+  return Math.max(1, ...rounds);
 }
 
 function prepare(work: Work): Instruction[] {
   const { method, nearest } = work;
-  const rounds = method.kind === 'low-melt' ? cleanUpRounds(method.bead_ratio) : 1;
+  const rounds = method.kind === 'low-melt' ? cleanUpRounds(method.bead_ratio, method.alloy) : 1;
   return [
     {
       id: 'scan',

@@ -1,64 +1,62 @@
 /**
- * A method with its range: the nominal run and two more with the station hotter and cooler than it
- * says. The spread is the honest answer of an uncalibrated station.
+ * A method with its ranges: the run as set, and eight quick ones in which the inputs that matter are off by their plus-minus, all at
+ * once, after the design of Plackett & Burman (Biometrika 33, 1946): every input's effect comes out of all eight. Effects are taken on
+ * rates (1/time, nothing where it never happens), on which heat acts evenly, and added in squares.
  */
 import { z } from 'zod';
 import type { CalcContext } from '../calc/defineCalc.ts';
-import { planRunSchema, type PlanInput, type PlanRun } from './method.ts';
+import { planRunSchema, wetAt, type PlanInput, type PlanRun } from './planForm.ts';
 import { runPlan } from './planRun.ts';
+import { uncertainOf } from './uncertainty.ts';
 
 const range = z.strictObject({ from: z.number().nullable(), to: z.number().nullable() });
+type Range = z.infer<typeof range>;
 
 export const planResultSchema = planRunSchema.extend({
-  /** All joints wet: earliest (hot station) and latest (cool station) time; null where it never happens. */
+  /** All joints wet: earliest and latest time, 19 times out of 20; null where it may never happen. */
   allWetRange_s: range,
   /** When the window closes (first neighbour over its limit, or joints frozen again), over the same spread. */
   closesRange_s: range,
-  /** Shift of the last joint per input, s, largest first. */
+  /** The same for every joint and neighbour. Plans of older engines lack them. */
+  jointRanges_s: z.array(range.extend({ terminal: z.string() })).optional(),
+  neighbourRanges: z
+    .array(
+      z.strictObject({
+        partId: z.string(),
+        over_s: range,
+        /** Spread of its temperature until the joints are wet, K to either side. */
+        atWetPlusMinus_K: z.number(),
+      }),
+    )
+    .optional(),
+  /** What each input shifts the last joint by when it is off to the worse, s, largest first; null: it then stays solid. */
   matters: z.array(z.strictObject({ input: z.string(), shift_s: z.number().nullable() })),
   calibrated: z.boolean(),
 });
 export type PlanResult = z.infer<typeof planResultSchema>;
 
-/** How much a hand's contact differs from a well wetted one (estimate). */
-const CONTACT_PLUS_MINUS = 0.35;
+/** Plackett & Burman's eight runs for up to seven inputs: a cyclic row and one with all low. */
+const ROW = [1, 1, 1, -1, 1, -1, -1];
+export const DESIGN: readonly (readonly number[])[] = [
+  ...ROW.map((_, shift) => ROW.map((_, i) => ROW[(i + 7 - shift) % 7])),
+  ROW.map(() => -1),
+];
 
-/** The station (or iron) off by its uncertainty in one direction. */
-function shifted(input: PlanInput, sign: 1 | -1): PlanInput {
-  const s = input.station;
-  const method =
-    input.method.kind === 'low-melt'
-      ? {
-          ...input.method,
-          set_C: input.method.set_C + sign * s.ironPlusMinus_K,
-          contact: input.method.contact * (1 + sign * CONTACT_PLUS_MINUS),
-        }
-      : input.method;
-  return {
-    ...input,
-    method,
-    frames: false,
-    station: {
-      ...s,
-      efficiency: Math.min(1, s.efficiency + sign * s.efficiencyPlusMinus),
-      handFactor: s.handFactor + sign * s.handFactorPlusMinus,
-    },
-  };
+/** Effect of every input on a response over the design: half the difference between high and low. */
+export function effectsOf(responses: readonly number[], inputs: number): number[] {
+  return Array.from(
+    { length: inputs },
+    (_, i) => responses.reduce((sum, r, n) => sum + DESIGN[n][i] * r, 0) / responses.length,
+  );
 }
 
-function moreCopper(input: PlanInput): PlanInput {
-  const more = (c: number) => Math.min(1, c + 0.15);
-  const { board } = input;
-  return {
-    ...input,
-    frames: false,
-    board: {
-      ...board,
-      stack: board.stack.map((l) => ({ ...l, coverage: more(l.coverage) })),
-      copper: board.copper.map((p) => ({ ...p, coverage: more(p.coverage) })),
-    },
-  };
-}
+/** Quick runs are a little off the full one; nothing is known better than to this share. */
+const LEAST_SPREAD = 0.04;
+/** Nobody sees a joint turn to better than this, s. */
+const SEEN_S = 1;
+
+const rateOf = (t: number | null | undefined): number => (t ? 1 / t : 0);
+const timeOf = (rate: number, limit_s: number): number | null => (rate > 1 / limit_s ? 1 / rate : null);
 
 /** End of the window of one run: a neighbour over its limit or the joints solid again. */
 export function windowEnd(run: PlanRun): number | null {
@@ -67,29 +65,75 @@ export function windowEnd(run: PlanRun): number | null {
 }
 
 export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
+  const inputs = uncertainOf(input.method);
+  // the full run is as long as seven quick ones
+  const [full, quick] = [7 / 16, 1 / 16];
   const part = (from: number, share: number): CalcContext => ({
     ...context,
     progress: (done, partial) => context.progress?.(from + share * done, partial),
   });
-  const nominal = await runPlan(input, part(0, 0.25));
-  context.progress?.(0.25, nominal);
-  const hot = await runPlan(shifted(input, 1), part(0.25, 0.25));
-  const cool = await runPlan(shifted(input, -1), part(0.5, 0.25));
-  const copper = await runPlan(moreCopper(input), part(0.75, 0.25));
-  const wet = nominal.allWet_s;
-  const shift = (other: PlanRun) => (wet === null || other.allWet_s === null ? null : other.allWet_s - wet);
-  const matters = [
-    {
-      input: input.method.kind === 'air' ? 'station temperature and hand' : 'iron temperature and contact',
-      shift_s: shift(cool),
-    },
-    { input: 'copper 15 % denser than drawn', shift_s: shift(copper) },
-  ].sort((a, b) => Math.abs(b.shift_s ?? Infinity) - Math.abs(a.shift_s ?? Infinity));
+  const nominal = await runPlan(input, part(0, full));
+  context.progress?.(full, nominal);
+  const quickly: PlanInput = { ...input, quality: 'search', frames: false, books: false };
+  const members: PlanRun[] = [];
+  for (const [n, row] of DESIGN.entries()) {
+    const off = inputs.reduce((i, u, k) => u.off(i, row[k]), quickly);
+    members.push(await runPlan(off, part(full + quick * n, quick)));
+  }
+  const centre = await runPlan(quickly, part(1 - quick, quick));
+  const { limit_s } = input.method;
+
+  /** What a time may be: effects of the inputs on its rate round the full run's. */
+  function spreadOf(time: (run: PlanRun) => number | null | undefined) {
+    const effects = effectsOf(
+      members.map((m) => rateOf(time(m))),
+      inputs.length,
+    );
+    const rate = rateOf(time(nominal));
+    // the quick centre is coarser than the full run: what it is off by scales the effects
+    const quickRate = rateOf(time(centre));
+    const scale = rate > 0 && quickRate > 0 ? rate / quickRate : 1;
+    const middle = rate > 0 ? rate : quickRate;
+    const half = Math.hypot(LEAST_SPREAD * middle, ...effects.map((e) => scale * e));
+    return { effects: effects.map((e) => scale * e), rate, middle, half };
+  }
+  function rangeOf(time: (run: PlanRun) => number | null | undefined): Range {
+    const { middle, half } = spreadOf(time);
+    const [from, to] = [timeOf(middle + half, limit_s), timeOf(middle - half, limit_s)];
+    return { from: from && Math.max(0.5, from - SEEN_S), to: to && to + SEEN_S };
+  }
+
+  const wet = spreadOf((r) => r.allWet_s);
+  const shift = (effect: number) => {
+    const worse = timeOf(wet.rate - Math.abs(effect), limit_s);
+    return worse === null || wet.rate === 0 ? null : worse - 1 / wet.rate;
+  };
+  const neighbour = (run: PlanRun, partId: string) => run.neighbours.find((n) => n.partId === partId);
   return {
     ...nominal,
-    allWetRange_s: { from: hot.allWet_s, to: cool.allWet_s },
-    closesRange_s: { from: windowEnd(hot), to: windowEnd(cool) },
-    matters,
+    allWetRange_s: rangeOf((r) => r.allWet_s),
+    closesRange_s: rangeOf(windowEnd),
+    jointRanges_s: nominal.joints.map(({ terminal }) => ({
+      terminal,
+      ...rangeOf((r) => {
+        const joint = r.joints.find((j) => j.terminal === terminal);
+        return joint && wetAt(joint);
+      }),
+    })),
+    neighbourRanges: nominal.neighbours.map(({ partId }) => ({
+      partId,
+      over_s: rangeOf((r) => neighbour(r, partId)?.over_s),
+      atWetPlusMinus_K: Math.hypot(
+        ...effectsOf(
+          members.map((m) => neighbour(m, partId)?.atWet_C ?? input.ambient_C),
+          inputs.length,
+        ),
+      ),
+    })),
+    matters: inputs
+      .map(({ name }, i) => ({ input: name, shift_s: shift(wet.effects[i]), size: Math.abs(wet.effects[i]) }))
+      .sort((a, b) => b.size - a.size)
+      .map(({ input: name, shift_s }) => ({ input: name, shift_s })),
     calibrated: input.station.calibrated,
   };
 }

@@ -229,6 +229,24 @@ export class HeatRun {
     this.input_J += watts * dt;
   }
 
+  /**
+   * Heat flowing into a node in the last step, W: from power and surroundings, from cells of its own, and from each node or shared cell
+   * it is linked to (`other` gets the node's number, or undefined for a cell).
+   */
+  heatInto(node: number, other: (watts: number, from: number | undefined) => void): { air: number; cells: number } {
+    const { T, x, linkFrom, linkTo, linkG } = this;
+    for (let l = 0; l < linkG.length; l++) {
+      const [a, b] = [linkFrom[l], linkTo[l]];
+      if (a !== node && b !== node) continue;
+      const from = a === node ? b : a;
+      other(linkG[l] * (x[from] - x[node]), from < T.length ? from : undefined);
+    }
+    return {
+      air: this.power[node] - this.hA[node] * (T[node] - this.Tinf[node]),
+      cells: this.cellS[node] - this.cellK[node] * T[node],
+    };
+  }
+
   /** Heat stored since the start, J. */
   stored_J(): number {
     let sum = 0;

@@ -58,6 +58,8 @@ export interface Jet {
   exit_m_s: number;
   /** Local heat transfer, W/(m²·K), and adiabatic wall temperature, °C, at r metres from the axis. */
   h(r: number): number;
+  /** Mean heat transfer over a disc of radius r metres, W/(m²·K). */
+  hMean(r: number): number;
   wall_C(r: number): number;
 }
 
@@ -86,6 +88,7 @@ export function jetOf(s: JetSetting): Jet {
     exit_C,
     exit_m_s: massFlow / ((density * Math.PI * D * D) / 4),
     h: (r) => factor * shape.local(r / D),
+    hMean: (r) => factor * shape.mean(Math.max(r / D, 1e-9)),
     wall_C,
   };
 }
@@ -102,19 +105,4 @@ export function tabulated(jet: Jet, reach = 0.08, places = 600): Jet {
     };
   };
   return { ...jet, h: read(jet.h), wall_C: read(jet.wall_C) };
-}
-
-/** Heat transfer and driving temperature averaged over a circling hand: 12 places on the circle. */
-export function sweptJet(jet: Jet, sweep_m: number, x: number, y: number): { h: number; wall_C: number } {
-  const places = sweep_m > 0 ? 12 : 1;
-  let h = 0;
-  let hT = 0;
-  for (let n = 0; n < places; n++) {
-    const angle = (2 * Math.PI * n) / places;
-    const r = Math.hypot(x - sweep_m * Math.cos(angle), y - sweep_m * Math.sin(angle));
-    const local = jet.h(r);
-    h += local / places;
-    hT += (local * jet.wall_C(r)) / places;
-  }
-  return { h, wall_C: hT / h };
 }

@@ -1,0 +1,124 @@
+/** What earlier jobs on the same kind of board found: culprits, what went with them, readings, minutes. */
+import { compareReading, type Quantity } from '../quantities/readings.ts';
+import type { JobEvent } from './events.ts';
+import { pointOf } from './gates.ts';
+import { foldJob, handMinutes, isFitted, type JobState } from './jobState.ts';
+import type { Place } from './eventForms.ts';
+
+export interface EarlierJob {
+  id: string;
+  number: number;
+  complaint: string;
+  events: readonly JobEvent[];
+}
+
+export interface ModelHistory {
+  /** Jobs closed with a repair: what the counts are out of. */
+  jobs: number;
+  declined: number;
+  open: number;
+  /** Parts convicted, most often first. */
+  culprits: { partId: string; jobs: number }[];
+  /** Parts that were bad, or renewed, in the same job as a culprit. */
+  companions: { culprit: string; partId: string; jobs: number }[];
+  /** Points that were off in repaired jobs, most often first, with the culprit they went with most. */
+  readings: { place: Place; quantity: Quantity; jobs: number; culprit: string }[];
+  /** Median bench minutes; null without any. */
+  minutes: number | null;
+  /** The latest of them, newest first. */
+  latest: { id: string; number: number; complaint: string; outcome: string; culprit: string | null }[];
+  /** How it was opened last time. */
+  opening: { number: number; steps: JobState['intake']['opened'] } | null;
+}
+
+const LATEST = 8;
+const MOST_READINGS = 8;
+
+/** The part that a repaired job came down to; null when its last suspect tested good. */
+function culpritOf(state: JobState): string | null {
+  if (state.released?.outcome !== 'repaired') return null;
+  const { suspect, offBoardTest } = state.attempts[state.attempts.length - 1];
+  return suspect && offBoardTest?.result !== 'good' ? suspect.partId : null;
+}
+
+const median = (values: number[]): number | null => {
+  if (values.length === 0) return null;
+  const sorted = values.toSorted((a, b) => a - b);
+  const [low, high] = [sorted[Math.floor((sorted.length - 1) / 2)], sorted[Math.ceil((sorted.length - 1) / 2)]];
+  return (low + high) / 2;
+};
+
+function counter<T>() {
+  const counts = new Map<string, { what: T; jobs: number }>();
+  return {
+    add(key: string, what: T) {
+      const row = counts.get(key);
+      if (row) row.jobs++;
+      else counts.set(key, { what, jobs: 1 });
+    },
+    rows: () => [...counts.values()].sort((a, b) => b.jobs - a.jobs),
+  };
+}
+
+/** `jobs` newest first. */
+export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
+  const culprits = counter<string>();
+  const companions = counter<{ culprit: string; partId: string }>();
+  const points = new Map<
+    string,
+    { place: Place; quantity: Quantity; jobs: number; with: ReturnType<typeof counter<string>> }
+  >();
+  const minutes: number[] = [];
+  let [repaired, declined, open] = [0, 0, 0];
+  let opening: ModelHistory['opening'] = null;
+  const latest: ModelHistory['latest'] = [];
+  for (const { id, number, complaint, events } of jobs) {
+    const state = foldJob(events);
+    const culprit = culpritOf(state);
+    if (latest.length < LATEST)
+      latest.push({ id, number, complaint, outcome: state.released?.outcome ?? 'open', culprit });
+    if (!opening && state.intake.opened.length > 0) opening = { number, steps: state.intake.opened };
+    if (!state.released) open++;
+    if (state.released?.outcome === 'declined') declined++;
+    if (state.released?.outcome !== 'repaired') continue;
+    repaired++;
+    const spent = state.released.minutes ?? Math.round(handMinutes(state));
+    if (spent > 0) minutes.push(spent);
+    if (!culprit) continue;
+    culprits.add(culprit, culprit);
+    const renewed = new Set(
+      state.attempts.flatMap((a) =>
+        a.suspect && (a.offBoardTest?.result === 'bad' || (isFitted(a) && a.offBoardTest?.result !== 'good'))
+          ? [a.suspect.partId]
+          : [],
+      ),
+    );
+    renewed.delete(culprit);
+    for (const partId of renewed) companions.add(`${culprit} ${partId}`, { culprit, partId });
+    const seen = new Set<string>();
+    for (const r of state.readings.slice(0, state.readingsBeforeWork ?? undefined)) {
+      const key = pointOf(r);
+      const difference = compareReading(r.value, r.good, r.quantity);
+      if (seen.has(key) || (difference !== 'low' && difference !== 'high')) continue;
+      seen.add(key);
+      const row = points.get(key) ?? { place: r.place, quantity: r.quantity, jobs: 0, with: counter<string>() };
+      row.jobs++;
+      row.with.add(culprit, culprit);
+      points.set(key, row);
+    }
+  }
+  return {
+    jobs: repaired,
+    declined,
+    open,
+    culprits: culprits.rows().map(({ what, jobs: n }) => ({ partId: what, jobs: n })),
+    companions: companions.rows().map(({ what, jobs: n }) => ({ ...what, jobs: n })),
+    readings: [...points.values()]
+      .sort((a, b) => b.jobs - a.jobs)
+      .slice(0, MOST_READINGS)
+      .map((r) => ({ place: r.place, quantity: r.quantity, jobs: r.jobs, culprit: r.with.rows()[0].what })),
+    minutes: median(minutes),
+    latest,
+    opening,
+  };
+}

@@ -1,0 +1,182 @@
+/** Irons: their tips as lumps, and where each tip is at a time: stroking along the rows, gripping both ends, going pin by pin. */
+import type { HeatRun } from '../thermal/heatRun.ts';
+import { packageById, type Rect } from '../packages/index.ts';
+import type { JointLump, Lumps } from './lumps.ts';
+import { TIP_CONDUCTANCE, type IronMethod, type LowMeltMethod, type Method } from './method.ts';
+
+/** Heat of a tip, J/K, its regulation, W/K, and what it loses to the air, W/K. */
+const TIP = { C: 1.2, gain: 5, hA: 0.02 };
+/** Molten bead along a row: solder conductivity × a bead of 1 mm², W·m/K. */
+const BEAD_CONDUCTION = 30 * 1e-6;
+/** Joints of a row no further apart than this share the bead, mm. */
+const BEAD_REACH = 1.5;
+/** A wetted millimetre of tip hands over this, W/K (estimate); corroded metal takes half of it. */
+const FILM = 0.06;
+const CORRODED_FILM = 0.5;
+/** Strokes and pins where nothing is said, s. */
+const PASS_S = 1;
+const MOST_S = 8;
+
+const tipsOf = (method: Method): number => {
+  if (method.kind === 'air') return 0;
+  if (method.kind === 'iron') return method.tool === 'tweezers' ? 2 : 1;
+  return method.irons ?? 1;
+};
+
+export function addIrons(lumps: Lumps, method: Method, ambient_C: number): void {
+  if (method.kind === 'air') return;
+  for (let n = 0; n < tipsOf(method); n++) {
+    const node =
+      lumps.nodes.push({
+        id: `iron:${n}`,
+        type: 'iron',
+        Pmax: method.power_W,
+        Tset: method.set_C,
+        T0: method.set_C,
+        Tinf: ambient_C,
+        ...TIP,
+      }) - 1;
+    lumps.tips.push({ node, contact: lumps.joints.map((j) => lumps.links.push({ a: node, node: j.node, G: 0 }) - 1) });
+  }
+  if (method.kind !== 'low-melt') return;
+  for (let n = 1; n < lumps.joints.length; n++) {
+    const [a, b] = [lumps.joints[n - 1], lumps.joints[n]];
+    const pitch = Math.hypot(a.x - b.x, a.y - b.y);
+    if (pitch <= BEAD_REACH) lumps.links.push({ a: a.node, node: b.node, G: BEAD_CONDUCTION / (pitch / 1000) });
+  }
+}
+
+/** The side of the part that a land lies on, among all its lands. */
+function sideOf(land: Rect, lands: readonly Rect[]): string {
+  const [mx, my] = [Math.max(...lands.map((r) => Math.abs(r.x))), Math.max(...lands.map((r) => Math.abs(r.y)))];
+  const upright = Math.abs(land.x) / (mx || 1) >= Math.abs(land.y) / (my || 1);
+  return upright ? `x${Math.sign(land.x)}` : `y${Math.sign(land.y)}`;
+}
+
+/** Sides with joints that a tip can reach. */
+function sidesOf(joints: readonly { terminal: { kind: string; land: Rect } }[]): string[] {
+  const lands = joints.map((j) => j.terminal.land);
+  const hidden = (kind: string) => kind === 'pad' || kind === 'ball';
+  return [...new Set(joints.filter((j) => !hidden(j.terminal.kind)).map((j) => sideOf(j.terminal.land, lands)))];
+}
+
+/** How many sides of a package a tip can come to, and whether all its joints are pins. */
+export function reachOf(packageId: string): { sides: number; pins: boolean } {
+  const { terminals } = packageById(packageId);
+  return {
+    sides: sidesOf(terminals.map((terminal) => ({ terminal }))).length,
+    pins: terminals.length > 0 && terminals.every((t) => t.kind === 'pin'),
+  };
+}
+
+/** Length of the row of lands on every side, mm. */
+export function rowsOf(packageId: string): number[] {
+  const joints = packageById(packageId).terminals.map((terminal) => ({ terminal }));
+  const lands = joints.map((j) => j.terminal.land);
+  return sidesOf(joints).map((side) => {
+    const row = lands.filter((land) => sideOf(land, lands) === side);
+    const upright = side.startsWith('x');
+    const ends = row.flatMap(({ x, y, w, h }) => (upright ? [y - h / 2, y + h / 2] : [x - w / 2, x + w / 2]));
+    return Math.max(...ends) - Math.min(...ends);
+  });
+}
+
+interface Touch {
+  joints: number[];
+  /** From the tip into all of them together, W/K. */
+  G: number;
+}
+const NOTHING: Touch = { joints: [], G: 0 };
+
+/** Moves the tips of one run. */
+export class Irons {
+  private readonly lumps: Lumps;
+  private readonly method: LowMeltMethod | IronMethod;
+  private readonly sides: number[][];
+  /** Whether joints are sucked empty one by one, and which are. */
+  readonly empties: boolean;
+  readonly freed: boolean[];
+  private pin = 0;
+  private pinSince = 0;
+  private moltenSince: number | null = null;
+
+  constructor(lumps: Lumps, method: LowMeltMethod | IronMethod) {
+    this.lumps = lumps;
+    this.method = method;
+    const lands = lumps.joints.map((j) => j.terminal.land);
+    this.sides = sidesOf(lumps.joints).map((side) =>
+      lumps.joints.flatMap((j, i) => (sideOf(j.terminal.land, lands) === side ? [i] : [])),
+    );
+    this.empties = method.kind === 'iron' && method.tool === 'vacuum';
+    this.freed = lumps.joints.map(() => false);
+  }
+
+  /** Puts every tip where it is at time t; `molten` says which joints are through. */
+  move(run: HeatRun, t: number, molten: (joint: number) => boolean): void {
+    const { method, lumps } = this;
+    const touches =
+      method.kind === 'low-melt'
+        ? lumps.tips.map((_, k) => this.stroke(method, t, k))
+        : method.tool === 'tweezers'
+          ? lumps.tips.map((_, k) => this.grip(k))
+          : [this.suck(method, t, molten)];
+    for (const [k, tip] of lumps.tips.entries()) {
+      const { joints, G } = touches[k] ?? NOTHING;
+      for (const [i, link] of tip.contact.entries()) run.setLink(link, joints.includes(i) ? G / joints.length : 0);
+    }
+  }
+
+  /** From side to side, one stroke there and back on each; a second iron works on the opposite side. */
+  private stroke(method: LowMeltMethod, t: number, k: number): Touch {
+    if (t >= method.stroke_s || k >= this.sides.length) return NOTHING;
+    const { pass_s = PASS_S, rest_s = 0 } = method;
+    const turn = pass_s + 2 * rest_s;
+    const shift = k * Math.floor(this.sides.length / 2);
+    const row = this.sides[(Math.floor(t / turn) + shift) % this.sides.length];
+    const at = t % turn;
+    const place = at < pass_s / 2 ? (2 * at) / pass_s : Math.max(0, Math.min(1, 2 - (2 * (at - rest_s)) / pass_s));
+    return this.touchAround(row, row[Math.round(place * (row.length - 1))]);
+  }
+
+  private grip(k: number): Touch {
+    const row = this.sides[k];
+    return row ? this.touchAround(row, row[Math.floor(row.length / 2)]) : NOTHING;
+  }
+
+  private suck(method: IronMethod, t: number, molten: (joint: number) => boolean): Touch {
+    const { freed, lumps } = this;
+    if (molten(this.pin)) this.moltenSince ??= t;
+    else this.moltenSince = null;
+    if (this.moltenSince !== null && t - this.moltenSince >= method.dwell_s) freed[this.pin] = true;
+    if (freed[this.pin] || t - this.pinSince >= (method.most_s ?? MOST_S)) {
+      const n = freed.length;
+      const next = Array.from({ length: n }, (_, i) => (this.pin + 1 + i) % n).find((i) => !freed[i]);
+      if (next === undefined) return NOTHING;
+      [this.pin, this.pinSince, this.moltenSince] = [next, t, null];
+    }
+    const joint = lumps.joints[this.pin];
+    // a ring of the tip sits on the land
+    return this.touch([this.pin], Math.PI * Math.min(method.tip_mm, joint.terminal.land.w, joint.terminal.land.h));
+  }
+
+  /** What the tip covers of a row with its middle on one joint of it. */
+  private touchAround(row: readonly number[], middle: number): Touch {
+    const { joints } = this.lumps;
+    const { tip_mm } = this.method;
+    const centre = joints[middle];
+    const touched = row.filter((i) => Math.hypot(joints[i].x - centre.x, joints[i].y - centre.y) <= tip_mm / 2 + 1e-9);
+    // the bead carries heat only as far as there is joint under the tip
+    const [xs, ys] = [touched.map((i) => joints[i].x), touched.map((i) => joints[i].y)];
+    const reach = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+    const { w, h } = centre.terminal.land;
+    return this.touch(touched, Math.min(tip_mm, reach + Math.min(w, h)));
+  }
+
+  private touch(touched: number[], wetted_mm: number): Touch {
+    const { contact, tip = 'knife' } = this.method;
+    const sound = (j: JointLump) => (j.corroded ? CORRODED_FILM : 1);
+    const share = touched.reduce((sum, i) => sum + sound(this.lumps.joints[i]), 0) / touched.length;
+    const film = FILM * wetted_mm * contact * share;
+    return { joints: touched, G: 1 / (1 / TIP_CONDUCTANCE[tip] + 1 / film) };
+  }
+}

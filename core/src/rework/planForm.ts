@@ -1,0 +1,89 @@
+/** What a plan is computed from, and what one run of it tells. */
+import { z } from 'zod';
+import { boardModelSchema } from '../board/boardModel.ts';
+import { methodSchema, stationSchema } from './method.ts';
+import { outcomesSchema } from './outcomes.ts';
+import { surroundingsSchema } from './surroundingsForm.ts';
+
+export const planInputSchema = z.strictObject({
+  board: boardModelSchema,
+  target: z.string().min(1),
+  method: methodSchema,
+  station: stationSchema,
+  ambient_C: z.number().min(-20).max(60),
+  ...surroundingsSchema.shape,
+  /** Cells of the mesh and step: 14 000 at 50 ms for plans, 3 000 at 100 ms for searching. */
+  quality: z.enum(['plan', 'search']).default('plan'),
+  /** Keep the books of energy; costs a twentieth of the time. */
+  books: z.boolean().optional(),
+  /** Also return the temperature field of the working side over time. */
+  frames: z.boolean().default(false),
+});
+export type PlanInput = z.infer<typeof planInputSchema>;
+
+const joint = z.strictObject({
+  terminal: z.string(),
+  /** Begins to melt, is molten through. */
+  solidus_s: z.number().nullable(),
+  liquidus_s: z.number().nullable(),
+  /** Lets go: molten and, where alloy has to mix in or the metal is corroded, wetted. Plans of older engines lack it. */
+  wet_s: z.number().nullable().optional(),
+  peak_C: z.number(),
+  /** Melting range of what is in it. */
+  solidus_C: z.number().optional(),
+  liquidus_C: z.number().optional(),
+});
+
+/** When a joint lets go, s; null when it never does. */
+export const wetAt = (j: z.infer<typeof joint>): number | null => (j.wet_s === undefined ? j.liquidus_s : j.wet_s);
+
+/** Heat into a joint just before it melted, W; negative where it drains. */
+const paths = z.strictObject({ tool_W: z.number(), air_W: z.number(), body_W: z.number(), board_W: z.number() });
+export type Paths = z.infer<typeof paths>;
+
+const neighbour = z.strictObject({
+  partId: z.string(),
+  distance_mm: z.number(),
+  limit_C: z.number(),
+  limitPlusMinus_C: z.number(),
+  /** Highest temperature until the joints are wet, or of the whole run when they never are. */
+  atWet_C: z.number(),
+  peak_C: z.number(),
+  over_s: z.number().nullable(),
+  /** When the neighbour's own joints melt, if they do. */
+  loosens_s: z.number().nullable(),
+});
+
+const fieldFrames = z.strictObject({
+  /** Cell edges on the board, mm. */
+  x_mm: z.array(z.number()),
+  y_mm: z.array(z.number()),
+  times_s: z.array(z.number()),
+  /** times × ny × nx, row-major, °C, working side. */
+  values: z.custom<Float32Array>((v) => v instanceof Float32Array),
+});
+export type FieldFrames = z.infer<typeof fieldFrames>;
+
+export const planRunSchema = z.strictObject({
+  joints: z.array(joint),
+  /** All joints molten at the same time, s; null when they never are. */
+  allWet_s: z.number().nullable(),
+  /** When the first joint freezes again after that (low-melt: the iron has left), if it does. */
+  freezes_s: z.number().nullable(),
+  /** How long all stay movable after the iron has left, s; null while they still were at the end. Of beads only. */
+  hold_s: z.number().nullable().optional(),
+  last: z.strictObject({ terminal: z.string(), why: z.string(), paths: paths.optional() }).nullable(),
+  body_C: z.number(),
+  pads_C: z.number(),
+  neighbours: z.array(neighbour),
+  closes: z.strictObject({ at_s: z.number(), partId: z.string() }).nullable(),
+  ended_s: z.number(),
+  cells: z.number(),
+  steps: z.number(),
+  frames: fieldFrames.optional(),
+  /** What else it does; plans of older engines lack it. */
+  outcomes: outcomesSchema.optional(),
+  /** Heat put in, kept and lost, J, where `books` asked for it. */
+  energy: z.strictObject({ input_J: z.number(), stored_J: z.number(), lost_J: z.number() }).optional(),
+});
+export type PlanRun = z.infer<typeof planRunSchema>;

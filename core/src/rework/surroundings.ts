@@ -1,0 +1,142 @@
+/** What board and lumps exchange with everything round them: air still or blown, radiation, what lies under the board. */
+import { LAMINATE } from '../materials/laminate.ts';
+import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import { overlapOnMesh, sheetConductance, type BoardMesh } from '../thermal/boardMesh.ts';
+import type { HeatRun } from '../thermal/heatRun.ts';
+import type { AirOn } from './air.ts';
+import type { Box, Lumps } from './lumps.ts';
+import type { PlanInput } from './planForm.ts';
+
+type Rectangle = { x_mm: number; y_mm: number; w_mm: number; h_mm: number };
+
+/** Contact of the board with what holds it, m²K/W (dry, of metal or fibre), and how it passes heat on, W/(m²·K). Estimates. */
+const HELD = { contact_R: 2e-3, h: 100 };
+
+/** Natural convection from a plate, W/(m²·K): top 1.32, bottom 0.59 times (dT/L)^(1/4) (textbook). */
+const natural = (factor: number, dT: number, L: number) => factor * Math.sqrt(Math.sqrt(Math.max(dT, 1) / L));
+
+const GLOW = 4 * LAMINATE.emissivity.value * STEFAN_BOLTZMANN;
+
+/** Radiation against surroundings, linearised, W/(m²·K). */
+function radiative(surface_C: number, ambient_C: number): number {
+  const mean = (surface_C + ambient_C) / 2 + ZERO_CELSIUS_K;
+  return GLOW * mean * mean * mean;
+}
+
+/** Whether a column lies in the window of what heats from below. */
+function inWindow(window: Rectangle | undefined, mesh: BoardMesh, i: number, j: number): boolean {
+  if (!window) return true;
+  const x = 500 * (mesh.ex[i] + mesh.ex[i + 1]);
+  const y = 500 * (mesh.ey[j] + mesh.ey[j + 1]);
+  return x >= window.x_mm && x <= window.x_mm + window.w_mm && y >= window.y_mm && y <= window.y_mm + window.h_mm;
+}
+
+/** Part of a column's lower face that rests on a frame or on props. */
+export function heldShare(held: PlanInput['held'], mesh: BoardMesh): Float64Array | undefined {
+  if (!held) return undefined;
+  const { grid, ex, ey, cut } = mesh;
+  const share = new Float64Array(mesh.columns);
+  const [nx, ny] = [grid.dx.length, grid.dy.length];
+  const rest = (box: Box) =>
+    overlapOnMesh(mesh, box, (c, area) => {
+      share[c] = Math.min(1, share[c] + area / (grid.dx[c % grid.stride] * grid.dy[Math.floor(c / grid.stride)]));
+    });
+  if (held.kind === 'props') {
+    const half = (held.d_mm / 2) * Math.sqrt(Math.PI / 4);
+    for (const { x_mm, y_mm } of held.places)
+      rest({ x0: x_mm - half, x1: x_mm + half, y0: y_mm - half, y1: y_mm + half });
+    return share;
+  }
+  const [x0, x1, y0, y1] = [ex[0] * 1e3, ex[nx] * 1e3, ey[0] * 1e3, ey[ny] * 1e3];
+  const w = held.width_mm;
+  if (!cut.west) rest({ x0, x1: x0 + w, y0, y1 });
+  if (!cut.east) rest({ x0: x1 - w, x1, y0, y1 });
+  if (!cut.north) rest({ x0, x1, y0, y1: y0 + w });
+  if (!cut.south) rest({ x0, x1, y0: y1 - w, y1 });
+  return share;
+}
+
+/** Everything round the board and the lumps at their present temperatures. */
+export function applySurroundings(
+  run: HeatRun,
+  mesh: BoardMesh,
+  lumps: Lumps,
+  air: AirOn | undefined,
+  { ambient_C, draught = 1, under }: Pick<PlanInput, 'ambient_C' | 'draught' | 'under'>,
+  held: Float64Array | undefined,
+  scratch: [Float64Array, Float64Array],
+): void {
+  const { grid, columns } = mesh;
+  const kernel = run.kernel as NonNullable<HeatRun['kernel']>;
+  const nl = grid.dz.length;
+  const [conductance, constant] = scratch;
+  conductance.fill(0);
+  constant.fill(0);
+  const [nx, ny] = [grid.dx.length, grid.dy.length];
+  const size = 0.25 * Math.sqrt((mesh.ex[nx] - mesh.ex[0]) * (mesh.ey[ny] - mesh.ey[0]));
+  for (let j = 0; j < ny; j++)
+    for (let i = 0; i < nx; i++) {
+      const column = j * grid.stride + i;
+      const area = grid.dx[i] * grid.dy[j];
+      for (const l of [0, nl - 1]) {
+        const c = column + l * columns;
+        const T = kernel.T[c];
+        const still = draught * natural(l === 0 ? 1.32 : 0.59, T - ambient_C, size);
+        const blown = l === 0 && air && air.h[column] > still;
+        let h = blown ? air.h[column] : still;
+        let wall = blown ? air.wall[column] : ambient_C;
+        let glow = radiative(T, ambient_C);
+        if (l === nl - 1 && under && (under.kind === 'mat' || inWindow(under.window, mesh, i, j))) {
+          if (under.kind === 'infrared') constant[c] += under.flux_W_m2 * area;
+          else {
+            // the heater, or the mat, stands in place of the open air below
+            h = under.kind === 'mat' ? 1 / (1 / under.h + under.contact_R) : under.h;
+            wall = under.kind === 'mat' ? ambient_C : under.T_C;
+            if (under.kind === 'mat') glow = 0;
+          }
+        }
+        if (l === nl - 1 && held && held[column] > 0) {
+          // what holds the board stands between it and anything below
+          const part = held[column];
+          const through = 1 / (1 / HELD.h + HELD.contact_R);
+          const open = (1 - part) * h;
+          wall = (open * wall + part * through * ambient_C) / (open + part * through);
+          h = open + part * through;
+          glow *= 1 - part;
+        }
+        const U = area / (1 / (h + glow) + grid.dz[l] / (2 * grid.kz[c]));
+        conductance[c] += U;
+        constant[c] += (U * (h * wall + glow * ambient_C)) / (h + glow);
+      }
+      const rim =
+        (mesh.cut.west && i === 0 ? grid.dy[j] : 0) +
+        (mesh.cut.east && i === nx - 1 ? grid.dy[j] : 0) +
+        (mesh.cut.north && j === 0 ? grid.dx[i] : 0) +
+        (mesh.cut.south && j === ny - 1 ? grid.dx[i] : 0);
+      if (rim === 0) continue;
+      // the rest of the board acts as an endless fin that loses about 20 W/(m²·K) from both faces
+      const G = rim * Math.sqrt(sheetConductance(mesh, column) * 20);
+      for (let l = 0; l < nl; l++) {
+        const c = column + l * columns;
+        const share = G * (grid.dz[l] / grid.dz.reduce((a, b) => a + b, 0));
+        conductance[c] += share;
+        constant[c] += share * ambient_C;
+      }
+    }
+  run.setBoundary(conductance, constant);
+  for (const e of lumps.exposed) {
+    run.hA[e.node] = 0;
+    run.Tinf[e.node] = ambient_C;
+  }
+  for (const [n, e] of lumps.exposed.entries()) {
+    const T = run.T[e.node];
+    const glow = radiative(T, ambient_C) * (e.top + e.sides);
+    const a = air?.lumps[n];
+    const still = draught * natural(1.32, T - ambient_C, 3e-3);
+    const top = Math.max(a?.h ?? 0, still) * e.top;
+    const sides = Math.max(a?.hSide ?? 0, still) * e.sides;
+    const wall = a && a.h > still ? a.wall : ambient_C;
+    run.hA[e.node] = top + sides + glow;
+    run.Tinf[e.node] = ((top + sides) * wall + glow * ambient_C) / (top + sides + glow);
+  }
+}

@@ -1,0 +1,116 @@
+/** What a plan does not know for sure: the few inputs that matter, each with how far it may be off (two standard deviations). */
+import type { BoardModel } from '../board/index.ts';
+import type { LowMeltMethod, Method } from './method.ts';
+import type { PlanInput } from './planForm.ts';
+
+interface Uncertain {
+  name: string;
+  /** The input with this one off by `z` times its plus-minus. */
+  off: (input: PlanInput, z: number) => PlanInput;
+}
+
+/** What they may be off by where no station says it (estimates): flow, copper and thickness as shares, distance in mm. */
+const FLOW = 0.1;
+const COPPER = 0.15;
+const THICKNESS = 0.06;
+const WOBBLE_MM = 2;
+/** How much a hand's contact differs from a well wetted one, and a bead from the one asked for. */
+const CONTACT = 0.35;
+const BEAD = 0.3;
+
+const limited = (v: number, least: number, most: number) => Math.min(most, Math.max(least, v));
+
+function withMethod<M extends Method>(input: PlanInput, change: (m: M) => Partial<M>): PlanInput {
+  return { ...input, method: { ...input.method, ...change(input.method as M) } };
+}
+
+function denser(board: BoardModel, by: number): BoardModel {
+  const more = (c: number) => limited(c * (1 + by), 0, 1);
+  return {
+    ...board,
+    stack: board.stack.map((l) => ({ ...l, coverage: more(l.coverage) })),
+    copper: board.copper.map((p) => ({ ...p, coverage: more(p.coverage) })),
+    // measured coverage is known; how well copper conducts between its gaps is not, which thicker foil stands for
+    ...(board.coverage ? { stack: board.stack.map((l) => ({ ...l, foil_um: l.foil_um * (1 + by) })) } : {}),
+  };
+}
+
+const ofBoard: Uncertain[] = [
+  { name: 'copper of the board', off: (i, z) => ({ ...i, board: denser(i.board, COPPER * z) }) },
+  {
+    name: 'thickness of the board',
+    off: (i, z) => ({
+      ...i,
+      board: { ...i.board, thickness_mm: limited(i.board.thickness_mm * (1 + THICKNESS * z), 0.2, 6) },
+    }),
+  },
+];
+
+const ofAir: Uncertain[] = [
+  {
+    name: 'temperature of the station',
+    off: (i, z) => ({
+      ...i,
+      station: { ...i.station, efficiency: limited(i.station.efficiency + z * i.station.efficiencyPlusMinus, 0.3, 1) },
+    }),
+  },
+  {
+    name: 'flow of the station',
+    off: (i, z) => {
+      const by = 1 + z * (i.station.flowPlusMinus ?? FLOW);
+      const flow = (v: number) => limited(v * by, 2, 200);
+      return withMethod(i, (m: Extract<Method, { kind: 'air' }>) => ({
+        flow_L_min: flow(m.flow_L_min),
+        ...(m.stages
+          ? { stages: m.stages.map((s) => (s.flow_L_min ? { ...s, flow_L_min: flow(s.flow_L_min) } : s)) }
+          : {}),
+      }));
+    },
+  },
+  {
+    name: 'hand on the nozzle',
+    off: (i, z) => ({
+      ...i,
+      station: {
+        ...i.station,
+        handFactor: limited(i.station.handFactor + z * i.station.handFactorPlusMinus, 0.2, 1.5),
+      },
+    }),
+  },
+  {
+    name: 'distance of the nozzle',
+    off: (i, z) => {
+      const mm = (v: number) => limited(v + z * WOBBLE_MM, 3, 120);
+      return withMethod(i, (m: Extract<Method, { kind: 'air' }>) => ({
+        standoff_mm: mm(m.standoff_mm),
+        ...(m.stages
+          ? { stages: m.stages.map((s) => (s.standoff_mm ? { ...s, standoff_mm: mm(s.standoff_mm) } : s)) }
+          : {}),
+      }));
+    },
+  },
+];
+
+const ofIrons: Uncertain[] = [
+  {
+    name: 'temperature of the iron',
+    off: (i, z) => withMethod(i, (m) => ({ set_C: limited(m.set_C + z * i.station.ironPlusMinus_K, 150, 480) })),
+  },
+  {
+    name: 'contact of the tip',
+    off: (i, z) => withMethod(i, (m: LowMeltMethod) => ({ contact: limited(m.contact * (1 + CONTACT * z), 0.1, 3) })),
+  },
+];
+const ofBeads: Uncertain[] = [
+  {
+    name: 'alloy that mixes in',
+    off: (i, z) =>
+      withMethod(i, (m: LowMeltMethod) => ({ bead_ratio: limited(m.bead_ratio * (1 + BEAD * z), 0.2, 20) })),
+  },
+];
+
+/** The inputs that matter for a method: at most seven. */
+export function uncertainOf(method: Method): Uncertain[] {
+  if (method.kind === 'air') return [...ofAir, ...ofBoard];
+  return [...ofIrons, ...(method.kind === 'low-melt' ? ofBeads : []), ...ofBoard];
+}

@@ -1,0 +1,123 @@
+/** The spread of a plan: its design, its arithmetic, and whether hidden benches fall into it. */
+import { describe, expect, it } from 'vitest';
+import { air } from './airMethod.ts';
+import { coverageCases } from './coverage.ts';
+import { DEFAULT_STATION } from '../src/rework/defaults.ts';
+import { expressBoard } from '../src/rework/expressBoard.ts';
+import { DESIGN, effectsOf, planHeat } from '../src/rework/planHeat.ts';
+import type { PlanInput } from '../src/rework/planForm.ts';
+import { uncertainOf } from '../src/rework/uncertainty.ts';
+
+const input = (more: Partial<PlanInput> = {}): PlanInput => ({
+  board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
+  target: 'target',
+  method: air(),
+  station: DEFAULT_STATION,
+  ambient_C: 22,
+  quality: 'search',
+  frames: false,
+  ...more,
+});
+const context = { now: () => 0 };
+
+describe('the design', () => {
+  it('is balanced and its columns are orthogonal', () => {
+    for (let a = 0; a < 7; a++) {
+      expect(DESIGN.reduce((sum, row) => sum + row[a], 0)).toBe(0);
+      for (let b = 0; b < a; b++) expect(DESIGN.reduce((sum, row) => sum + row[a] * row[b], 0)).toBe(0);
+    }
+  });
+  it('gives every effect of a linear response back exactly, however many there are', () => {
+    const slopes = [3, -2, 0.5, 0, 7, -1, 0.25];
+    const responses = DESIGN.map((row) => 40 + row.reduce((sum, z, i) => sum + z * slopes[i], 0));
+    for (const [i, e] of effectsOf(responses, 7).entries()) expect(e).toBeCloseTo(slopes[i], 12);
+    expect(effectsOf(responses, 3)).toHaveLength(3);
+  });
+});
+
+describe('inputs that may be off', () => {
+  const bead = {
+    kind: 'low-melt',
+    label: 'b',
+    set_C: 350,
+    bead_ratio: 6,
+    tip_mm: 3,
+    contact: 1,
+    power_W: 70,
+    stroke_s: 25,
+    limit_s: 60,
+  } as const;
+  const tweezers = {
+    kind: 'iron',
+    label: 't',
+    tool: 'tweezers',
+    set_C: 350,
+    tip_mm: 3,
+    contact: 1,
+    power_W: 40,
+    dwell_s: 0,
+    limit_s: 60,
+  } as const;
+  it.each([
+    ['air', air({ stages: [{ from_s: 10, flow_L_min: 60, standoff_mm: 8 }] })],
+    ['bead', bead],
+    ['tweezers', tweezers],
+  ] as const)('of %s: at most seven, nothing changes at zero, each changes something at one', (_, method) => {
+    const inputs = uncertainOf(method);
+    expect(inputs.length).toBeLessThanOrEqual(7);
+    const plan = input({ method });
+    for (const u of inputs) {
+      expect(u.off(plan, 0)).toEqual(plan);
+      expect(u.off(plan, 1)).not.toEqual(plan);
+      expect(u.off(plan, -1)).not.toEqual(u.off(plan, 1));
+    }
+  });
+  it('a calibrated station is narrower', async () => {
+    const width = async (station: PlanInput['station']) => {
+      const { from, to } = (await planHeat(input({ station }), context)).allWetRange_s;
+      return (to ?? Infinity) - (from ?? 0);
+    };
+    const known = { ...DEFAULT_STATION, efficiencyPlusMinus: 0.01, handFactorPlusMinus: 0.02, flowPlusMinus: 0.02 };
+    expect(await width(known)).toBeLessThan(0.75 * (await width(DEFAULT_STATION)));
+  });
+});
+
+describe('a plan with its ranges', () => {
+  it('brackets every time, and says what matters in order', async () => {
+    const plan = await planHeat(input(), context);
+    const wet = plan.allWet_s ?? NaN;
+    expect(plan.allWetRange_s.from).toBeLessThan(wet);
+    expect(plan.allWetRange_s.to).toBeGreaterThan(wet);
+    expect(plan.matters.map((m) => m.input).sort()).toEqual(
+      uncertainOf(air())
+        .map((u) => u.name)
+        .sort(),
+    );
+    const shifts = plan.matters.map((m) => m.shift_s ?? Infinity);
+    expect(shifts).toEqual([...shifts].sort((a, b) => b - a));
+    expect(shifts.every((s) => s >= 0)).toBe(true);
+    expect(plan.jointRanges_s).toHaveLength(8);
+    for (const r of plan.jointRanges_s ?? []) {
+      const joint = plan.joints.find((j) => j.terminal === r.terminal);
+      expect(r.from).toBeLessThan(joint?.wet_s ?? NaN);
+      expect(r.to).toBeGreaterThan(joint?.wet_s ?? NaN);
+    }
+    expect(plan.neighbourRanges?.[0].atWetPlusMinus_K).toBeGreaterThan(0);
+    expect(plan.calibrated).toBe(false);
+  });
+  it('leaves the end open where a cool station never melts it', async () => {
+    const weak = air({ set_C: 360, flow_L_min: 30 });
+    const plan = await planHeat(input({ method: weak }), context);
+    expect(plan.allWet_s).not.toBeNull();
+    expect(plan.allWetRange_s.to).toBeNull();
+    expect(plan.matters[0].shift_s ?? Infinity).toBeGreaterThan(30);
+  });
+});
+
+describe('coverage', () => {
+  it.each(coverageCases.map((c) => [c.name, c] as const))('%s: hidden benches fall into the range', async (_, c) => {
+    const { inside, benches } = await c.run(16);
+    // nineteen of twenty are meant; chance takes two or three of sixteen
+    expect(inside).toBeGreaterThanOrEqual(benches - 3);
+  });
+});

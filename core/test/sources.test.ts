@@ -1,0 +1,159 @@
+/** Tools and surroundings of a rework: what each must do, in orders rather than in seconds. */
+import { describe, expect, it } from 'vitest';
+import { air } from './airMethod.ts';
+import { blows, settingAt, stageOf } from '../src/rework/air.ts';
+import { DEFAULT_STATION } from '../src/rework/defaults.ts';
+import { expressBoard } from '../src/rework/expressBoard.ts';
+import { type AirMethod } from '../src/rework/method.ts';
+import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
+import { runPlan } from '../src/rework/planRun.ts';
+
+const input = (method: AirMethod, more: Partial<PlanInput> = {}): PlanInput => ({
+  board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
+  target: 'target',
+  method,
+  station: DEFAULT_STATION,
+  ambient_C: 22,
+  quality: 'search',
+  frames: false,
+  ...more,
+});
+const run = (method: AirMethod, more: Partial<PlanInput> = {}) => runPlan(input(method, more), { now: () => 0 });
+async function wet(method: AirMethod, more: Partial<PlanInput> = {}): Promise<number> {
+  return (await run(method, more)).allWet_s ?? Infinity;
+}
+/** The plastic neighbour of the express board, and where it stands from the target. */
+const plastic = (await run(air({ limit_s: 5 }))).neighbours[0];
+const placed = input(air()).board.parts.find((p) => p.partId === plastic.partId);
+const target = input(air()).board.parts.find((p) => p.partId === 'target');
+if (!placed || !target) throw new Error('the express board has no neighbour');
+
+describe('air that changes on the way', () => {
+  it('closing in: warm from afar, molten only after it has come close, the sooner the sooner', async () => {
+    const far = air({ standoff_mm: 60, set_C: 390 });
+    const close = (from_s: number) => ({ ...far, stages: [{ from_s, standoff_mm: 9 }] });
+    expect(await wet(far)).toBe(Infinity);
+    const [early, late] = [await wet(close(20)), await wet(close(50))];
+    expect(early).toBeGreaterThan(20);
+    expect(late).toBeGreaterThan(50);
+    expect(late).toBeGreaterThan(early);
+    // what was warmed before needs less time close up
+    expect(late - 50).toBeLessThan(early - 20);
+  });
+  it('a stage changes only what it names, and holds until the next', () => {
+    const method = air({
+      stages: [
+        { from_s: 10, set_C: 430 },
+        { from_s: 30, flow_L_min: 70, standoff_mm: 7 },
+      ],
+    });
+    expect(
+      [0, 10, 29.9, 30].map((t) => [stageOf(method, t), settingAt(method, t).set_C, settingAt(method, t).flow_L_min]),
+    ).toEqual([
+      [0, 400, 45],
+      [1, 430, 45],
+      [1, 430, 45],
+      [2, 430, 70],
+    ]);
+    expect(settingAt(method, 40)).toMatchObject({ standoff_mm: 7, sweep_mm: 4 });
+  });
+  it('hotter or stronger in the middle melts sooner', async () => {
+    const plain = await wet(air());
+    expect(await wet(air({ stages: [{ from_s: 8, set_C: 470 }] }))).toBeLessThan(plain);
+    expect(await wet(air({ stages: [{ from_s: 8, flow_L_min: 80 }] }))).toBeLessThan(plain);
+  });
+  it('pulses melt later than steady air, and longer pauses later still', async () => {
+    const plain = await wet(air());
+    const half = await wet(air({ pulse: { on_s: 3, off_s: 1 } }));
+    expect(half).toBeGreaterThan(plain * 1.15);
+    expect(await wet(air({ pulse: { on_s: 3, off_s: 2 } }))).toBeGreaterThan(half);
+    expect([0, 2.9, 3, 3.9, 4].map((t) => blows(air({ pulse: { on_s: 3, off_s: 1 } }), t))).toEqual([
+      true,
+      true,
+      false,
+      false,
+      true,
+    ]);
+  });
+  it('a leaning nozzle warms what lies down the wind more than what lies behind it', async () => {
+    const angle = (Math.atan2(-(placed.y_mm - target.y_mm), placed.x_mm - target.x_mm) * 180) / Math.PI;
+    const peak = async (approach_deg: number) =>
+      (await run(air({ tilt_deg: 35, approach_deg, limit_s: 25 }))).neighbours.find((n) => n.partId === plastic.partId)
+        ?.peak_C ?? 0;
+    const [leaningFromIt, leaningTowardsIt] = [await peak(angle), await peak(angle + 180)];
+    expect(leaningTowardsIt).toBeGreaterThan(leaningFromIt + 5);
+  });
+  it('a wide mouth spreads the same bore over more board', async () => {
+    const pads = async (mouth?: AirMethod['mouth']) =>
+      (await run(air({ limit_s: 15, nozzle_mm: 4, sweep_mm: 0, ...(mouth ? { mouth } : {}) }))).body_C;
+    const narrow = await pads();
+    expect(await pads({ kind: 'slot', w_mm: 16, h_mm: 16 })).toBeLessThan(narrow);
+    expect(await pads({ kind: 'rim', w_mm: 24, h_mm: 24 })).toBeLessThan(await pads({ kind: 'rim', w_mm: 8, h_mm: 8 }));
+  });
+});
+
+describe('what is under and round the board', () => {
+  it('heat from below melts sooner; a window elsewhere helps less', async () => {
+    const plain = await wet(air());
+    const everywhere = await wet(air(), { under: { kind: 'preheater', T_C: 150, h: 60 } });
+    const window = { x_mm: target.x_mm - 12, y_mm: target.y_mm - 12, w_mm: 24, h_mm: 24 };
+    const here = await wet(air(), { under: { kind: 'preheater', T_C: 150, h: 60, window } });
+    const away = await wet(air(), {
+      under: { kind: 'preheater', T_C: 150, h: 60, window: { ...window, x_mm: target.x_mm + 14, w_mm: 4 } },
+    });
+    expect(everywhere).toBeLessThan(plain);
+    expect(here).toBeLessThan(away);
+    expect(everywhere).toBeLessThanOrEqual(here);
+    expect(await wet(air(), { under: { kind: 'infrared', flux_W_m2: 6000 } })).toBeLessThan(plain);
+  });
+  it('a mild plate cools a board that is already hotter', async () => {
+    const weak = air({ set_C: 380, flow_L_min: 25 });
+    const gentle = await run({ ...weak, limit_s: 120 }, { under: { kind: 'preheater', T_C: 60, h: 300 } });
+    const open = await run({ ...weak, limit_s: 120 });
+    expect(gentle.pads_C).toBeLessThan(open.pads_C);
+  });
+  it('a mat and a draught take heat away', async () => {
+    const plain = await wet(air());
+    expect(await wet(air(), { under: { kind: 'mat', contact_R: 2e-3, h: 100 } })).toBeGreaterThan(plain);
+    expect(await wet(air(), { draught: 6 })).toBeGreaterThan(plain);
+  });
+});
+
+describe('covers', () => {
+  const peakUnder = async (kind?: 'tape' | 'foil' | 'foil-off' | 'strip' | 'thick') =>
+    (await run(air({ limit_s: 30 }), kind ? { covers: [{ kind, partId: plastic.partId }] } : {})).neighbours.find(
+      (n) => n.partId === plastic.partId,
+    )?.peak_C ?? 0;
+  it('keep a neighbour cooler, foil that stands off more than foil pressed on, tape least', async () => {
+    const [bare, tape, foil, off] = [
+      await peakUnder(),
+      await peakUnder('tape'),
+      await peakUnder('foil'),
+      await peakUnder('foil-off'),
+    ];
+    expect(tape).toBeLessThan(bare);
+    expect(foil).toBeLessThan(tape);
+    expect(off).toBeLessThan(foil);
+  });
+  it('over the target itself, or the board round it, delay the melting', async () => {
+    const plain = await wet(air());
+    expect(await wet(air(), { covers: [{ kind: 'foil', partId: 'target' }] })).toBeGreaterThan(plain);
+    const area = { x_mm: target.x_mm - 30, y_mm: target.y_mm - 30, w_mm: 60, h_mm: 60 };
+    expect(await wet(air(), { covers: [{ kind: 'foil-off', area }] })).toBeGreaterThan(plain);
+  });
+});
+
+describe('bad input', () => {
+  it.each([
+    [{ method: air({ tilt_deg: 80 }) }, 'method.tilt_deg'],
+    [{ method: air({ pulse: { on_s: 0, off_s: 1 } }) }, 'method.pulse.on_s'],
+    [{ method: air({ stages: [{ from_s: 5, flow_L_min: 10_000 }] }) }, 'method.stages.0.flow_L_min'],
+    [{ under: { kind: 'preheater', T_C: 2000, h: 40 } }, 'under.T_C'],
+    [{ under: { kind: 'lava' } }, 'under.kind'],
+    [{ covers: [{ kind: 'foil' }] }, 'covers.0'],
+    [{ draught: NaN }, 'draught'],
+  ])('%j is refused by its field', (change, field) => {
+    const parsed = planInputSchema.safeParse({ ...input(air()), ...change });
+    expect(parsed.error?.issues.map((i) => i.path.join('.'))).toContain(field);
+  });
+});
