@@ -1,19 +1,22 @@
 /**
- * Renders a demo board as a photo: mask, silver leads, dark bodies, grain, a camera held a little askew. These are
- * the pictures that the simulated microscope shows and that the tests trace. Run: `npx tsx e2e/scripts/photo.ts`.
+ * Renders demo boards as photos: mask, silver leads, dark bodies, grain, a camera held a little askew. These are the
+ * pictures that the simulated microscope shows, that the tests trace, and that a demo ticket brings. Run: `npx tsx e2e/scripts/photo.ts`.
  */
 import { chromium } from '@playwright/test';
 import { boardScene, partName, type BoardModel, type Side } from '@orthos/core';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
+import { ternT2 } from '../../web/src/lib/server/demo/ternT2.ts';
 
 const [W, H] = [1800, 1350];
 /** Pixels of the photo's board corners, from the upper left clockwise as seen: slightly slanted. */
-export const CORNERS_PX = [
+type Point = readonly [number, number];
+type Quad = readonly [Point, Point, Point, Point];
+export const CORNERS_PX: Quad = [
   [168, 96],
   [1628, 118],
   [1606, 1256],
   [190, 1238],
-] as const;
+];
 
 const FILL: Record<string, string> = {
   board: '#31566b',
@@ -30,7 +33,8 @@ const FILL: Record<string, string> = {
   landmark: 'none',
 };
 
-function svgOf(board: BoardModel, side: Side, w: number, h: number): string {
+/** `damage` lies over everything, in board millimetres. */
+function svgOf(board: BoardModel, side: Side, w: number, h: number, damage = ''): string {
   const scene = boardScene(board, side);
   const fold = (x: number) => (side === 'bottom' ? w - x : x);
   const shape = (s: (typeof scene.shapes)[number]) => {
@@ -60,12 +64,12 @@ function svgOf(board: BoardModel, side: Side, w: number, h: number): string {
           : `<polygon points="${s.points.map(([x, y]) => `${fold(x) + 0.5},${y + 0.6}`).join(' ')}" fill="#101416"/>`,
       )
       .join('')}</g>
-    ${scene.shapes.slice(1).map(shape).join('')}${texts}
+    ${scene.shapes.slice(1).map(shape).join('')}${texts}${damage}
     <rect width="${w}" height="${h}" filter="url(#grain)" opacity="0.35"/></svg>`;
 }
 
 /** Maps the unit square to four points: the standard closed form (Heckbert 1989). */
-function toQuad(w: number, h: number, q: typeof CORNERS_PX): string {
+function toQuad(w: number, h: number, q: Quad): string {
   const [[x0, y0], [x1, y1], [x2, y2], [x3, y3]] = q;
   const [dx1, dx2, sx] = [x1 - x2, x3 - x2, x0 - x1 + x2 - x3];
   const [dy1, dy2, sy] = [y1 - y2, y3 - y2, y0 - y1 + y2 - y3];
@@ -78,14 +82,28 @@ function toQuad(w: number, h: number, q: typeof CORNERS_PX): string {
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
 const page = await browser.newPage({ viewport: { width: W, height: H } });
-for (const side of ['top', 'bottom'] as const) {
-  const svg = svgOf(bramble, side, 90, 80);
+async function shoot(file: string, svg: string, w: number, h: number, corners: Quad) {
   await page.setContent(
     `<body style="margin:0;background:radial-gradient(circle at 40% 40%,#b7a98f,#8d806a);overflow:hidden">
-      <div style="position:absolute;left:0;top:0;transform-origin:0 0;transform:${toQuad(90 * 16, 80 * 16, CORNERS_PX)}">${svg}</div>
+      <div style="position:absolute;left:0;top:0;transform-origin:0 0;transform:${toQuad(w * 16, h * 16, corners)}">${svg}</div>
       <div style="position:absolute;inset:0;background:linear-gradient(115deg,rgba(255,255,240,.16),rgba(0,0,0,.18))"></div></body>`,
   );
-  const path = new URL(`../../web/static/practice/bramble-${side}.jpg`, import.meta.url).pathname;
+  const path = new URL(`../../web/${file}`, import.meta.url).pathname;
   await page.screenshot({ path, type: 'jpeg', quality: 72 });
 }
+for (const side of ['top', 'bottom'] as const)
+  await shoot(`static/practice/bramble-${side}.jpg`, svgOf(bramble, side, 90, 80), 90, 80, CORNERS_PX);
+// a dried edge of water round the battery plug, white in its middle
+const tide = [5.4, 4.6, 3.4]
+  .map(
+    (r, i) =>
+      `<ellipse cx="55.4" cy="31.6" rx="${r}" ry="${r * 0.68}" fill="#dfe6dc" opacity="${0.16 + 0.1 * i}" stroke="#8a7a4e" stroke-width="0.22"/>`,
+  )
+  .join('');
+await shoot('src/lib/server/demo/tern-wet.jpg', svgOf(ternT2, 'top', 64, 44, tide), 64, 44, [
+  [120, 130],
+  [1690, 150],
+  [1672, 1232],
+  [138, 1214],
+]);
 await browser.close();

@@ -74,7 +74,43 @@ async function playedRun(id, op) {
 const views = {
   jobs: () => page.goto('/jobs'),
   'express-job': () => page.goto('/jobs/express'),
-  intake: () => openJob('Orrin', 'intake'),
+  intake: async () => {
+    await openJob('dark after a wet ride', 'intake');
+    await page.getByRole('group', { name: 'Intake' }).getByRole('button', { name: 'Damage' }).click();
+    await page.getByRole('button', { name: 'Photo of damage 2' }).click();
+    await page.waitForTimeout(800);
+  },
+  'intake-tried': async () => {
+    await openJob('dark after a wet ride', 'intake');
+    await page.getByRole('group', { name: 'Intake' }).getByRole('button', { name: 'Tried' }).click();
+    await page.getByRole('group', { name: 'Proof at the end' }).scrollIntoViewIfNeeded();
+  },
+  rail: async () => {
+    await openJob('dark after a wet ride', 'diagnose');
+    await page.getByRole('region', { name: 'Split the suspects' }).waitFor();
+    const id = page.url().split('/')[4];
+    const pads = {
+      c10: [0.3, 47, 33],
+      c8: [16.4, 34, 27],
+      c7: [16.5, 32.6, 27],
+      c11: [14.3, 21.4, 26],
+      c6: [14.2, 29.4, 24.65],
+      c2: [12.2, 29.4, 20.45],
+      r1: [7.1, 38.6, 19.9],
+    };
+    const top = (partId, terminal, x_mm, y_mm) => ({ x_mm, y_mm, side: 'top', partId, terminal });
+    await record(id, {
+      type: 'profile',
+      net: '3V3',
+      current_A: 1,
+      injection: top('u3', '5', 46.05, 27.75),
+      points: Object.entries(pads).map(([ref, [mV, x, y]]) => ({ place: top(ref, '1', x, y), mV })),
+    });
+    await page.reload({ waitUntil: 'networkidle' });
+    await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Rail' }).click();
+    await page.getByRole('region', { name: 'Place of the short' }).waitFor();
+    await page.getByRole('region', { name: 'Place of the short' }).scrollIntoViewIfNeeded();
+  },
   diagnose: async () => {
     await openJob('changed U7', 'diagnose');
     await page.getByRole('region', { name: 'Suspects', exact: true }).getByRole('button', { name: 'D3' }).click();
@@ -89,12 +125,6 @@ const views = {
     await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Circuit' }).click();
   },
   plan: () => plan('moves backwards'),
-  'plan-scope': async () => {
-    await scope(true);
-    await plan('moves backwards');
-    await scope(false);
-  },
-  'plan-lowmelt': () => plan('Segments missing'),
   protect: async () => {
     await plan('moves backwards');
     if (!(await page.getByRole('button', { name: 'In use' }).isVisible())) await page.keyboard.press('u');

@@ -84,6 +84,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await page.waitForURL('**/intake');
   const jobId = page.url().split('/')[4];
   await page.waitForLoadState('networkidle');
+  await press('Tried');
   await type('Function', 'buttons');
   await page.keyboard.press('Enter');
   const before = page.getByRole('list', { name: 'Functions before the work' });
@@ -103,7 +104,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await tabTo(page, page.getByRole('form', { name: 'Reading', exact: true }).getByRole('button', { name: 'Enter' }));
   await page.keyboard.press('/');
   await page.keyboard.type('C7');
-  await expect(page.getByRole('option', { name: /^C7/ }).first()).toBeVisible();
+  await expect(page.getByRole('dialog').getByRole('option', { name: /^C7/ }).first()).toBeVisible();
   await page.keyboard.press('Enter');
   await type('Why C7', 'lowest of the rail');
   await page.keyboard.press('Enter');

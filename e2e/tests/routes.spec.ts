@@ -5,6 +5,8 @@ import { createRequire } from 'node:module';
 import { openJob, openRun, planReady, record, tap } from './helpers.ts';
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
+const INTAKE_PARTS = ['Tried', 'Opening', 'Damage', 'Offer', 'Before'];
+const DIAGNOSE_PARTS = ['Sheet', 'Circuit', 'Rail', 'Routine'];
 const RUN = '019ac000-0000-4000-8000-0000000000c1';
 const BLANK = blankBoard('Blank', 50, 40, 2, 1.6);
 const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
@@ -22,6 +24,7 @@ test('pages that are not there answer 404 with a sentence', async ({ request }) 
     `/run/${NOBODY}/dance`,
     `/record/${NOBODY}`,
     `/record/${NOBODY}/pdf`,
+    `/label/${NOBODY}`,
     `/api/photos/${NOBODY}`,
     '/jobs/none',
     `/boards/${NOBODY}`,
@@ -93,6 +96,27 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
         [{ type: 'short-check', rail: '5V', load: null, ohm: 4, good_ohm: -1, nature: null }, 'body.good_ohm'],
         [{ type: 'power-gone', sourceId: 'cell', how: 'x', residual_V: -4 }, 'body.residual_V'],
         [{ type: 'released', outcome: 'lost' }, 'body.outcome'],
+        [{ type: 'released', outcome: 'declined', reason: 'no wish' }, 'body.reason'],
+        [{ type: 'opened', kind: 'screw', what: '', count: 0 }, 'body.count'],
+        [{ type: 'closed-again', stepId: 'none' }, 'body.stepId'],
+        [{ type: 'damage', kind: 'crack', whose: 'theirs', note: '' }, 'body.whose'],
+        [{ type: 'offer-taken', tier: 'none' }, 'body.tier'],
+        [{ type: 'swapped', partId: 'zz9', followed: true }, 'body.partId'],
+        [{ type: 'routine-step', routineId: NOBODY, step: 'x', result: 'off' }, 'body.routineId'],
+        [
+          { type: 'profile', net: '3V3', current_A: 0, injection: { x_mm: 0, y_mm: 0, side: 'top' }, points: [] },
+          'body.current_A',
+        ],
+        [
+          {
+            type: 'pair',
+            faults: [
+              { ref: 'C1', mode: 'sad' },
+              { ref: 'C2', mode: 'short' },
+            ],
+          },
+          'body.faults',
+        ],
       ] as const
     ).map(([body, says]): ['POST', string, unknown, number, string] => [
       'POST',
@@ -101,6 +125,12 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
       400,
       says,
     ]),
+    ['PUT', `/api/jobs/${id}/ticket`, { version: 1 }, 400, 'kind'],
+    ['PUT', `/api/jobs/${NOBODY}/ticket`, {}, 404, 'no such job'],
+    ['POST', '/api/routines', { name: '', steps: [], modelIds: [] }, 400, 'name'],
+    ['POST', '/api/routines', { id: EVENT.id, name: 'x', steps: [], modelIds: [NOBODY] }, 400, 'no such board model'],
+    ['PUT', `/api/routines/${NOBODY}`, {}, 404, 'no such routine'],
+    ['POST', `/api/boards/${NOBODY}/start-ups`, {}, 404, 'no such board model'],
     ['POST', `/api/jobs/${id}/reopen`, {}, 409, 'still open'],
     ['POST', `/api/jobs/${NOBODY}/reopen`, {}, 404, 'no such job'],
     ['POST', `/api/jobs/${id}/photos`, {}, 400, 'id'],
@@ -264,6 +294,9 @@ for (const theme of ['day', 'scope'])
       '/kit',
       '/settings',
       '/calculate',
+      '/calculate/mixture',
+      '/calculate/amount',
+      '/calculate/rounds',
     ]) {
       await page.goto(path);
       await scan(`${theme} ${path}`);
@@ -292,7 +325,18 @@ for (const theme of ['day', 'scope'])
       job = await openJob(page, 'Resets over every bump', step);
       if (step === 'plan') await planReady(page);
       await scan(`${theme} ${step}`);
+      const parts = step === 'intake' ? INTAKE_PARTS : step === 'diagnose' ? DIAGNOSE_PARTS : [];
+      for (const name of parts) {
+        await page
+          .getByRole('group', { name: step === 'intake' ? 'Intake' : 'Diagnose', exact: true })
+          .getByRole('button', { name, exact: true })
+          .click();
+        await scan(`${theme} ${step}, ${name}`);
+      }
     }
+    await page.goto(job.replace('/jobs/', '/label/'));
+    await scan(`${theme} label`);
+    job = await openJob(page, 'Resets over every bump', 'release');
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog')).toBeVisible();
     await scan(`${theme} keys`);

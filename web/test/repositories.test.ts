@@ -228,9 +228,9 @@ describe('migration and demo', () => {
       const now = new Date('2026-03-04T10:00:00Z');
       await seedDemo(demo.db, now);
       await seedDemo(demo.db, now);
-      expect(await countTickets(demo.db)).toBe(13);
+      expect(await countTickets(demo.db)).toBe(26);
       const { rows } = await listTickets(demo.db, {});
-      expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only']));
+      expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only', 'refurbish', 'measure-only']));
       expect(rows.every((r) => r.createdAt < now)).toBe(true);
     } finally {
       await demo.close();

@@ -7,7 +7,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
   const methods = part ? methodsFor(part.package) : [];
   const gates = judgeGates(foldJob(events), {
     complaint: 'dead',
-    fitOnly: false,
+    type: 'repair',
     powerSources: board.powerSources,
     planFresh: null,
     hotNeighbours: null,
@@ -62,6 +62,9 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     modelId: '0195f000-0000-7000-8000-0000000000aa',
     circuits: [],
     goodReadings: [],
+    goodStartUps: [],
+    routines: [],
+    meters: [],
     reopenings: { earlier: null, later: [] },
   };
 }

@@ -2,6 +2,7 @@
   import '../app.css';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { CALCULATORS } from '$lib/calculate/places';
   import KeyLine from '$lib/ui/KeyLine.svelte';
   import KeySheet from '$lib/ui/KeySheet.svelte';
   import Palette from '$lib/ui/Palette.svelte';
@@ -43,7 +44,7 @@
     ...places.map((p) => ({ title: p.label, hint: 'place', run: () => void goto(p.href) })),
     { title: 'New job', hint: 'place', run: () => void goto('/jobs/new') },
     { title: 'Express job', hint: 'place', run: () => void goto('/jobs/express') },
-    { title: 'Joint volume', hint: 'calculator', run: () => void goto('/calculate') },
+    ...CALCULATORS.map((c) => ({ title: c.name, hint: 'calculator', run: () => void goto(c.href) })),
     { title: 'Change day or scope theme', hint: 'action', run: toggleTheme },
   ]);
 

@@ -1,10 +1,14 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
+  import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/server/jobView';
-  import { compareReading, currentAttempt, foldJob, formatReading, partName } from '@orthos/core';
+  import { compareReading, currentAttempt, foldJob, formatReading, partName, type ModelHistory } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
+  import Circumstances from './Circumstances.svelte';
+  import Rail from './Rail.svelte';
+  import Routines from './Routines.svelte';
   import CircuitPanel from './CircuitPanel.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf, Finder, questionOf } from './finder.svelte';
@@ -15,7 +19,13 @@
   import Sheet from './Sheet.svelte';
   import Suspects from './Suspects.svelte';
 
-  let { view }: { view: JobView } = $props();
+  interface Props {
+    view: JobView;
+    history: ModelHistory;
+    /** All kinds of board, for the family of a routine. */
+    models: { id: string; name: string }[];
+  }
+  let { view, history, models }: Props = $props();
   const desk = useDesk();
   desk.lens = 'readings';
   const recorder = new Recorder(untrack(() => view.ticket.id));
@@ -23,7 +33,7 @@
   const finder = new Finder();
   onDestroy(() => finder.end());
 
-  const TABS = { find: 'Find', sheet: 'Sheet', circuit: 'Circuit' } as const;
+  const TABS = { find: 'Find', sheet: 'Sheet', circuit: 'Circuit', rail: 'Rail', routine: 'Routine' } as const;
   type Tab = keyof typeof TABS;
   let tab = $state<Tab>('find');
 
@@ -31,7 +41,7 @@
   const circuit = $derived(circuitOf(view, job));
   const suspect = $derived(currentAttempt(job).suspect);
   const earlier = $derived(job.attempts.slice(0, -1));
-  const question = $derived(questionOf(view));
+  const question = $derived(questionOf(view, history));
   $effect(() => {
     const asked = question;
     untrack(() => void finder.ask(asked));
@@ -89,21 +99,13 @@
 </script>
 
 <div class="p-5">
-  <div role="group" aria-label="Diagnose" class="-mt-2 mb-3 flex">
-    {#each Object.entries(TABS) as [id, label] (id)}
-      <button
-        type="button"
-        aria-pressed={tab === id}
-        class="h-10 border-b-2 px-3 {tab === id ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
-        onclick={() => (tab = id as Tab)}>{label}</button
-      >
-    {/each}
+  <Tabs label="Diagnose" tabs={TABS} bind:at={tab}>
     {#if finder.progress !== null && circuit}
       <p class="ml-auto self-center text-[13px] text-ink2" role="status">
         computing faults {Math.round(100 * finder.progress)} %
       </p>
     {/if}
-  </div>
+  </Tabs>
   {#if recorder.problem}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">{recorder.problem}</p>{/if}
   {#if finder.problem}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">
       The circuit cannot be computed: {finder.problem}
@@ -111,12 +113,17 @@
 
   {#if tab === 'circuit'}
     <CircuitPanel {view} {circuit} {record} />
+  {:else if tab === 'rail'}
+    <Rail {view} {job} {circuit} {record} result={finder.result} onConvict={convict} />
+  {:else if tab === 'routine'}
+    <Routines {view} {job} {circuit} {models} {record} />
   {:else if tab === 'sheet'}
     <Sheet {view} {job} {circuit} {record} result={finder.result} />
   {:else}
     {#if circuit && finder.result}
-      <NextCard {view} netlist={circuit.netlist} result={finder.result} {record} />
+      <NextCard {view} netlist={circuit.netlist} result={finder.result} {record} onRail={() => (tab = 'rail')} />
       <Suspects {view} netlist={circuit.netlist} result={finder.result} onConvict={convict} />
+      <Circumstances {view} {job} {circuit} {history} result={finder.result} {record} />
     {/if}
     <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
       <summary class="min-h-10 cursor-pointer py-2 font-semibold">

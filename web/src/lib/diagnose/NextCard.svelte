@@ -4,7 +4,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     isPowered,
-    parseReading,
+    rangeOf,
     UNITS,
     type Diagnosis,
     type JobEventBody,
@@ -13,7 +13,7 @@
   } from '@orthos/core';
   import type { JobView } from '$lib/server/jobView';
   import { askMeter } from './askMeter';
-  import { modeName, placeOf, placeWords, probeName, QUANTITY_OF, shown } from './probes';
+  import { modeName, placeOf, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';
   import { few, SPLIT } from './words';
 
   interface Props {
@@ -21,8 +21,10 @@
     netlist: Netlist;
     result: Diagnosis;
     record: (body: JobEventBody) => Promise<boolean>;
+    /** Goes to the millivolts along a rail. */
+    onRail: () => void;
   }
-  let { view, netlist, result, record }: Props = $props();
+  let { view, netlist, result, record, onRail }: Props = $props();
   const desk = useDesk();
   let skipped = $state(0);
   let value = $state('');
@@ -58,18 +60,16 @@
       value: measured,
       good: null,
       powered: isPowered(type),
-      probe: { type, red, black, state, ...(meter ? { meter } : {}) },
+      probe: { type, red, black, state, range: rangeOf(type, measured), ...(meter ? { meter } : {}) },
     });
   }
   async function enter(event: SubmitEvent) {
     event.preventDefault();
-    const measured = parseReading(value);
-    if (measured === null) {
-      problem = 'A number such as 4k7, .42, 12m, or OL.';
-      return;
-    }
+    if (!next) return;
+    const read = readTyped(value, next.type);
+    if ('problem' in read) return (problem = read.problem);
     problem = '';
-    if (await store(measured)) {
+    if (await store(read.value)) {
       value = '';
       input?.focus();
     }
@@ -99,7 +99,11 @@
     <h2 class="text-xl leading-tight">{few(group)}: split them</h2>
     <ol class="mt-1 list-inside list-decimal">
       {#each result.group_shares[0].splits as s (s.how)}<li>
-          {SPLIT[s.how] ?? s.how}, <span class="text-ink2">about {s.minutes} min</span>
+          {#if s.how === 'profile' || s.how === 'warmth'}<button
+              type="button"
+              class="min-h-6 underline decoration-line underline-offset-4"
+              onclick={onRail}>{SPLIT[s.how]}</button
+            >{:else}{SPLIT[s.how] ?? s.how}{/if}, <span class="text-ink2">about {s.minutes} min</span>
         </li>{/each}
     </ol>
   </section>

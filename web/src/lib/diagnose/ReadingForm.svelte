@@ -4,6 +4,7 @@
   import { parseReading, UNITS, type JobEventBody, type Place, type Quantity } from '@orthos/core';
   import type { JobView } from '$lib/server/jobView';
   import { placeName, placeOf } from './place';
+  import { readTyped, TYPE_OF } from './probes';
 
   let { view, record }: { view: JobView; record: (body: JobEventBody) => Promise<boolean> } = $props();
   const desk = useDesk();
@@ -30,8 +31,8 @@
     const place = placeTyped();
     if (!place)
       return (problem = { field: 'where', message: 'Name a part (C7), a terminal (U4.25), or click on the board.' });
-    const measured = parseReading(value);
-    if (measured === null) return (problem = { field: 'value', message: 'A number such as 4k7, .42, 12m, or OL.' });
+    const read = readTyped(value, TYPE_OF[quantity]);
+    if ('problem' in read) return (problem = { field: 'value', message: read.problem });
     const reference = good.trim() === '' ? null : parseReading(good);
     if (good.trim() !== '' && reference === null)
       return (problem = { field: 'good', message: 'A number such as 2k1, or leave it empty.' });
@@ -40,7 +41,7 @@
       type: 'reading',
       place,
       quantity,
-      value: measured,
+      value: read.value,
       good: reference,
       ...(reference === null ? {} : { goodFrom }),
       powered: quantity === 'dcv' || quantity === 'current',

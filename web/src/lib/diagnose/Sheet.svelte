@@ -6,7 +6,7 @@
   import {
     compareReading,
     isPowered,
-    parseReading,
+    rangeOf,
     probeWalk,
     testsOf,
     UNITS,
@@ -19,7 +19,7 @@
   import { v7 } from 'uuid';
   import type { JobView } from '$lib/server/jobView';
   import { askMeter } from './askMeter';
-  import { referenceFor, standing } from './finder.svelte';
+  import { benchMeter, referenceFor, standing } from './finder.svelte';
   import {
     modeName,
     placeOf,
@@ -28,6 +28,7 @@
     probeName,
     probeOfReading,
     QUANTITY_OF,
+    readTyped,
     shown,
     type Probe,
   } from './probes';
@@ -74,16 +75,24 @@
     return `${shown(probe.type, ref.value)}${spread} (${ref.units})`;
   };
 
+  const meter = $derived(benchMeter(view));
+  /** The range it was read on, and what the kit's meter and leads may add. */
+  function accuracyWords({ type }: Probe, value: Measured): string {
+    const range = rangeOf(type, value);
+    if (!meter || typeof value !== 'number') return range === 'auto' ? '' : range;
+    const percent = type === 'ohm' || type === 'cont' ? meter.ohmPercent : meter.voltPercent;
+    return [range === 'auto' ? '' : range, `± ${shown(type, Number((Math.abs(value * percent) / 100).toPrecision(1)))}`]
+      .filter(Boolean)
+      .join(', ');
+  }
+
   async function enter(probe: Probe, i: number) {
     const key = probeKey(probe);
-    const value = parseReading(typed[key] ?? '');
     if ((typed[key] ?? '').trim() === '') return focusRow(i + 1);
-    if (value === null) {
-      problems[key] = 'A number such as 4k7, .42, 12m, or OL.';
-      return;
-    }
+    const read = readTyped(typed[key], probe.type);
+    if ('problem' in read) return void (problems[key] = read.problem);
     delete problems[key];
-    if (await store(probe, value, null)) {
+    if (await store(probe, read.value, null)) {
       typed[key] = '';
       focusRow(i + 1);
     }
@@ -104,6 +113,7 @@
         red: probe.red,
         black: probe.black,
         state: probe.state,
+        range: rangeOf(probe.type, value),
         ...(meter ? { meter } : {}),
       },
     });
@@ -230,7 +240,10 @@
   {#if goodBoard}<p class="mt-2 text-[13px] font-semibold text-evidence">
       These go to the references of {view.board.name}, not to this job.
     </p>{/if}
-  <p class="mt-2 text-[13px] text-ink2">Enter goes on, arrows go up and down, PageDown or the pedal reads the meter.</p>
+  {#if meter}<p class="mt-2 text-[13px] text-ink2">
+      {meter.name}: ± {meter.ohmPercent} % ohms, ± {meter.voltPercent} % volts, leads {meter.leadsOhm} Ω taken off.
+    </p>{/if}
+  <p class="mt-1 text-[13px] text-ink2">Enter goes on, arrows go up and down, PageDown or the pedal reads the meter.</p>
   <table class="mt-3 w-full">
     <thead class="text-left text-[13px] text-ink2">
       <tr><th class="font-normal">Red, black</th><th class="font-normal">Good</th><th class="font-normal">Reads</th></tr
@@ -249,7 +262,9 @@
             <label for="sheet-{i}" class="font-semibold">{probeName(probe, netlist.ground)}</label>
             <span class="block text-[13px] text-ink2">{placeWords(view.board, place)}</span>
           </td>
-          <td class="py-1.5 pr-2 text-[13px] text-ink2">{referenceWords(probe)}</td>
+          <td class="py-1.5 pr-2 text-[13px] text-ink2"
+            >{referenceWords(probe) || (reading && reading.good !== null ? shown(probe.type, reading.good) : '')}</td
+          >
           <td class="w-36 py-1">
             <form
               onsubmit={(e) => {
@@ -271,7 +286,10 @@
             {#if problems[key]}<p id="sheet-p-{i}" role="alert" class="text-[13px] font-semibold text-stop">
                 {problems[key]}
               </p>
-            {:else if d === 'low' || d === 'high'}<p class="text-right text-[13px] font-semibold text-hot">
+            {:else if reading && !goodBoard}<p class="text-right text-[12px] text-ink2">
+                {accuracyWords(probe, reading.value)}
+              </p>{/if}
+            {#if d === 'low' || d === 'high'}<p class="text-right text-[13px] font-semibold text-hot">
                 {d === 'low' ? '▼ too low' : '▲ too high'}
               </p>{/if}
           </td>

@@ -3,6 +3,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
   import type { JobView } from '$lib/server/jobView';
+  import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
   import { percent } from './words';
 
@@ -14,6 +15,7 @@
   }
   let { view, netlist, result, onConvict }: Props = $props();
   const desk = useDesk();
+  const meter = $derived(benchMeter(view));
   type Part = Diagnosis['parts'][number];
   type Voice = NonNullable<Part['voices']>[number];
 
@@ -131,6 +133,9 @@
       <span class="font-semibold text-good">● Power may come on:</span> {result.why}.
     {/if}
   </p>
+  {#if meter && meter.leadsOhm > 0}<p class="mt-1 text-[13px] text-ink2">
+      {meter.leadsOhm} Ω of the leads of {meter.name} are taken off every ohm reading here.
+    </p>{/if}
   {#each result.notes as note (note)}<p role="status" class="mt-1 text-[13px] font-semibold text-caution">
       ▲ {note}
     </p>{/each}

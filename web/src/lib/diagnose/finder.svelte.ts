@@ -1,5 +1,6 @@
 /** The ranking of one job: circuit and readings go to a worker, suspects and next readings come back. */
 import {
+  companionsOf,
   currentAttempt,
   foldJob,
   isGroundNet,
@@ -12,7 +13,9 @@ import {
   type DiagnoseInput,
   type Diagnosis,
   type JobState,
+  type Netlist,
   type Measured,
+  type ModelHistory,
   type Reference,
 } from '@orthos/core';
 import type { JobView } from '$lib/server/jobView';
@@ -39,18 +42,28 @@ export function referenceFor(view: JobView, probe: Probe): Reference | null {
 /** Readings that still hold: those since the last work on the board. */
 export const standing = (job: JobState): JobState['readings'] => job.readings.slice(job.readingsBeforeWork ?? 0);
 
+/** The meter that readings are taken with, unless one says otherwise: the first of the kit. */
+export const benchMeter = (view: JobView): JobView['meters'][number] | null => view.meters[0] ?? null;
+
+/** What the leads leave of ohms, on both boards alike. */
+const withoutLeads = (value: Measured | null, leads_ohm: number): Measured | null =>
+  typeof value === 'number' ? Math.max(0, value - leads_ohm) : value;
+
 /** The question for the worker; null without a circuit. */
-export function questionOf(view: JobView): DiagnoseInput | null {
+export function questionOf(view: JobView, history: ModelHistory): DiagnoseInput | null {
   const job = foldJob(view.events);
   const circuit = circuitOf(view, job);
   if (!circuit) return null;
   const { netlist } = circuit;
   const refOf = refs(view.board, circuit);
+  const meter = benchMeter(view);
+  const leads_ohm = meter?.leadsOhm ?? 0;
   const readings = standing(job).flatMap((r) => {
     const probe = probeOfReading(r, view.board, netlist);
     if (!probe) return [];
-    const good: Measured | null = r.good ?? referenceFor(view, probe)?.value ?? null;
     const { type, red, black, state } = probe;
+    const raw = r.good ?? referenceFor(view, probe)?.value ?? null;
+    const good = type === 'ohm' || type === 'cont' ? withoutLeads(raw, leads_ohm) : raw;
     return [{ type, ...(type === 'isup' ? {} : { red, black }), state, value: r.value, good }];
   });
   const attempt = currentAttempt(job);
@@ -59,8 +72,9 @@ export function questionOf(view: JobView): DiagnoseInput | null {
   return {
     netlist,
     readings,
-    lead_resistance_ohm: 0,
-    history: { events: job.onset, jobs: 0, culprits: {} },
+    lead_resistance_ohm: leads_ohm,
+    accuracy: { ohm_percent: meter?.ohmPercent ?? 0, volt_percent: meter?.voltPercent ?? 0 },
+    history: { events: job.onset, jobs: history.jobs, culprits: culpritsIn(history, refOf) },
     seen: job.observations.flatMap((o) => {
       const ref = o.sign && o.place?.partId ? refOf(o.place.partId) : undefined;
       return ref && o.sign ? [{ ref, sign: o.sign }] : [];
@@ -75,13 +89,45 @@ export function questionOf(view: JobView): DiagnoseInput | null {
             },
           ]
         : [],
-    swapped: [],
-    companions: [],
+    swapped: [...job.swapped].flatMap(([partId, followed]) => {
+      const ref = refOf(partId);
+      return ref ? [{ ref, followed }] : [];
+    }),
+    companions: companionsFound(netlist, job, history, refOf),
+    ...(job.software ? { software: job.software.state } : {}),
+    ...(job.pair ? { pair: job.pair } : {}),
   };
 }
 
+/** Culprits of earlier jobs as the circuit names them. */
+function culpritsIn(history: ModelHistory, refOf: (partId: string) => string | undefined): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const { partId, jobs } of history.culprits) {
+    const ref = refOf(partId);
+    if (ref) counts[ref] = (counts[ref] ?? 0) + jobs;
+  }
+  return counts;
+}
+
+/** Parts that tend to fail along with one that was found bad in an earlier attempt: its neighbours, and the shop's own. */
+export function companionsFound(
+  netlist: Netlist,
+  job: JobState,
+  history: ModelHistory,
+  refOf: (partId: string) => string | undefined,
+): string[] {
+  const found = job.attempts.slice(0, -1).flatMap((a) => {
+    return a.suspect && a.offBoardTest?.result === 'bad' ? [a.suspect.partId] : [];
+  });
+  const refsFound = found.flatMap((partId) => refOf(partId) ?? []);
+  const own = history.companions.filter((c) => found.includes(c.culprit)).flatMap((c) => refOf(c.partId) ?? []);
+  const list = new Set([...refsFound.flatMap((ref) => companionsOf(netlist, ref)), ...own]);
+  for (const ref of refsFound) list.delete(ref);
+  return [...list];
+}
+
 /** The circuit's name of a board part. */
-function refs(board: BoardModel, { netlist }: Circuit): (partId: string) => string | undefined {
+export function refs(board: BoardModel, { netlist }: Circuit): (partId: string) => string | undefined {
   return (partId) => {
     const placed = board.parts.find((p) => p.partId === partId);
     return netlist.parts.find((p) => (p.partId ? p.partId === partId : p.ref === placed?.ref))?.ref;

@@ -1,8 +1,10 @@
 /** Readings between nets: what they are called, where a probe goes for them, which job readings stand for them. */
 import {
+  beyondMeter,
   formatReading,
   isPowered,
   netAt,
+  parseReading,
   placesOfNet,
   statesOf,
   type BoardModel,
@@ -30,7 +32,7 @@ export const QUANTITY_OF: Record<MeterType, Quantity> = {
   dcv: 'dcv',
   isup: 'current',
 };
-const TYPE_OF: Record<Quantity, MeterType> = { ohm: 'ohm', diode: 'diode', dcv: 'dcv', current: 'isup' };
+export const TYPE_OF: Record<Quantity, MeterType> = { ohm: 'ohm', diode: 'diode', dcv: 'dcv', current: 'isup' };
 
 export const probeKey = ({ type, red, black, state }: Probe): string => `${type}|${red}|${black}|${state ?? ''}`;
 
@@ -48,6 +50,14 @@ export function probeName({ type, red, black }: Probe, ground: string): string {
 export function modeName({ type, state }: Pick<Probe, 'type' | 'state'>): string {
   const word = { ohm: 'ohms', cont: 'continuity', diode: 'diode mode', dcv: 'volts', isup: 'current' }[type];
   return isPowered(type) && state ? `${word}, ${state}` : word;
+}
+
+/** What was typed for a reading, or a sentence on why it cannot be one. */
+export function readTyped(text: string, type: MeterType): { value: Measured } | { problem: string } {
+  const value = parseReading(text);
+  if (value === null) return { problem: 'A number such as 4k7, .42, 12m, or OL.' };
+  const problem = beyondMeter(type, value);
+  return problem === null ? { value } : { problem };
 }
 
 /** Where the probe that moves goes. */

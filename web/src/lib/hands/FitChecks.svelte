@@ -10,6 +10,7 @@
     packageById,
     partName,
     recipeFor,
+    JOB_TYPES,
   } from '@orthos/core';
 
   let { view, recorder }: { view: JobView; recorder: Recorder } = $props();
@@ -46,7 +47,7 @@
 </script>
 
 <section class="mt-3" aria-label="Before solder">
-  {#if view.ticket.kind !== 'fit-only'}
+  {#if !JOB_TYPES[view.ticket.kind].skips.includes('remove')}
     <div class="flex flex-wrap items-center gap-2 border-t border-faint py-2">
       <span class="flex-1 font-semibold">Old part, off the board</span>
       {#each ['bad', 'good', 'not tested'] as const as result (result)}

@@ -5,7 +5,7 @@
   import { stepLabel, stepSummary } from './words';
 
   let { view, step }: { view: JobView; step: string } = $props();
-  const MARKS = { met: '✓', open: '○', stop: '▲', unknown: '?' } as const;
+  const MARKS = { met: '✓', open: '○', stop: '▲', unknown: '?', skipped: '–' } as const;
   const power = $derived(view.gates.find((g) => g.id === 'power-gone'));
 </script>
 

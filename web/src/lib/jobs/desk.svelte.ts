@@ -1,5 +1,6 @@
 /** What is on the bench in front of the technician: shared by the stage and the step's panel of one job. */
 import type { FieldFrames, Netlist, Place, Side } from '@orthos/core';
+import type { StageTool } from '$lib/stage/view';
 import type { Isotherm } from '$lib/stage/heatLayer';
 import { getContext, setContext } from 'svelte';
 
@@ -20,6 +21,17 @@ export interface Callout {
   title: string;
   detail: string;
   tone: 'hot' | 'evidence' | 'stop';
+}
+
+/** Damage on the board: strokes in board millimetres, or only a place. */
+export interface PenMark {
+  id: string;
+  /** There before, done here, or being drawn. */
+  tone: 'found' | 'ours' | 'now';
+  side: Side;
+  strokes: [number, number][][];
+  at?: [number, number];
+  label: string;
 }
 
 export interface HeatOnStage {
@@ -54,6 +66,10 @@ export class Desk {
   probeNext = $state.raw<Place | null>(null);
   /** Circuit shown by the circuit lens. */
   netlist = $state.raw<Netlist | null>(null);
+  /** Takes the pointer on the board before the stage does. */
+  tool = $state.raw<StageTool | undefined>(undefined);
+  /** Damage as it was marked, and what the pen draws now. */
+  penMarks = $state.raw<PenMark[]>([]);
   callouts = $state.raw<Callout[]>([]);
   heat = $state.raw<HeatOnStage | null>(null);
   melt = $state.raw<MeltTimes | null>(null);

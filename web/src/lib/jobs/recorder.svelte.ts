@@ -14,9 +14,10 @@ export class Recorder {
   /** True when the server has it. */
   async record(body: JobEventBody): Promise<boolean> {
     this.busy = true;
+    // what is said wrong while this is under way has to stay
+    this.problem = null;
     try {
       await recordEvent(this.ticketId, body);
-      this.problem = null;
       return true;
     } catch (e) {
       this.problem = (e as Error).message;

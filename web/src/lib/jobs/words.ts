@@ -1,5 +1,5 @@
 import type { JobView } from '$lib/server/jobView';
-import { partName, type Step } from '@orthos/core';
+import { JOB_TYPES, partName, type Step } from '@orthos/core';
 
 export const stepLabel = (step: Step): string => step[0].toUpperCase() + step.slice(1);
 
@@ -28,7 +28,7 @@ const SHORT: Record<string, string> = {
 };
 
 export interface StepSummary {
-  state: 'met' | 'open' | 'stop' | 'unknown';
+  state: 'met' | 'open' | 'stop' | 'unknown' | 'skipped';
   text: string;
   /** The whole sentence, for the title. */
   full: string;
@@ -36,6 +36,8 @@ export interface StepSummary {
 
 /** One short line for a step in the strip, from its gates. */
 export function stepSummary(step: Step, view: JobView): StepSummary {
+  const type = JOB_TYPES[view.ticket.kind];
+  if (type.skips.includes(step)) return { state: 'skipped', text: 'not needed', full: `${type.label}: ${type.says}` };
   const gates = view.gates.filter((g) => g.step === step);
   const open = gates.filter((g) => g.state !== 'met' && !g.overridden);
   if (open.length === 0) return { state: 'met', text: metText(step, view), full: gates.map((g) => g.why).join('; ') };
@@ -54,7 +56,7 @@ export function stepSummary(step: Step, view: JobView): StepSummary {
 function metText(step: Step, view: JobView): string {
   if (step === 'diagnose') {
     const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
-    return target ? partName(target) : 'target';
+    return target ? partName(target) : 'measured';
   }
   if (step === 'plan') return view.gates.find((g) => g.id === 'plan-fresh')?.why ?? 'done';
   if (step === 'release') return view.gates.find((g) => g.id === 'outcome')?.why ?? 'done';

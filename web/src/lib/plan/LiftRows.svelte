@@ -1,7 +1,7 @@
 <script lang="ts">
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { windowEnd, type BoardModel, type Method, type PlanResult, type UnitSettings } from '@orthos/core';
+  import { wetAt, windowEnd, type BoardModel, type Method, type PlanResult, type UnitSettings } from '@orthos/core';
   import { scaleLinear } from 'd3';
   import { closedBy, rangeText, seconds, verdictOf } from './words';
   import { settingLine } from './settings';
@@ -33,7 +33,7 @@
   ]);
 
   function bars(r: PlanResult) {
-    const melts = r.joints.flatMap((j) => (j.liquidus_s === null ? [] : [j.liquidus_s]));
+    const melts = r.joints.flatMap((j) => wetAt(j) ?? []);
     const closes = windowEnd(r);
     const opens = r.allWet_s;
     return {

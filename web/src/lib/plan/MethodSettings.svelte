@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { formatTemperature, parseDecimal, toCelsius, type Method, type UnitSettings } from '@orthos/core';
-  import { KNOBS } from './settings';
+  import type { Method, UnitSettings } from '@orthos/core';
+  import { KNOBS, methodOf, textsOf, unitName } from './settings';
 
   interface Props {
     method: Method;
@@ -11,62 +11,63 @@
   let { method, units, onSave, onClose }: Props = $props();
 
   const knobs = $derived(KNOBS[method.kind]);
-  const numberOf = (m: Method, key: string) => (m as unknown as Record<string, number>)[key];
-  const shown = (key: string, unit: string) => {
-    const value = numberOf(method, key);
-    return unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value);
-  };
-  const unitName = (unit: string) => (unit === 'temperature' ? `°${units.temperature}` : unit);
-  const inUnits = (value: number, unit: string) =>
-    unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value);
   // the form starts from the method and is the user's afterwards
   // svelte-ignore state_referenced_locally
-  let texts = $state<Record<string, string>>(
-    Object.fromEntries(KNOBS[method.kind].map((k) => [k.key, shown(k.key, k.unit)])),
-  );
+  let texts = $state(textsOf(method, units));
   let issues = $state<Record<string, string>>({});
   let busy = $state(false);
+  /** Something rare is set: show it. */
+  // svelte-ignore state_referenced_locally
+  const opened = KNOBS[method.kind].more.some((k) => texts[k.key] !== '' && texts[k.key] !== k.choices?.[0][0]);
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
-    const next: Record<string, unknown> = { ...method };
-    const found: Record<string, string> = {};
-    for (const k of knobs) {
-      const typed = parseDecimal(texts[k.key]);
-      const value = typed === null ? NaN : k.unit === 'temperature' ? toCelsius(typed, units) : typed;
-      // a value left as it was keeps its exact number
-      if (texts[k.key] === shown(k.key, k.unit)) continue;
-      if (!(value >= k.min && value <= k.max))
-        found[k.key] = `${inUnits(k.min, k.unit)} to ${inUnits(k.max, k.unit)} ${unitName(k.unit)}`;
-      next[k.key] = value;
-    }
-    issues = found;
-    if (Object.keys(found).length > 0) return;
+    const read = methodOf(method, texts, units);
+    issues = 'issues' in read ? read.issues : {};
+    if ('issues' in read) return;
     busy = true;
-    await onSave(next as unknown as Method);
+    await onSave(read.method);
     busy = false;
   }
 </script>
 
+{#snippet field(k: (typeof knobs.usual)[number])}
+  {@const unit = unitName(k, units)}
+  <div>
+    <label class="label" for="k-{k.key}">{k.label}{unit ? `, ${unit}` : ''}</label>
+    {#if k.choices}
+      <select id="k-{k.key}" class="field" bind:value={texts[k.key]}>
+        {#each k.choices as [value, name] (value)}<option {value}>{name}</option>{/each}
+      </select>
+    {:else}
+      <input
+        id="k-{k.key}"
+        class="field"
+        inputmode={k.alloy ? undefined : 'decimal'}
+        placeholder={k.alloy ? 'Bi52.5Pb32Sn15.5' : undefined}
+        bind:value={texts[k.key]}
+        aria-invalid={issues[k.key] ? true : undefined}
+        aria-describedby={issues[k.key] ? `k-${k.key}-note` : undefined}
+      />
+    {/if}
+    {#if issues[k.key]}<p id="k-{k.key}-note" role="alert" class="mt-1 text-[13px] font-semibold text-stop">
+        {issues[k.key]}
+      </p>{/if}
+  </div>
+{/snippet}
+
 <form onsubmit={save} class="my-3 border border-line p-4" aria-label="Settings of {method.label}">
   <div class="grid grid-cols-3 gap-3">
-    {#each knobs as k (k.key)}
-      <div>
-        <label class="label" for="k-{k.key}">{k.label}, {unitName(k.unit)}</label>
-        <input
-          id="k-{k.key}"
-          class="field"
-          inputmode="decimal"
-          bind:value={texts[k.key]}
-          aria-invalid={issues[k.key] ? true : undefined}
-          aria-describedby={issues[k.key] ? `k-${k.key}-note` : undefined}
-        />
-        {#if issues[k.key]}<p id="k-{k.key}-note" class="mt-1 text-[13px] font-semibold text-stop">
-            {issues[k.key]}
-          </p>{/if}
-      </div>
-    {/each}
+    {#each knobs.usual as k (k.key)}{@render field(k)}{/each}
   </div>
+  <details class="mt-3" open={opened}>
+    <summary class="min-h-8 cursor-pointer text-ink2"
+      >{method.kind === 'air' ? 'Lean, mouth, pulses' : 'Tip and way of working'}</summary
+    >
+    <div class="mt-2 grid grid-cols-3 gap-3">
+      {#each knobs.more as k (k.key)}{@render field(k)}{/each}
+    </div>
+  </details>
   <div class="mt-4 flex gap-2">
     <button class="button button-main" disabled={busy}>Keep these</button>
     <button type="button" class="button" onclick={onClose}>Leave as it was</button>

@@ -7,19 +7,24 @@
   import {
     ENGINE_VERSION,
     formatTemperature,
-    LOW_MELT_MIX,
     packageById,
     SOLDER_ALLOYS,
     toBoard,
+    wetAt,
     windowEnd,
     type Method,
     type PlanResult,
+    type Surroundings,
     type UnitSettings,
   } from '@orthos/core';
   import { onDestroy, onMount, untrack } from 'svelte';
+  import Joints from './Joints.svelte';
   import LiftRows from './LiftRows.svelte';
+  import SurroundingsForm from './Surroundings.svelte';
+  import Outcomes from './Outcomes.svelte';
   import MethodSettings from './MethodSettings.svelte';
   import { Planner } from './planner.svelte';
+  import { surroundingWords } from './surroundings';
   import { bestMethod, closedBy, explanation, headline, nameOf, neighbourKind, rangeText, seconds } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
@@ -93,15 +98,36 @@
   async function saveSettings(next: Method) {
     if (!inputs) return;
     const methods = inputs.settings.methods.map((m) => (m.label === next.label ? next : m));
+    await keep({ ...inputs.settings, methods });
+  }
+  /** Stores settings; what was computed from the old ones goes. True when the server has them. */
+  async function keep(settings: unknown): Promise<boolean> {
     try {
-      await sendPlanSettings(view.ticket.id, view.ticket.version, { ...inputs.settings, methods });
+      await sendPlanSettings(view.ticket.id, view.ticket.version, settings);
       planner.results = {};
       planner.frames = {};
       editing = false;
+      return true;
     } catch (e) {
       problem = (e as Error).message;
+      return false;
     }
   }
+  async function saveSurroundings(surroundings: Surroundings) {
+    if (!inputs) return;
+    const set = Object.keys(surroundings).length > 0;
+    if (!(await keep({ ...inputs.settings, surroundings: set ? surroundings : undefined }))) return;
+    around = false;
+    await compute();
+  }
+
+  let around = $state(false);
+  /** What a neighbour's temperature may be off by, in the user's degrees. */
+  function spread(partId: string): string {
+    const off = result?.neighbourRanges?.find((n) => n.partId === partId)?.atWetPlusMinus_K;
+    return off === undefined ? '' : `± ${Math.round(off * (units.temperature === 'F' ? 1.8 : 1))}`;
+  }
+  const setAround = $derived(surroundingWords(inputs?.settings.surroundings ?? {}));
 
   onMount(() => {
     desk.selected = null;
@@ -132,14 +158,16 @@
   $effect(() => {
     const frames = chosen ? planner.frames[chosen] : undefined;
     const own = SOLDER_ALLOYS.get(view.board.jointAlloy);
-    const alloy = method?.kind === 'low-melt' ? LOW_MELT_MIX : own;
-    if (!frames || !target || !alloy || stale) {
+    const last = result?.joints.find((j) => j.terminal === result.last?.terminal);
+    const melts = last?.solidus_C !== undefined && last.liquidus_C !== undefined;
+    const range = melts ? [last.solidus_C, last.liquidus_C] : own && [own.Ts.value, own.Tl.value];
+    if (!frames || !target || !range || stale) {
       desk.heat = null;
       return;
     }
     const isotherms = [
-      { celsius: alloy.Ts.value, dashed: true },
-      { celsius: alloy.Tl.value, dashed: false },
+      { celsius: range[0] as number, dashed: true },
+      { celsius: range[1] as number, dashed: false },
     ]
       .filter((i, n, all) => n === all.length - 1 || i.celsius < all[n + 1].celsius - 5)
       .map((i) => ({ ...i, label: formatTemperature(i.celsius, units) }));
@@ -154,7 +182,7 @@
       return;
     }
     desk.melt = {
-      joints: result.joints.flatMap((j) => (j.liquidus_s === null ? [] : [j.liquidus_s])),
+      joints: result.joints.flatMap((j) => wetAt(j) ?? []),
       allWet: result.allWet_s,
       allWetRange: result.allWetRange_s,
       closes: windowEnd(result),
@@ -261,7 +289,7 @@
     <div class={stale ? 'opacity-60' : ''} aria-live="polite">
       {#if planner.running && !result}
         <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
-        <p class="mb-3 text-ink2">Each method four times: as set, station hotter, station cooler, more copper.</p>
+        <p class="mb-3 text-ink2">Each method as set, then eight quick times with everything uncertain a little off.</p>
       {:else if result && chosen}
         <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
         <p class="mb-3 text-ink2">{explanation(result, view.board, units)}</p>
@@ -307,11 +335,25 @@
         disabled={!method || planner.running}
         aria-expanded={editing}>Change settings</button
       >
+      <button class="button" onclick={() => (around = !around)} disabled={planner.running} aria-expanded={around}
+        >Surroundings{setAround ? `: ${setAround}` : ''}</button
+      >
     </div>
     {#if editing && method}
       {#key method.label}
         <MethodSettings {method} {units} onSave={saveSettings} onClose={() => (editing = false)} />
       {/key}
+    {/if}
+
+    {#if around && target}
+      <SurroundingsForm
+        board={view.board}
+        {target}
+        value={inputs.settings.surroundings ?? {}}
+        near={shownNeighbours.map((n) => n.partId)}
+        {units}
+        onSave={saveSurroundings}
+      />
     {/if}
 
     {#if result}
@@ -327,6 +369,7 @@
               <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
               <td class="truncate text-ink2">{neighbourKind(view.board, n.partId)}</td>
               <td class="text-right text-base font-bold">{formatTemperature(n.atWet_C, units)}</td>
+              <td class="pl-1 text-ink2">{spread(n.partId)}</td>
               <td class="pl-2 text-ink2">of {Math.round(n.limit_C)} ± {n.limitPlusMinus_C}</td>
               <td
                 class="w-24 pl-3 font-semibold {left < 0
@@ -342,9 +385,11 @@
           {/each}
         </tbody>
       </table>
+      <Joints {result} {units} />
+      {#if result.outcomes}<Outcomes board={view.board} outcomes={result.outcomes} {units} />{/if}
       <h3 class="mt-4 mb-1 text-[13px] text-ink2">What matters most</h3>
       <ul class="border-t border-faint pt-1">
-        {#each result.matters as m (m.input)}
+        {#each result.matters.slice(0, 4) as m (m.input)}
           <li class="flex justify-between py-0.5">
             <span>{m.input}</span>
             <span class="font-semibold"

@@ -1,7 +1,8 @@
 /** Computes the methods of a plan one after the other in the worker pool; cancellable, shows what is done so far. */
 import { runInPool } from '$lib/compute/pool';
 import type { PlanInputs } from '$lib/server/jobView';
-import type { BoardModel, FieldFrames, Method, PlanInput, PlanResult, PlanRun } from '@orthos/core';
+import type { BoardModel, FieldFrames, Method, PlanResult, PlanRun } from '@orthos/core';
+import { planInputOf } from './planInput';
 
 export class Planner {
   running = $state(false);
@@ -13,11 +14,6 @@ export class Planner {
   /** Milliseconds until the first picture and until everything was there. */
   timing = $state<{ first: number | null; all: number | null }>({ first: null, all: null });
   private abort: AbortController | null = null;
-
-  private input(board: BoardModel, inputs: PlanInputs, method: Method): PlanInput {
-    const { target, station, settings } = inputs;
-    return { board, target, method, station, ambient_C: settings.ambient_C, quality: 'plan', frames: true };
-  }
 
   /** Computes all methods that fit; resolves true when every one is done, false when cancelled or failed. */
   async compute(board: BoardModel, inputs: PlanInputs): Promise<boolean> {
@@ -33,7 +29,7 @@ export class Planner {
     this.progress = Object.fromEntries(methods.map((m) => [m.label, 0]));
     const start = performance.now();
     const one = async (method: Method) => {
-      const result = await runInPool<PlanResult>('plan.heat', this.input(board, inputs, method), {
+      const result = await runInPool<PlanResult>('plan.heat', planInputOf(board, inputs, method, true), {
         signal: abort.signal,
         onProgress: (done, partial) => {
           // progress comes by a way of its own and may arrive after the result
@@ -71,7 +67,9 @@ export class Planner {
     const abort = new AbortController();
     this.abort = abort;
     try {
-      const run = await runInPool<PlanRun>('plan.run', this.input(board, inputs, method), { signal: abort.signal });
+      const run = await runInPool<PlanRun>('heat.simulate', planInputOf(board, inputs, method, true), {
+        signal: abort.signal,
+      });
       if (run.frames && this.abort === abort) this.frames = { ...this.frames, [method.label]: run.frames };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.error = (e as Error).message;

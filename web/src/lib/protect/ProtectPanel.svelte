@@ -4,6 +4,8 @@
   import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
+  import SourceForm from '$lib/jobs/SourceForm.svelte';
+  import { SOURCE_NAMES } from '$lib/jobs/sources';
   import { nameOf, neighbourKind } from '$lib/plan/words';
   import type { JobView } from '$lib/server/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -13,6 +15,7 @@
     formatLength,
     formatTemperature,
     HOLDS_CHARGE,
+    JOB_TYPES,
     layOutFor,
     parseDecimal,
     partName,
@@ -39,8 +42,7 @@
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const marks = $derived(target ? bearings(view.board, target) : []);
   const layOut = $derived(view.inUse ? layOutFor(view.inUse.method) : null);
-  const fitOnly = $derived(view.ticket.kind === 'fit-only');
-  const nextStep = $derived(fitOnly ? 'fit' : 'remove');
+  const nextStep = $derived(JOB_TYPES[view.ticket.kind].skips.includes('remove') ? 'fit' : 'remove');
 
   const HOW: Record<SourceKind, string> = {
     lead: 'pulled and laid aside',
@@ -49,16 +51,7 @@
     mains: 'plug pulled, bled, waited a minute',
     none: 'nothing connected',
   };
-  const KINDS: Record<SourceKind, string> = {
-    lead: 'lead or plug',
-    cell: 'cell',
-    capacitor: 'large capacitor',
-    mains: 'mains',
-    none: 'nothing can feed it',
-  };
   let residual = $state<Record<string, string>>({});
-  let newLabel = $state('');
-  let newKind = $state<SourceKind>('lead');
   let seen = $state<string[]>(untrack(() => attempt.targetConfirmed?.landmarks ?? []));
   let cover = $state<Record<string, string>>({});
   let accept = $state<Record<string, string>>({});
@@ -125,12 +118,6 @@
       ...(volts === undefined ? {} : { residual_V: volts }),
     });
   }
-  async function addSource(event: SubmitEvent) {
-    event.preventDefault();
-    const label = newLabel.trim() || (newKind === 'none' ? 'nothing can feed this board' : '');
-    if (!label) return (recorder.problem = 'Name what can feed the board: a plug, a cell, a large capacitor.');
-    if (await recorder.record({ type: 'power-source', label, kind: newKind })) newLabel = '';
-  }
   async function confirmTarget() {
     if (seen.length < 2) return (recorder.problem = 'Find the target from two landmarks, then confirm it.');
     await recorder.record({ type: 'target-confirmed', landmarks: seen });
@@ -186,7 +173,7 @@
           <span class="block text-[13px] text-ink2"
             >{shown
               ? `${shown.how}${shown.residual_V === undefined ? '' : `, ${shown.residual_V} V left`}`
-              : KINDS[s.kind]}</span
+              : SOURCE_NAMES[s.kind]}</span
           >
         </span>
         {#if s.kind !== 'none'}
@@ -213,20 +200,7 @@
       </li>
     {/each}
   </ul>
-  <form onsubmit={addSource} class="flex gap-2 border-t border-faint pt-2" aria-label="Another source">
-    <select class="field w-40" bind:value={newKind} aria-label="Kind of source">
-      {#each Object.entries(KINDS) as [kind, label] (kind)}<option value={kind}>{label}</option>{/each}
-    </select>
-    <input
-      class="field"
-      bind:value={newLabel}
-      placeholder="another source"
-      aria-label="Name of the source"
-      maxlength="120"
-      disabled={newKind === 'none'}
-    />
-    <button class="button px-3">Add</button>
-  </form>
+  <SourceForm {recorder} />
   <Override gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
 
   <GateHead title="Target" gate={gate('target-marked')} />
@@ -310,5 +284,6 @@
   {/if}
 
   <Cautions {view} step="protect" />
-  <a class="button button-main mt-4" href="/jobs/{view.ticket.id}/{nextStep}">{fitOnly ? 'Fit' : 'Remove'}</a>
+  <a class="button button-main mt-4" href="/jobs/{view.ticket.id}/{nextStep}">{nextStep === 'fit' ? 'Fit' : 'Remove'}</a
+  >
 </div>

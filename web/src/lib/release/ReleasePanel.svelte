@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import ClosingList from '$lib/intake/ClosingList.svelte';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import GateList from '$lib/jobs/GateList.svelte';
@@ -7,7 +8,7 @@
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
   import type { JobView } from '$lib/server/jobView';
-  import { foldJob, handMinutes, openGates, parseDecimal } from '@orthos/core';
+  import { foldJob, handMinutes, openGates, outcomeWord, parseDecimal } from '@orthos/core';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';
 
@@ -20,7 +21,7 @@
   });
   const job = $derived(foldJob(view.events));
   const released = $derived(job.released);
-  const open = $derived(openGates(view.gates, view.ticket.kind === 'fit-only').filter((g) => g.id !== 'outcome'));
+  const open = $derived(openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome'));
   let outcome = $state<'repaired' | 'not repaired' | 'declined'>('repaired');
   let minutes = $state(untrack(() => String(Math.round(handMinutes(foldJob(view.events))))));
   let lead = $state(untrack(() => leadWasUsed(view)));
@@ -43,7 +44,7 @@
 </script>
 
 <div class="p-5 pt-4">
-  <h2 class="text-xl">{released ? `Released: ${released.outcome}` : 'Release'}</h2>
+  <h2 class="text-xl">{released ? `Released: ${outcomeWord(view.ticket.kind, released.outcome)}` : 'Release'}</h2>
   {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
       {recorder.problem}
     </p>{/if}
@@ -61,7 +62,10 @@
         <div class="flex flex-wrap gap-x-5">
           {#each ['repaired', 'not repaired', 'declined'] as const as o (o)}
             <label class="flex min-h-10 items-center gap-2"
-              ><input type="radio" class="h-4 w-4" bind:group={outcome} value={o} />{o}</label
+              ><input type="radio" class="h-4 w-4" bind:group={outcome} value={o} />{outcomeWord(
+                view.ticket.kind,
+                o,
+              )}</label
             >
           {/each}
         </div>
@@ -96,6 +100,7 @@
     <p class="mt-4">Taken up again by <a class="underline" href="/jobs/{r.id}">No. {r.number}</a>.</p>
   {/each}
 
+  {#if !released}<ClosingList {job} {recorder} />{/if}
   {#if open.length > 0}
     <h3 class="mt-5 mb-1 text-[13px] text-ink2">Not done, and so it goes on the record</h3>
     <GateList gates={open} />

@@ -1,9 +1,21 @@
 /** What a job's record says: one structure for the page, its print and the PDF. */
+import { damageWords, WHOSE } from '$lib/intake/damage';
+import { formatMoney } from '$lib/intake/money';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { nameOf } from '$lib/plan/words';
 import type { JobView } from '$lib/server/jobView';
-import { foldJob, formatReading, handMinutes, openGates, SLIPS, type Operation } from '@orthos/core';
+import {
+  foldJob,
+  formatReading,
+  handMinutes,
+  openGates,
+  outcomeWord,
+  screwsOut,
+  SLIPS,
+  type JobState,
+  type Operation,
+} from '@orthos/core';
 
 interface ReportRun {
   title: string;
@@ -25,6 +37,10 @@ export interface Report {
   notDone: string[];
   overrides: string[];
   slips: string[];
+  /** What was written down at intake. */
+  intake: [string, string][];
+  damage: string[];
+  extras: string[];
   leadUsed: boolean;
 }
 
@@ -35,11 +51,35 @@ export function leadWasUsed(view: JobView): boolean {
   return foldJob(view.events).attempts.some((a) => a.runs.some((r) => r.op === 'prepare' && r.marks.length > 0));
 }
 
+function intakeRows(job: JobState): [string, string][] {
+  const { complaintTried: tried, startUps, proof, offer, taken, warranty } = job.intake;
+  const out = screwsOut(job.intake);
+  const rows: [string, string | undefined][] = [
+    [
+      'Complaint here',
+      tried && `${tried.seen === 'as told' ? 'seen as told' : tried.seen}${tried.note ? `, ${tried.note}` : ''}`,
+    ],
+    ['How it began', job.onset.join(', ')],
+    ['Start-up', startUps[0]?.stages.map((s) => `${s.stage} ${formatReading(s.current_A, 'current')}`).join(', ')],
+    ['Proof', proof && `${proof.by === 'running' ? 'run' : 'measured only'}, ${proof.why}`],
+    [
+      'Price',
+      offer &&
+        (offer.tiers.find((t) => t.label === taken) ? [offer.tiers.find((t) => t.label === taken)] : offer.tiers)
+          .map((t) => t && `${t.label} ${formatMoney(t.price_minor, offer.currency)}`)
+          .join(', '),
+    ],
+    ['Warranty', warranty && `${warranty.months} months ${warranty.terms}`],
+    ['Screws', out > 0 ? `${out} not back in` : undefined],
+  ];
+  return rows.flatMap(([name, value]): [string, string][] => (value ? [[name, value]] : []));
+}
+
 export function reportOf(view: JobView, date: (ms: number) => string): Report {
   const job = foldJob(view.events);
   const released = job.released;
   const minutes = released?.minutes ?? Math.round(handMinutes(job));
-  const gates = openGates(view.gates, view.ticket.kind === 'fit-only').filter((g) => g.id !== 'outcome');
+  const gates = openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome');
   const lead = released?.lead ?? leadWasUsed(view);
   return {
     title: `No. ${view.ticket.number} ${view.ticket.device}`,
@@ -56,7 +96,9 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
         ? [['Taken up by', view.reopenings.later.map((r) => `No. ${r.number}`).join(', ')] as [string, string]]
         : []),
     ],
-    outcome: released ? `${released.outcome}${released.note ? `: ${released.note}` : ''}` : 'not released',
+    outcome: released
+      ? `${outcomeWord(view.ticket.kind, released.outcome)}${released.reason ? `, ${released.reason}` : ''}${released.note ? `: ${released.note}` : ''}`
+      : 'not released',
     attempts: job.attempts.map((a, i) => ({
       title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
       why: a.suspect?.why ?? '',
@@ -85,6 +127,9 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
     notDone: gates.filter((g) => !g.overridden).map((g) => `${g.label}: ${g.why}`),
     overrides: job.overrides.map((o) => `${view.gates.find((g) => g.id === o.gate)?.label ?? o.gate}: ${o.why}`),
     slips: job.slips.map((s) => `${SLIPS[s.kind].label}: ${s.checked ? s.checked.result : 'not looked at'}`),
+    intake: intakeRows(job),
+    damage: job.intake.damage.map((d) => `${WHOSE[d.whose]}: ${damageWords(view.board, d)}`),
+    extras: [...job.intake.extras].map(([name, state]) => `${name}: ${state}`),
     leadUsed: lead,
   };
 }

@@ -1,4 +1,5 @@
 /** One operation under way: what is due, what a tap, a hold and "back" mean. Knows nothing of how it looks. */
+import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { SendError } from '$lib/jobs/send';
@@ -142,9 +143,7 @@ export class RunSession {
   /** What the calculation of a plan for this operation is asked. */
   private planInput(method: Method): PlanInput | null {
     const { inputs, board } = this.view;
-    if (!inputs) return null;
-    const { target, station, settings } = inputs;
-    return { board, target, method, station, ambient_C: settings.ambient_C, quality: 'plan', frames: false };
+    return inputs ? planInputOf(board, inputs, method, false) : null;
   }
 
   /** Computes when the part should be wet while it goes on; the run may begin without. */

@@ -1,7 +1,16 @@
-import { currentAttempt, foldJob, isFitted, isOff, type JobEvent, type Step } from '@orthos/core';
+import {
+  currentAttempt,
+  foldJob,
+  isFitted,
+  isOff,
+  outcomeWord,
+  type JobEvent,
+  type JobType,
+  type Step,
+} from '@orthos/core';
 
 /** Where a job stands and on what, from its log alone (a list need not judge every gate). */
-export function summarise(events: JobEvent[], kind: string): { step: Step; about: string; attempt: number } {
+export function summarise(events: JobEvent[], kind: JobType): { step: Step; about: string; attempt: number } {
   const state = foldJob(events);
   const a = currentAttempt(state);
   const target = a.suspect ? a.suspect.partId.toUpperCase() : '';
@@ -19,6 +28,7 @@ export function summarise(events: JobEvent[], kind: string): { step: Step; about
               ? 'diagnose'
               : 'intake';
   const about =
-    state.released?.outcome ?? (target || (state.readings.length ? `${state.readings.length} readings` : ''));
+    (state.released && outcomeWord(kind, state.released.outcome)) ??
+    (target || (state.readings.length ? `${state.readings.length} readings` : ''));
   return { step, about, attempt: state.attempts.length };
 }

@@ -23,10 +23,13 @@ import type { KitSnapshot, PlanSettings } from './db/schema';
 import { boardVersionById } from './repositories/boardModels';
 import { circuitsOf } from './repositories/circuits';
 import { goodReadingsOf } from './repositories/goodReadings';
+import { goodStartUpsOf } from './repositories/goodStartUps';
 import { eventsOf } from './repositories/jobEvents';
 import { listKit } from './repositories/kit';
+import { listMeters } from './repositories/meters';
 import { photosOf } from './repositories/photos';
 import { latestPlan, planById, type Plan } from './repositories/plans';
+import { routinesOf } from './repositories/routines';
 import { reopeningsOf, ticketById } from './repositories/tickets';
 
 const AMBIENT_C = 22;
@@ -69,6 +72,8 @@ async function planInputs(
     stationId: station?.id ?? '',
     ironId: iron?.id ?? '',
     ambient_C: stored?.ambient_C ?? AMBIENT_C,
+    // absent where nothing is set, so that older plans keep their hash
+    ...(stored?.surroundings ? { surroundings: stored.surroundings } : {}),
     methods: methods.map((m) => m.method),
   };
   return {
@@ -122,11 +127,10 @@ export async function jobView(db: Database, id: string) {
   const chosen = attempt.plan && (attempt.plan.planId === plan?.id ? plan : await planById(db, attempt.plan.planId));
   const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.label) : null;
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
-  const fitOnly = ticket.kind === 'fit-only';
   const hot = inUse ? hotNeighbours(inUse.result) : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
-    fitOnly,
+    type: ticket.kind,
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
     hotNeighbours: hot,
@@ -136,6 +140,15 @@ export async function jobView(db: Database, id: string) {
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
     targetPolarised: target ? packageById(target.package).polarity !== 'none' : null,
   });
+  const [circuits, goodReadings, goodStartUps, routines, meters, photos, reopenings] = await Promise.all([
+    circuitsOf(db, modelId),
+    goodReadingsOf(db, modelId),
+    goodStartUpsOf(db, modelId),
+    routinesOf(db, modelId),
+    listMeters(db),
+    photosOf(db, id),
+    reopeningsOf(db, ticket),
+  ]);
   return {
     ticket,
     customer,
@@ -144,7 +157,7 @@ export async function jobView(db: Database, id: string) {
     boardVersion: { number: version.number, hash: version.hash },
     events,
     gates,
-    step: stepAt(gates, fitOnly),
+    step: stepAt(gates, ticket.kind),
     inputs,
     plan: mine ?? null,
     freshness: freshness ?? null,
@@ -152,11 +165,15 @@ export async function jobView(db: Database, id: string) {
     inUse,
     hotNeighbours: hot ?? [],
     modelId,
-    /** Circuits drawn for this kind of board, and what good boards of it read. */
-    circuits: await circuitsOf(db, modelId),
-    goodReadings: await goodReadingsOf(db, modelId),
-    photos: await photosOf(db, id),
-    reopenings: await reopeningsOf(db, ticket),
+    /** Circuits drawn for this kind of board, what good boards of it read and draw, the shop's routines for it. */
+    circuits,
+    goodReadings,
+    goodStartUps,
+    routines,
+    /** Meters of the kit: what they and their leads add to a reading. */
+    meters,
+    photos,
+    reopenings,
   };
 }
 export type JobView = Awaited<ReturnType<typeof jobView>>;

@@ -27,7 +27,10 @@ export async function takeReading(
   simulated ??= SimulatedMeter.start();
   const bench = await simulated;
   if (board) {
-    const value = readCircuit(board.netlist, board.faults, probe);
+    const read = readCircuit(board.netlist, board.faults, probe);
+    // two wires: the leads are measured along
+    const leads = probe.type === 'ohm' || probe.type === 'cont' ? meter.leadsOhm : 0;
+    const value = read === 'OL' ? read : read + leads;
     bench.probes = () => withNoise(value, `${board.ticketId} ${JSON.stringify(probe)}`);
   } else bench.probes = null;
   return measure({ host: '127.0.0.1', port: bench.port }, probe.type);

@@ -82,6 +82,8 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
   for (const [name, value] of report.facts) text(`${name}: ${value}`);
   doc.moveDown(0.5);
   text(report.outcome[0].toUpperCase() + report.outcome.slice(1), 12, true);
+  for (const [name, value] of report.intake) text(`${name}: ${value}`);
+  list('Damage', report.damage);
   for (const a of report.attempts) {
     heading(a.title);
     if (a.why) text(a.why, 10, false, '#4f5c61');
@@ -117,6 +119,7 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
     heading('Functions');
     table([['What', 'before', 'after'], ...report.functions.map((f) => [f.name, f.before, f.after])], [240, 90, 90]);
   }
+  list('While it was open', report.extras);
   list('Slips', report.slips);
   list('Gates overridden', report.overrides);
   list('Not done', report.notDone);

@@ -122,6 +122,41 @@
     <circle cx={x} cy={y} r="16" fill="none" stroke="var(--evidence)" stroke-width="1.5" stroke-dasharray="4 3" />
     <text {x} y={y - 22} text-anchor="middle" class="fill-evidence text-[13px] font-semibold">probe here next</text>
   {/if}
+  {#if desk.lens === 'parts'}
+    {#each desk.penMarks.filter((m) => m.side === desk.side) as m (m.id)}
+      {@const colour = m.tone === 'ours' ? 'var(--stop)' : m.tone === 'now' ? 'var(--hot)' : 'var(--ink2)'}
+      {#each m.strokes as stroke, i (i)}
+        <polyline
+          points={polygon(stroke)}
+          fill="none"
+          stroke={colour}
+          stroke-width="3"
+          stroke-linecap="round"
+          stroke-linejoin="round"
+          stroke-dasharray={m.tone === 'found' ? '1 6' : undefined}
+        />
+      {/each}
+      {#if m.at}
+        {@const [x, y] = toScreen(view, ...m.at)}
+        {#if m.tone === 'ours'}<path d="M{x} {y - 9}L{x + 9} {y + 7}H{x - 9}Z" fill={colour} />
+        {:else}<path
+            d="M{x} {y - 9}L{x + 9} {y}L{x} {y + 9}L{x - 9} {y}Z"
+            fill="var(--sheet)"
+            stroke={colour}
+            stroke-width="2"
+          />{/if}
+        <text
+          x={x + 13}
+          y={y + 5}
+          fill={colour}
+          class="text-[13px] font-semibold"
+          stroke="var(--bench)"
+          stroke-width="3"
+          paint-order="stroke">{m.label}</text
+        >
+      {/if}
+    {/each}
+  {/if}
   {#each callouts as c (c.id)}
     {@const colour = `var(--${c.tone})`}
     <line

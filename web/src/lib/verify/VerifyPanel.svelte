@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Extras from '$lib/intake/Extras.svelte';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import FunctionList from '$lib/jobs/FunctionList.svelte';
@@ -149,6 +150,8 @@
 
   <GateHead title="Complaint and functions" gate={gate('functions')} />
   <FunctionList {view} {recorder} when="after" />
+
+  {#if job.intake.extras.size > 0}<Extras {job} {recorder} states={['done', 'left']} />{/if}
 
   <SlipList {view} {recorder} />
   <Cautions {view} step="verify" />

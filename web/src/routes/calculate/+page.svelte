@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { keepInAddress } from '$lib/calculate/address';
   import Field from '$lib/ui/Field.svelte';
   import { parseDecimal, SOLDER_ALLOYS, CalcInputError, runCalc } from '@orthos/core';
 
@@ -76,59 +76,52 @@
         problem = e instanceof CalcInputError ? e.message : 'The calculation stopped.';
       },
     );
-    const url = new URLSearchParams({ kind, alloy });
-    for (const [key] of FIELDS[kind]) url.set(key, texts[key]);
-    // the router is not there yet on the first pass; the address is right then anyway
-    if (page.url.search !== `?${url}`) setTimeout(() => replaceState(`/calculate?${url}`, {}));
+    keepInAddress('/calculate', {
+      kind,
+      alloy,
+      ...Object.fromEntries(FIELDS[kind].map(([key]) => [key, texts[key]])),
+    });
   });
 </script>
 
 <svelte:head><title>Joint volume · Calculate · Orthos</title></svelte:head>
 
-<div class="h-full overflow-auto px-8 py-7">
-  <h1 class="text-[26px]">Solder in one joint</h1>
-  <p class="mt-1 mb-5 text-ink2">
-    The address holds the numbers: copy it to share the case. For a melt time ask an <a
-      class="text-evidence underline"
-      href="/jobs/express">express job</a
-    >.
-  </p>
-  <div class="grid max-w-4xl grid-cols-[1fr_280px] gap-6">
-    <div class="grid grid-cols-2 content-start gap-x-6 gap-y-4 border border-line bg-sheet p-6">
-      <Field label="Joint" name="kind">
-        {#snippet control(a)}
-          <select {...a} class="field" bind:value={kind}
-            ><option value="paste">printed paste</option><option value="hole">plated hole</option></select
-          >
-        {/snippet}
+<h1 class="mb-4 text-[26px]">Solder in one joint</h1>
+<div class="grid max-w-4xl grid-cols-[1fr_280px] gap-6">
+  <div class="grid grid-cols-2 content-start gap-x-6 gap-y-4 border border-line bg-sheet p-6">
+    <Field label="Joint" name="kind">
+      {#snippet control(a)}
+        <select {...a} class="field" bind:value={kind}
+          ><option value="paste">printed paste</option><option value="hole">plated hole</option></select
+        >
+      {/snippet}
+    </Field>
+    <Field label="Alloy" name="alloy">
+      {#snippet control(a)}
+        <select {...a} class="field" bind:value={alloy}>
+          {#each SOLDER_ALLOYS.values() as s (s.id)}<option value={s.id}>{s.composition}</option>{/each}
+        </select>
+      {/snippet}
+    </Field>
+    {#each FIELDS[kind] as [key, label] (key)}
+      <Field {label} name={key}>
+        {#snippet control(a)}<input {...a} class="field" inputmode="decimal" bind:value={texts[key]} />{/snippet}
       </Field>
-      <Field label="Alloy" name="alloy">
-        {#snippet control(a)}
-          <select {...a} class="field" bind:value={alloy}>
-            {#each SOLDER_ALLOYS.values() as s (s.id)}<option value={s.id}>{s.composition}</option>{/each}
-          </select>
-        {/snippet}
-      </Field>
-      {#each FIELDS[kind] as [key, label] (key)}
-        <Field {label} name={key}>
-          {#snippet control(a)}<input {...a} class="field" inputmode="decimal" bind:value={texts[key]} />{/snippet}
-        </Field>
-      {/each}
-    </div>
-    <div class="border-l-[3px] border-evidence py-2 pl-5" aria-live="polite">
-      {#if answer}
-        <p class="text-ink2">Volume</p>
-        <p class="mb-4 text-4xl font-bold" data-testid="volume">
-          {answer.volume_mm3.toPrecision(3)} <span class="text-lg font-normal">mm³</span>
-        </p>
-        <p class="text-ink2">Mass</p>
-        <p class="text-4xl font-bold">{answer.mass_mg.toPrecision(3)} <span class="text-lg font-normal">mg</span></p>
-        <p class="mt-4 text-[13px] text-ink3">
-          Printed joints, ± 40 %. Hand-soldered ones hold 1.5 to 2.5 times as much.
-        </p>
-      {:else}
-        <p role="alert" class="font-semibold text-stop">{problem}</p>
-      {/if}
-    </div>
+    {/each}
+  </div>
+  <div class="border-l-[3px] border-evidence py-2 pl-5" aria-live="polite">
+    {#if answer}
+      <p class="text-ink2">Volume</p>
+      <p class="mb-4 text-4xl font-bold" data-testid="volume">
+        {answer.volume_mm3.toPrecision(3)} <span class="text-lg font-normal">mm³</span>
+      </p>
+      <p class="text-ink2">Mass</p>
+      <p class="text-4xl font-bold">{answer.mass_mg.toPrecision(3)} <span class="text-lg font-normal">mg</span></p>
+      <p class="mt-4 text-[13px] text-ink3">
+        Printed joints, ± 40 %. Hand-soldered ones hold 1.5 to 2.5 times as much.
+      </p>
+    {:else}
+      <p role="alert" class="font-semibold text-stop">{problem}</p>
+    {/if}
   </div>
 </div>

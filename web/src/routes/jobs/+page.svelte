@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { stepLabel } from '$lib/jobs/words';
+  import { JOB_TYPES } from '@orthos/core';
 
   let { data } = $props();
   let list = $state<HTMLElement>();
@@ -96,9 +97,7 @@
             <span class="text-lg font-semibold">{job.number}</span>
             <span class="min-w-0">
               <span class="font-semibold">{job.device}</span>
-              {#if job.kind !== 'repair'}<span class="text-ink2">
-                  · {job.kind === 'express' ? 'express' : 'fit only'}</span
-                >{/if}
+              {#if job.kind !== 'repair'}<span class="text-ink2"> · {JOB_TYPES[job.kind].label}</span>{/if}
               <span class="block truncate text-ink2">{job.complaint}</span>
             </span>
             <span class="truncate">{job.customer}</span>

@@ -1,6 +1,8 @@
+import { parseMoney } from '$lib/intake/money';
 import { formIssues } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { saveShopSettings, shopSettings, shopSettingsSchema } from '$lib/server/repositories/settings';
+import { parseDecimal } from '@orthos/core';
 import { fail } from '@sveltejs/kit';
 
 export const load = async ({ locals }) => ({ settings: await shopSettings(locals.db) });
@@ -8,7 +10,15 @@ export const load = async ({ locals }) => ({ settings: await shopSettings(locals
 export const actions = {
   default: async ({ request, locals }) => {
     const { version, ...values } = Object.fromEntries(await request.formData());
-    const parsed = shopSettingsSchema.safeParse({ v: 1, ...values });
+    const { rate, currency, warrantyMonths, ...rest } = values;
+    const money = String(currency).trim().toUpperCase();
+    const parsed = shopSettingsSchema.safeParse({
+      v: 1,
+      ...rest,
+      currency: money,
+      rate_minor_h: /^[A-Z]{3}$/.test(money) ? parseMoney(String(rate), money) : 0,
+      warrantyMonths: parseDecimal(String(warrantyMonths)),
+    });
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     try {
       await saveShopSettings(locals.db, parsed.data, Number(version) || 0);

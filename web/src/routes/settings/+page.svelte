@@ -1,6 +1,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
+  import { moneyField } from '$lib/intake/money';
   import { setTheme } from '$lib/ui/theme';
 
   let { data, form } = $props();
@@ -53,6 +54,33 @@
           >{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
         >
       {/snippet}
+    </Field>
+    <Field label="An hour at the bench costs" name="rate" issue={issue('rate_minor_h')}>
+      {#snippet control(a)}<input
+          {...a}
+          class="field"
+          value={moneyField(data.settings.value.rate_minor_h, data.settings.value.currency)}
+          inputmode="decimal"
+          required
+        />{/snippet}
+    </Field>
+    <Field label="Currency" name="currency" hint="three letters: EUR" issue={issue('currency')}>
+      {#snippet control(a)}<input
+          {...a}
+          class="field"
+          value={data.settings.value.currency}
+          required
+          maxlength="3"
+        />{/snippet}
+    </Field>
+    <Field label="Warranty on clean work, months" name="warrantyMonths" issue={issue('warrantyMonths')}>
+      {#snippet control(a)}<input
+          {...a}
+          class="field"
+          value={data.settings.value.warrantyMonths}
+          inputmode="numeric"
+          required
+        />{/snippet}
     </Field>
     <div>
       <span class="label">Theme of this screen</span>

@@ -2,15 +2,19 @@
  * The database. Keys are UUIDv7 made by whoever creates the row; every edited table has `version` for
  * optimistic locking; jsonb documents carry their own `v` and are checked on read by the repositories.
  */
-import type {
-  BoardModel,
-  JobEventBody,
-  Measured,
-  MeterType,
-  Method,
-  Netlist,
-  PlanResult,
-  StationModel,
+import {
+  JOB_TYPE_IDS,
+  type BoardModel,
+  type JobEventBody,
+  type Measured,
+  type MeterType,
+  type Method,
+  type Netlist,
+  type PlanResult,
+  type RoutineStep,
+  type StationModel,
+  type SupplyPoint,
+  type Surroundings,
 } from '@orthos/core';
 import { sql } from 'drizzle-orm';
 import {
@@ -23,6 +27,7 @@ import {
   jsonb,
   pgSequence,
   pgTable,
+  primaryKey,
   text,
   timestamp,
   unique,
@@ -126,6 +131,44 @@ export const goodReadings = pgTable(
   (t) => [index().on(t.modelId)],
 );
 
+/** What a good unit of a kind of board draws while it starts. */
+export const goodStartUps = pgTable(
+  'good_start_ups',
+  {
+    id: id(),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+    unit: text().notNull(),
+    stages: jsonb().$type<SupplyPoint[]>().notNull(),
+    takenAt: created(),
+  },
+  (t) => [index().on(t.modelId)],
+);
+
+/** The shop's own order of tests, for a family of boards. */
+export const routines = pgTable('routines', {
+  id: id(),
+  name: text().notNull(),
+  steps: jsonb().$type<RoutineStep[]>().notNull(),
+  updatedAt: created(),
+  version: version(),
+});
+
+/** The kinds of board that make up the family of a routine. */
+export const routineModels = pgTable(
+  'routine_models',
+  {
+    routineId: uuid()
+      .notNull()
+      .references(() => routines.id, { onDelete: 'cascade' }),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+  },
+  (t) => [primaryKey({ columns: [t.routineId, t.modelId] }), index().on(t.modelId)],
+);
+
 /** A physical board. */
 export const boards = pgTable('boards', {
   id: id(),
@@ -144,6 +187,8 @@ export interface PlanSettings {
   stationId: string;
   ironId: string;
   ambient_C: number;
+  /** Under and round the board; open, still air without. */
+  surroundings?: Surroundings;
   methods: Method[];
 }
 
@@ -155,7 +200,7 @@ export const tickets = pgTable(
       .notNull()
       .unique()
       .default(sql`nextval('ticket_numbers')`),
-    kind: text({ enum: ['repair', 'fit-only', 'express'] }).notNull(),
+    kind: text({ enum: JOB_TYPE_IDS }).notNull(),
     customerId: uuid()
       .notNull()
       .references(() => customers.id),

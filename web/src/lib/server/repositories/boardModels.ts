@@ -134,6 +134,15 @@ export async function latestVersion(db: Database, modelId: string): Promise<Boar
 }
 
 /** Models that people made (not those of express jobs), with their newest version and jobs so far. */
+/** Kinds of board by name alone. */
+export async function modelNames(db: Database): Promise<{ id: string; name: string }[]> {
+  return db
+    .select({ id: boardModels.id, name: boardModels.name })
+    .from(boardModels)
+    .where(eq(boardModels.express, false))
+    .orderBy(asc(boardModels.name));
+}
+
 export async function listBoardModels(db: Database) {
   return db
     .select({

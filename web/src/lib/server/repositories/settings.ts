@@ -10,6 +10,14 @@ export const shopSettingsSchema = z.strictObject({
   name: z.string().trim().min(1, 'give the shop a name').max(100),
   temperature: z.enum(['C', 'F']),
   length: z.enum(['mm', 'mil', 'in']),
+  /** What an hour at the bench costs, minor units. */
+  rate_minor_h: z.int('an amount from 0 up').min(0).max(10_000_000).default(6000),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, 'three capital letters, e.g. EUR')
+    .default('EUR'),
+  /** Given on clean work. */
+  warrantyMonths: z.int('a whole number of months').min(0).max(120).default(6),
   timeZone: z.string().refine(isTimeZone, { error: 'is not a time zone, e.g. Europe/Lisbon' }),
 });
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
@@ -23,7 +31,13 @@ function isTimeZone(zone: string): boolean {
   }
 }
 
-const DEFAULTS: ShopSettings = { v: 1, name: 'My bench', temperature: 'C', length: 'mm', timeZone: 'UTC' };
+const DEFAULTS = shopSettingsSchema.parse({
+  v: 1,
+  name: 'My bench',
+  temperature: 'C',
+  length: 'mm',
+  timeZone: 'UTC',
+});
 const KEY = 'shop';
 
 /** The shop's settings and the version to save against (0: never saved). */

@@ -133,6 +133,19 @@ export async function savePlanSettings(
   return saved.version;
 }
 
+export type TicketChange = Pick<Ticket, 'kind' | 'device' | 'complaint' | 'inBox' | 'waitsFor' | 'promisedOn'>;
+
+/** Changes what was taken in; refused when the ticket changed since `version`. */
+export async function saveTicket(db: Database, id: string, version: number, change: TicketChange): Promise<number> {
+  const [saved] = await db
+    .update(tickets)
+    .set({ ...change, version: sql`${tickets.version} + 1` })
+    .where(and(eq(tickets.id, id), eq(tickets.version, version)))
+    .returning({ version: tickets.version });
+  if (!saved) throw new ConflictError('The ticket', (await ticketById(db, id))?.ticket);
+  return saved.version;
+}
+
 /** The ticket that this one takes up again, and those that took this one up. */
 export async function reopeningsOf(db: Database, ticket: Ticket) {
   const rows = await db

@@ -5,6 +5,7 @@
   import { loadDrawing } from '$lib/boards/store';
   import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
   import { circuitOf } from '$lib/diagnose/finder.svelte';
+  import { damageMarks } from '$lib/intake/damage';
   import Schematic from '$lib/diagnose/Schematic.svelte';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
   import Stage from '$lib/stage/Stage.svelte';
@@ -25,6 +26,10 @@
 
   $effect(() => {
     desk.netlist = circuitOf(view, foldJob(view.events))?.netlist ?? null;
+  });
+
+  $effect(() => {
+    desk.penMarks = damageMarks(foldJob(view.events).intake.damage);
   });
 
   function go(by: number) {
@@ -50,6 +55,7 @@
         units={data.shop}
         {lenses}
         copper={drawing}
+        tool={desk.tool}
         instead={desk.lens === 'circuit' ? schematic : undefined}
       />
     </div>

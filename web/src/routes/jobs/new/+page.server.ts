@@ -1,8 +1,12 @@
 import { formIssues } from '$lib/server/forms';
 import { latestVersion, listBoardModels } from '$lib/server/repositories/boardModels';
 import { createTicket } from '$lib/server/repositories/tickets';
+import { JOB_TYPE_IDS } from '@orthos/core';
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
+
+/** An express job has a page of its own. */
+const TAKEN_IN = JOB_TYPE_IDS.filter((t) => t !== 'express');
 
 const schema = z.object({
   customer: z.string().trim().min(1, 'Who brought it?').max(200),
@@ -11,7 +15,7 @@ const schema = z.object({
   serial: z.string().trim().max(100),
   complaint: z.string().trim().min(1, "The complaint, in the owner's words").max(2000),
   inBox: z.string().trim().max(500),
-  kind: z.enum(['repair', 'fit-only'], 'Repair or fit only'),
+  kind: z.enum(TAKEN_IN, 'Choose the kind of job'),
   modelId: z.uuid('Choose the kind of board'),
   promisedOn: z.union([z.literal(''), z.iso.date('A date, or leave it empty')]),
 });

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
+  import { JOB_TYPES, JOB_TYPE_IDS } from '@orthos/core';
 
   let { data, form } = $props();
   const value = (name: string) => String((form?.values as Record<string, unknown>)?.[name] ?? '');
@@ -65,8 +66,9 @@
     <Field label="Kind of job" name="kind" issue={issue('kind')}>
       {#snippet control(a)}
         <select {...a} class="field" value={value('kind') || 'repair'}>
-          <option value="repair">repair</option>
-          <option value="fit-only">fit only: the old part is off already</option>
+          {#each JOB_TYPE_IDS.filter((t) => t !== 'express') as id (id)}
+            <option value={id}>{JOB_TYPES[id].label}: {JOB_TYPES[id].says}</option>
+          {/each}
         </select>
       {/snippet}
     </Field>

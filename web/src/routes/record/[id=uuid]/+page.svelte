@@ -43,6 +43,14 @@
     </dl>
     <p class="mt-4 border-l-[3px] border-ink pl-3 text-lg font-semibold first-letter:uppercase">{report.outcome}</p>
 
+    {#if report.intake.length > 0}
+      <dl class="mt-4 grid grid-cols-[130px_1fr] gap-x-4 gap-y-1">
+        {#each report.intake as [name, value] (name)}<dt class="text-ink2">{name}</dt>
+          <dd>{value}</dd>{/each}
+      </dl>
+    {/if}
+    {@render list('Damage', report.damage)}
+
     {#each report.attempts as a, i (i)}
       <section class="mt-5">
         <h2 class="text-base">{a.title}</h2>
@@ -116,6 +124,7 @@
         </table>
       </section>
     {/if}
+    {@render list('While it was open', report.extras)}
     {@render list('Slips', report.slips)}
     {@render list('Gates overridden', report.overrides)}
     {@render list('Not done', report.notDone, 'text-ink2')}

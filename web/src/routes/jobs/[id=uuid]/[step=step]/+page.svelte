@@ -2,7 +2,7 @@
   import { page } from '$app/state';
   import DiagnosePanel from '$lib/diagnose/DiagnosePanel.svelte';
   import HandsPanel from '$lib/hands/HandsPanel.svelte';
-  import IntakePanel from '$lib/jobs/IntakePanel.svelte';
+  import IntakePanel from '$lib/intake/IntakePanel.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import PlanPanel from '$lib/plan/PlanPanel.svelte';
   import ProtectPanel from '$lib/protect/ProtectPanel.svelte';
@@ -18,9 +18,9 @@
 
 {#key data.view.ticket.id}
   {#if step === 'intake'}
-    <IntakePanel view={data.view} shop={data.shop} />
+    <IntakePanel view={data.view} history={data.history} shop={data.shop} />
   {:else if step === 'diagnose'}
-    <DiagnosePanel view={data.view} />
+    <DiagnosePanel view={data.view} history={data.history} models={data.models} />
   {:else if step === 'plan'}
     <PlanPanel view={data.view} units={data.shop} />
   {:else if step === 'protect'}

@@ -72,7 +72,7 @@ function blockedBy(body: JobEventBody, view: JobView) {
     if (body.op === 'fit') needs.push('orientation');
   }
   const worked = currentAttempt(foldJob(view.events)).runs.length > 0;
-  if (body.type === 'power-connected' && worked) needs.push('short-check');
+  if ((body.type === 'power-connected' || body.type === 'supply-stage') && worked) needs.push('short-check');
   return view.gates.find((g) => needs.includes(g.id) && blocks(g));
 }
 
@@ -92,9 +92,11 @@ function missingReference(body: JobEventBody, view: JobView): Issue | undefined 
     case 'suspect':
     case 'neighbour-covered':
     case 'neighbour-accepted':
+    case 'swapped':
       return noPart(body.partId, 'body.partId');
     case 'reading':
     case 'observation':
+    case 'damage':
       return noPart(body.place?.partId, 'body.place.partId');
     case 'plan':
       if (view.plan?.id !== body.planId)
@@ -121,6 +123,16 @@ function missingReference(body: JobEventBody, view: JobView): Issue | undefined 
       return noRun(body.runId);
     case 'slip-checked':
       return noEvent(body.slipId, 'body.slipId');
+    case 'closed-again':
+      return noEvent(body.stepId, 'body.stepId');
+    case 'offer-taken':
+      return foldJob(view.events).intake.offer?.tiers.some((t) => t.label === body.tier)
+        ? undefined
+        : { field: 'body.tier', message: 'is not on the last offer' };
+    case 'routine-step':
+      return view.routines.some((r) => r.id === body.routineId && r.steps.some((s) => s.id === body.step))
+        ? undefined
+        : { field: 'body.routineId', message: 'this kind of board has no such routine step' };
     case 'mark-moved':
     case 'withdrawn':
       return noEvent(body.eventId, 'body.eventId');

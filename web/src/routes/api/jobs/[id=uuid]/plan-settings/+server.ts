@@ -2,7 +2,7 @@ import { orConflict, readBody } from '$lib/server/body';
 import { jobView } from '$lib/server/jobView';
 import { listKit } from '$lib/server/repositories/kit';
 import { savePlanSettings } from '$lib/server/repositories/tickets';
-import { methodSchema } from '@orthos/core';
+import { methodSchema, surroundingsSchema } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
@@ -13,6 +13,7 @@ const bodySchema = z.strictObject({
     stationId: z.uuid(),
     ironId: z.uuid(),
     ambient_C: z.number().min(-20).max(60),
+    surroundings: surroundingsSchema.optional(),
     methods: z.array(methodSchema).min(1).max(10),
   }),
 });

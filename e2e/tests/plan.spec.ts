@@ -1,0 +1,72 @@
+/** What a plan is computed with besides the tool: heat from below, draught, covers, closing in. */
+import { expect, test } from '@playwright/test';
+import { newJob, planReady, record, watchErrors } from './helpers.ts';
+
+let errors: string[] = [];
+test.beforeEach(({ page }) => {
+  errors = watchErrors(page);
+});
+test.afterEach(() => expect(errors).toEqual([]));
+
+test('surroundings: a preheater melts sooner, covers are kept, taking them away brings the old plan’s inputs back', async ({
+  page,
+}) => {
+  const id = await newJob(page, { board: 'Quillon, 4 layers', complaint: 'switch gets hot' });
+  await record(page, id, { type: 'suspect', partId: 'q1', why: 'low' });
+  await page.goto(`/jobs/${id}/plan`, { waitUntil: 'networkidle' });
+  await planReady(page);
+  const besides = page.getByRole('table', { name: 'Besides, until it is off' });
+  await expect(besides).toContainText(/Land .*soft/);
+  await expect(besides).toContainText('Its body');
+  const slow = page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, slow');
+  await slow.click();
+  const wet = async () =>
+    Number(
+      /all wet (\d+) s/.exec(
+        (await page
+          .getByText(/all wet \d+ s/)
+          .first()
+          .textContent()) ?? '',
+      )?.[1],
+    );
+  const before = await wet();
+
+  await page.getByRole('button', { name: 'Surroundings' }).click();
+  const form = page.getByRole('form', { name: 'Surroundings' });
+  await form.locator('select').first().selectOption({ label: 'preheater' });
+  await form.locator('input').first().fill('900');
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await expect(form.getByRole('alert')).toContainText('30 to 300');
+  await form.locator('input').first().fill('170');
+  const covered =
+    (await form
+      .getByLabel(/^Cover on/)
+      .first()
+      .getAttribute('aria-label')) ?? '';
+  await form.getByLabel(covered).selectOption({ label: 'foil, standing off' });
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await planReady(page);
+  await expect(page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' })).toBeVisible();
+  await slow.click();
+  expect(await wet()).toBeLessThan(before);
+
+  await page.reload();
+  await page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' }).click();
+  await form.locator('select').first().selectOption({ label: 'open air' });
+  await form.getByLabel(covered).selectOption({ label: 'not covered' });
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await expect(page.getByRole('button', { name: 'Surroundings', exact: true })).toBeVisible();
+  await planReady(page);
+  await slow.click();
+  expect(await wet()).toBe(before);
+
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const settings = page.getByRole('form', { name: /Settings of Air, slow/ });
+  await settings.getByLabel('Close in after, s').fill('20');
+  await settings.getByRole('button', { name: 'Keep these' }).click();
+  await expect(settings.getByRole('alert')).toContainText('or both empty');
+  await settings.getByLabel('then at, mm').fill('8');
+  await settings.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByText('8 mm from 20 s').first()).toBeVisible();
+  await expect(page.getByText(/the inputs changed/)).toBeVisible();
+});

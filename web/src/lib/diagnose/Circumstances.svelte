@@ -1,0 +1,159 @@
+<script lang="ts">
+  // What speaks besides readings: software, a swap with a good board, two faults at once, parts that fail together.
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import TakeBack from '$lib/jobs/TakeBack.svelte';
+  import type { JobView } from '$lib/server/jobView';
+  import {
+    NONE,
+    partName,
+    SOFTWARE,
+    type Diagnosis,
+    type Fault,
+    type JobEventBody,
+    type JobState,
+    type ModelHistory,
+  } from '@orthos/core';
+  import { untrack } from 'svelte';
+  import { companionsFound, refs } from './finder.svelte';
+
+  interface Props {
+    view: JobView;
+    job: JobState;
+    circuit: JobView['circuits'][number];
+    history: ModelHistory;
+    result: Diagnosis;
+    record: (body: JobEventBody) => Promise<boolean>;
+  }
+  let { view, job, circuit, history, result, record }: Props = $props();
+  const desk = useDesk();
+  let how = $state(untrack(() => job.software?.how ?? ''));
+  let first = $state('');
+  let second = $state('');
+  let problem = $state('');
+
+  const selected = $derived(view.board.parts.find((p) => p.partId === desk.selected));
+  const companions = $derived(companionsFound(circuit.netlist, job, history, refs(view.board, circuit)));
+  /** Whole parts that a pair can be made of, likeliest first. */
+  const choices = $derived(
+    result.parts.filter((p) => p.ref !== NONE && p.ref !== SOFTWARE && !p.ref.includes(' + ')).map((p) => p.ref),
+  );
+  const pairShare = $derived(job.pair ? result.parts.find((p) => p.ref.includes(' + '))?.p : undefined);
+  /** The likeliest fault of a part that the solver can put in by itself. */
+  function faultOf(ref: string): Fault {
+    const mode = result.suspects.find((s) => s.ref === ref)?.mode;
+    return { ref, mode: mode === 'short' || mode === 'leaky' || mode === 'dead' ? mode : 'open' };
+  }
+  async function weigh(event: SubmitEvent) {
+    event.preventDefault();
+    if (!first || !second || first === second) return (problem = 'Choose two different parts.');
+    problem = '';
+    await record({ type: 'pair', faults: [faultOf(first), faultOf(second)] });
+  }
+  const nameOf = (partId: string) => {
+    const part = view.board.parts.find((p) => p.partId === partId);
+    return part ? partName(part) : partId;
+  };
+  const swaps = $derived(
+    view.events.flatMap((e) =>
+      e.body.type === 'swapped' && !job.withdrawn.has(e.id) ? [{ id: e.id, ...e.body }] : [],
+    ),
+  );
+</script>
+
+<details class="my-3 border-t border-line pt-1">
+  <summary class="min-h-10 cursor-pointer py-2 font-semibold">What else speaks: software, swaps, two at once</summary>
+  {#if companions.length > 0}
+    <p class="mb-2">
+      <b>{companions.join(', ')}</b>
+      <span class="text-ink2">weigh more: they tend to fail along with what was found bad before.</span>
+    </p>
+  {/if}
+  {#if history.jobs > 0}
+    <p class="mb-2 text-ink2">
+      {history.jobs} earlier {history.jobs === 1 ? 'job' : 'jobs'} on {view.board.name}
+      {history.culprits.length > 0
+        ? `weigh in: ${history.culprits
+            .slice(0, 4)
+            .map((c) => `${nameOf(c.partId)} ${c.jobs} ×`)
+            .join(', ')}.`
+        : 'convicted nothing.'}
+    </p>
+  {/if}
+
+  <h3 class="mt-2 mb-1 text-[13px] text-ink2">Can software or a setting imitate it?</h3>
+  <div class="flex gap-2">
+    <input
+      class="field"
+      bind:value={how}
+      aria-label="How software was ruled out"
+      placeholder="its twin with the same software works"
+      maxlength="400"
+    />
+    {#each [['possible', 'it can'], ['ruled out', 'ruled out']] as const as [state, label] (state)}
+      <button
+        type="button"
+        class="button px-3 {job.software?.state === state ? 'button-main' : ''}"
+        aria-pressed={job.software?.state === state}
+        onclick={() => record({ type: 'software', state, how: how.trim() })}>{label}</button
+      >
+    {/each}
+  </div>
+
+  <h3 class="mt-4 mb-1 text-[13px] text-ink2">Swapped with a good board</h3>
+  {#each swaps as s (s.id)}
+    <p class="flex items-center border-t border-faint">
+      <span class="flex-1"
+        ><b>{nameOf(s.partId)}</b>: the fault {s.followed ? 'went along with it' : 'stayed with the board'}</span
+      ><TakeBack
+        what="swap of {nameOf(s.partId)}"
+        onclick={() => record({ type: 'withdrawn', eventId: s.id, why: 'taken back' })}
+      />
+    </p>
+  {/each}
+  <div class="flex flex-wrap items-center gap-2">
+    <span class="min-w-24 flex-1">{selected ? partName(selected) : 'select the part on the board'}</span>
+    <button
+      type="button"
+      class="button px-3"
+      disabled={!selected}
+      onclick={() => selected && record({ type: 'swapped', partId: selected.partId, followed: true })}
+      >fault went along</button
+    >
+    <button
+      type="button"
+      class="button px-3"
+      disabled={!selected}
+      onclick={() => selected && record({ type: 'swapped', partId: selected.partId, followed: false })}
+      >fault stayed</button
+    >
+  </div>
+  <p class="mt-1 text-[13px] text-caution">
+    ▲ About 15 min, and a good board at risk: read its rails for a short before the part of this one goes on it.
+  </p>
+
+  <h3 class="mt-4 mb-1 text-[13px] text-ink2">Two faults at once</h3>
+  {#if job.pair}
+    <p class="flex items-center border-t border-faint">
+      <span class="flex-1"
+        ><b>{job.pair.map((f) => `${f.ref} ${f.mode}`).join(' and ')}</b> together: {pairShare === undefined
+          ? 'computing'
+          : `${Math.round(100 * pairShare)} %`}</span
+      ><TakeBack what="the pair" onclick={() => record({ type: 'pair', faults: null })} />
+    </p>
+  {/if}
+  <form onsubmit={weigh} class="flex gap-2" aria-label="Two faults at once">
+    {#each [0, 1] as n (n)}
+      <select
+        class="field"
+        aria-label={n === 0 ? 'First part' : 'Second part'}
+        value={n === 0 ? first : second}
+        onchange={(e) => (n === 0 ? (first = e.currentTarget.value) : (second = e.currentTarget.value))}
+      >
+        <option value="">part</option>
+        {#each choices as ref (ref)}<option value={ref}>{ref}</option>{/each}
+      </select>
+    {/each}
+    <button class="button">Weigh them</button>
+  </form>
+  {#if problem}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+</details>

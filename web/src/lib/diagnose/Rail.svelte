@@ -1,0 +1,262 @@
+<script lang="ts">
+  // Where on a rail a short sits: a current is injected, millivolts are read from pad to pad, the place is computed.
+  import { loadDrawing } from '$lib/boards/store';
+  import { runInPool } from '$lib/compute/pool';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import type { JobView } from '$lib/server/jobView';
+  import {
+    classOf,
+    copperBetween,
+    copperOfNet,
+    injectionWarmth,
+    isGroundNet,
+    parseReading,
+    placesOfNet,
+    probeWalk,
+    type CopperDrawing,
+    type Diagnosis,
+    type JobEventBody,
+    type JobState,
+    type LocateInput,
+    type Located,
+    type Place,
+  } from '@orthos/core';
+  import { onDestroy, untrack } from 'svelte';
+  import { standing } from './finder.svelte';
+  import { placeName } from './place';
+  import { percent } from './words';
+
+  interface Props {
+    view: JobView;
+    job: JobState;
+    circuit: JobView['circuits'][number] | null;
+    record: (body: JobEventBody) => Promise<boolean>;
+    result: Diagnosis | null;
+    onConvict: (partId: string, why: string) => void;
+  }
+  let { view, job, circuit, record, result, onConvict }: Props = $props();
+  const desk = useDesk();
+  const netlist = $derived(circuit?.netlist ?? null);
+
+  /** Rails with enough pads for a profile. */
+  const nets = $derived.by(() => {
+    const names = new Set(view.board.parts.flatMap((p) => Object.values(p.nets ?? {})));
+    for (const part of netlist?.parts ?? []) for (const net of Object.values(part.pins)) names.add(net);
+    return [...names].filter((n) => !isGroundNet(n) && placesOfNet(view.board, netlist, n).length >= 3).sort();
+  });
+  let chosen = $state(untrack(() => job.profiles.at(-1)?.net ?? ''));
+  const net = $derived(nets.includes(chosen) ? chosen : (nets[0] ?? ''));
+  const pads = $derived.by((): Place[] => {
+    const places = placesOfNet(view.board, netlist, net);
+    return probeWalk(places).map((i) => places[i]);
+  });
+  const nameOf = (p: Place) => placeName(view.board, p);
+  const profile = $derived(job.profiles.findLast((p) => p.net === net) ?? null);
+
+  let current = $state('1');
+  let injection = $state('');
+  let width = $state('1');
+  let typed = $state<Record<string, string>>({});
+  let problem = $state('');
+  const at = $derived(pads.find((p) => nameOf(p) === injection) ?? pads[0]);
+
+  async function store(event: SubmitEvent) {
+    event.preventDefault();
+    const current_A = parseReading(current);
+    if (typeof current_A !== 'number' || current_A <= 0 || current_A > 20)
+      return (problem = 'The current that is injected: .5 or 1, at most 20 A.');
+    const points = [];
+    for (const p of pads) {
+      const text = (typed[nameOf(p)] ?? '').trim();
+      if (text === '' || nameOf(p) === nameOf(at)) continue;
+      const mV = parseReading(text);
+      if (typeof mV !== 'number') return (problem = `${nameOf(p)}: millivolts as a number, 12.4.`);
+      points.push({ place: p, mV });
+    }
+    if (points.length < 3) return (problem = 'Three pads at least, besides the one where the current goes in.');
+    problem = '';
+    if (await record({ type: 'profile', net, current_A, injection: at, points })) typed = {};
+  }
+
+  // the copper as drawn, where the board has a drawing
+  let drawing = $state.raw<CopperDrawing | null>(null);
+  $effect(() => {
+    const hash = view.board.drawing;
+    if (hash) void loadDrawing(hash).then((d) => (drawing = d));
+  });
+  const layer = $derived(profile?.injection.side === 'bottom' ? view.board.stack.length - 1 : 0);
+  const drawn = $derived(drawing ? copperOfNet(drawing, layer, netlist?.alias[net] ?? net) : null);
+  const widthMm = $derived(parseReading(width));
+  const input = $derived.by((): LocateInput | null => {
+    if (!profile) return null;
+    const w = typeof widthMm === 'number' && widthMm > 0 && widthMm <= 50 ? widthMm : 1;
+    const copper = drawn ?? copperBetween(pads, w);
+    const weights = new Map(result?.parts.map((p) => [p.ref, p.p]));
+    return {
+      current_A: profile.current_A,
+      injection: { x_mm: profile.injection.x_mm, y_mm: profile.injection.y_mm },
+      copper: { foil_um: view.board.stack[layer].foil_um, ...copper },
+      points: profile.points.map(({ place: p, mV }) => ({ x_mm: p.x_mm, y_mm: p.y_mm, label: nameOf(p), mV })),
+      candidates: pads.map((p) => {
+        const ref = nameOf(p).split('.')[0];
+        return { ref, x_mm: p.x_mm, y_mm: p.y_mm, weight: Math.max(weights.get(ref) ?? 1, 1e-3) };
+      }),
+      noise_mV: 0.05,
+    };
+  });
+  let located = $state.raw<Located | null>(null);
+  let running: AbortController | null = null;
+  $effect(() => {
+    const asked = input;
+    untrack(() => {
+      running?.abort();
+      located = null;
+      if (!asked) return;
+      running = new AbortController();
+      runInPool<Located>('diagnose.locate', asked, { signal: running.signal }).then(
+        (r) => (located = r),
+        (e: Error) => {
+          if (e.name !== 'AbortError') problem = e.message;
+        },
+      );
+    });
+  });
+  $effect(() => {
+    if (!located || !profile) return;
+    const [first] = located.candidates;
+    const { x_mm, y_mm, radius_mm } = located.best;
+    desk.callouts = [
+      {
+        id: 'short',
+        x_mm,
+        y_mm,
+        side: profile.injection.side,
+        title: first ? `${first.ref}, ${percent(first.p)}` : 'short',
+        detail: `within ${radius_mm.toFixed(1)} mm`,
+        tone: 'hot',
+      },
+    ];
+    return () => (desk.callouts = []);
+  });
+  onDestroy(() => running?.abort());
+
+  // what the same current does to the short
+  const shortOhm = $derived(
+    standing(job)
+      .filter(
+        (r) => r.quantity === 'ohm' && typeof r.value === 'number' && pads.some((p) => nameOf(p) === nameOf(r.place)),
+      )
+      .at(-1)?.value,
+  );
+  const suspect = $derived(located?.candidates[0]?.ref);
+  const warmth = $derived.by(() => {
+    if (typeof shortOhm !== 'number') return null;
+    const part = netlist?.parts.find((p) => p.ref === suspect);
+    const cls = part ? classOf(part) : 'mlcc';
+    const shape = cls === 'mlcc' || cls === 'mlccbig' ? cls : part?.kind === 'IC' ? 'ic' : 'other';
+    const limit_A = typeof parseReading(current) === 'number' ? (parseReading(current) as number) : 1;
+    return injectionWarmth(shape, { limit_A, volts: 1, wires_ohm: 0.05, short_ohm: Math.max(shortOhm, 0.01) });
+  });
+  const partOf = (ref: string) => view.board.parts.find((p) => p.ref === ref);
+</script>
+
+{#if nets.length === 0}
+  <p class="text-ink2">
+    No rail of this board has three pads that are known. Give its parts their nets, or draw the circuit.
+  </p>
+{:else}
+  <h2 class="mb-1 text-lg">Where on the rail</h2>
+  <p class="mb-2 text-[13px] text-ink2">
+    Supply off the board. Inject a limited current between rail and ground, never above the rail’s own voltage nor above
+    1 V. Read millivolts from where the current goes in to each pad. The last pad before the short is not the lowest:
+    everything beyond it reads the same.
+  </p>
+  <form onsubmit={store} aria-label="Millivolt profile">
+    <div class="flex items-end gap-2">
+      <label class="w-32"
+        ><span class="label">Rail</span>
+        <select class="field" bind:value={() => net, (v) => (chosen = v)}
+          >{#each nets as n (n)}<option value={n}>{n}</option>{/each}</select
+        >
+      </label>
+      <label class="w-20"><span class="label">injected, A</span><input class="field" bind:value={current} /></label>
+      <label class="w-32"
+        ><span class="label">goes in at</span>
+        <select class="field" bind:value={() => nameOf(at), (v) => (injection = v)}>
+          {#each pads as p (nameOf(p))}<option value={nameOf(p)}>{nameOf(p)}</option>{/each}
+        </select>
+      </label>
+      {#if !drawn}<label class="w-24"
+          ><span class="label">track, mm</span><input class="field" bind:value={width} inputmode="decimal" /></label
+        >{/if}
+    </div>
+    <ul class="mt-2 grid grid-cols-2 gap-x-4" aria-label="Pads of {net}">
+      {#each pads as p (nameOf(p))}
+        {@const here = nameOf(p) === nameOf(at)}
+        {@const read = profile?.points.find((q) => nameOf(q.place) === nameOf(p))}
+        <li class="flex items-center gap-2 border-t border-faint py-1">
+          <span class="min-w-0 flex-1 truncate font-semibold">{nameOf(p)}</span>
+          {#if here}<span class="text-[13px] text-ink2">current goes in</span>
+          {:else}
+            <input
+              class="field w-24 text-right"
+              aria-label="{nameOf(p)}, millivolts"
+              placeholder={read ? `${read.mV} mV` : 'mV'}
+              bind:value={typed[nameOf(p)]}
+              onfocus={() => (desk.probeNext = p)}
+              onblur={() => (desk.probeNext = null)}
+            />
+          {/if}
+        </li>
+      {/each}
+    </ul>
+    <div class="mt-2 flex items-center gap-3">
+      <button class="button button-main">Compute the place</button>
+      <span class="text-[13px] text-ink2"
+        >{drawn
+          ? 'copper as it is drawn'
+          : `no copper drawn for ${net}: tracks from pad to pad are assumed, so distances are rough`}</span
+      >
+    </div>
+  </form>
+  {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+
+  {#if profile && located}
+    <section class="mt-4 border-l-[3px] border-hot py-1 pl-3" aria-label="Place of the short">
+      <p class="text-[13px] text-ink2">
+        {profile.current_A} A into {nameOf(profile.injection)}, {profile.points.length} pads
+      </p>
+      {#each located.candidates.filter((c, n) => n < 5 && c.p > 0.01) as c, n (c.ref)}
+        {@const part = partOf(c.ref)}
+        <p class="flex items-center gap-3 {n === 0 ? 'text-xl font-bold' : ''}">
+          <span class="flex-1">{c.ref} <span class="text-[13px] font-normal text-ink2">{part?.what ?? ''}</span></span>
+          <span>{percent(c.p)}</span>
+          {#if part && n === 0}<button
+              type="button"
+              class="button px-3"
+              onclick={() => onConvict(part.partId, `millivolts along ${net} end at ${c.ref}, ${percent(c.p)}`)}
+              >Convict {c.ref}</button
+            >{/if}
+        </p>
+      {/each}
+      <p class="text-[13px] text-ink2">
+        within {located.best.radius_mm.toFixed(1)} mm; would read {profile.points
+          .map((p, i) => `${nameOf(p.place)} ${located?.fitted_mV[i].toFixed(1)}`)
+          .join(', ')} mV
+      </p>
+      {#each located.notes as note (note)}<p class="text-[13px] font-semibold text-caution">▲ {note}</p>{/each}
+    </section>
+  {:else if profile}
+    <p class="mt-3 text-ink2" role="status">computing</p>
+  {/if}
+  {#if warmth}
+    <p class="mt-3">
+      <b>By warmth:</b>
+      {warmth.current_A.toFixed(2)} A through {typeof shortOhm === 'number' ? shortOhm : ''} Ω
+      {suspect ? `in ${suspect}` : ''} makes {warmth.power_W.toFixed(2)} W, about {Math.round(warmth.rise_K)} K warmer.
+      <span class="text-ink2"
+        >{warmth.rise_K < 3 ? 'Too little to feel: more current, or the profile.' : 'Stop before 60 K.'}</span
+      >
+    </p>
+  {/if}
+{/if}

@@ -1,0 +1,60 @@
+<script lang="ts">
+  // What comes in: the ticket, how it opens, damage, what was tried, what is offered, what was found before.
+  import Cautions from '$lib/jobs/Cautions.svelte';
+  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { Recorder } from '$lib/jobs/recorder.svelte';
+  import type { JobView } from '$lib/server/jobView';
+  import type { ShopSettings } from '$lib/server/repositories/settings';
+  import Tabs from '$lib/ui/Tabs.svelte';
+  import { foldJob, type ModelHistory } from '@orthos/core';
+  import { untrack } from 'svelte';
+  import Before from './Before.svelte';
+  import Damage from './Damage.svelte';
+  import Offer from './Offer.svelte';
+  import Opening from './Opening.svelte';
+  import Ticket from './Ticket.svelte';
+  import Tried from './Tried.svelte';
+
+  let { view, history, shop }: { view: JobView; history: ModelHistory; shop: ShopSettings } = $props();
+  const desk = useDesk();
+  const recorder = new Recorder(untrack(() => view.ticket.id));
+  desk.lens = 'parts';
+  desk.callouts = [];
+
+  const TABS = {
+    ticket: 'Ticket',
+    tried: 'Tried',
+    opening: 'Opening',
+    damage: 'Damage',
+    offer: 'Offer',
+    before: 'Before',
+  } as const;
+  let tab = $state<keyof typeof TABS>('ticket');
+  const job = $derived(foldJob(view.events));
+</script>
+
+<div class="p-5">
+  <Tabs label="Intake" tabs={TABS} bind:at={tab} />
+  {#if recorder.problem}<p role="alert" class="mb-3 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
+      {recorder.problem}
+    </p>{/if}
+  {#if tab === 'ticket'}
+    <Ticket {view} {job} {recorder} {shop} />
+  {:else if tab === 'tried'}
+    <Tried {view} {job} {recorder} />
+  {:else if tab === 'opening'}
+    <Opening {view} {job} {recorder} {history} />
+  {:else if tab === 'damage'}
+    <Damage {view} {job} {recorder} />
+  {:else if tab === 'offer'}
+    <Offer {view} {job} {recorder} {history} {shop} />
+  {:else}
+    <Before {view} {history} />
+  {/if}
+  <Cautions {view} step="intake" />
+  <p class="mt-6 text-[13px] text-ink2">
+    Wear eye protection, use extraction, wash hands after lead. Local rules and licensed practice come first where
+    mains, vehicle safety or industrial safety functions are concerned.
+  </p>
+  <a class="button button-main mt-5" href="/jobs/{view.ticket.id}/diagnose">Diagnose</a>
+</div>

@@ -1,0 +1,32 @@
+<script lang="ts">
+  // Names something that can feed the board; it counts for the power gate from then on.
+  import type { SourceKind } from '@orthos/core';
+  import type { Recorder } from './recorder.svelte';
+  import { SOURCE_NAMES } from './sources';
+
+  let { recorder }: { recorder: Recorder } = $props();
+  let label = $state('');
+  let kind = $state<SourceKind>('lead');
+
+  async function add(event: SubmitEvent) {
+    event.preventDefault();
+    const name = label.trim() || (kind === 'none' ? 'nothing can feed this board' : '');
+    if (!name) return (recorder.problem = 'Name what can feed the board: a plug, a cell, a large capacitor.');
+    if (await recorder.record({ type: 'power-source', label: name, kind })) label = '';
+  }
+</script>
+
+<form onsubmit={add} class="flex gap-2 border-t border-faint pt-2" aria-label="Another source">
+  <select class="field w-40" bind:value={kind} aria-label="Kind of source">
+    {#each Object.entries(SOURCE_NAMES) as [id, name] (id)}<option value={id}>{name}</option>{/each}
+  </select>
+  <input
+    class="field"
+    bind:value={label}
+    placeholder="another source"
+    aria-label="Name of the source"
+    maxlength="120"
+    disabled={kind === 'none'}
+  />
+  <button class="button">Add</button>
+</form>

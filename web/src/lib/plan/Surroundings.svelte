@@ -1,0 +1,107 @@
+<script lang="ts">
+  // What is found at the bench: heat from below, what holds the board, draught, covers and metal on parts, what is in the joints.
+  import { packageById, type BoardModel, type PlacedPart, type Surroundings, type UnitSettings } from '@orthos/core';
+  import { untrack } from 'svelte';
+  import { COVERS, DRAUGHT, HELD, SINKS, surroundingsOf, textsOf, UNDER } from './surroundings';
+  import { nameOf } from './words';
+
+  interface Props {
+    board: BoardModel;
+    target: PlacedPart;
+    value: Surroundings;
+    /** Neighbours worth covering. */
+    near: string[];
+    units: UnitSettings;
+    onSave: (value: Surroundings) => Promise<void>;
+  }
+  let { board, target, value, near, units, onSave }: Props = $props();
+
+  let t = $state(untrack(() => textsOf(value, units)));
+  const listed = $derived([...new Set([target.partId, ...near, ...Object.keys(t.covers), ...Object.keys(t.sinks)])]);
+  let problem = $state('');
+  let busy = $state(false);
+
+  async function save(event: SubmitEvent) {
+    event.preventDefault();
+    const terminals = packageById(target.package).terminals.map((p) => p.id);
+    const read = surroundingsOf(t, units, { x_mm: target.x_mm, y_mm: target.y_mm, terminals });
+    problem = 'problem' in read ? read.problem : '';
+    if ('problem' in read) return;
+    busy = true;
+    await onSave(read.value);
+    busy = false;
+  }
+</script>
+
+{#snippet choice(label: string, key: 'under' | 'held' | 'draught', options: Record<string, string>)}
+  <label
+    ><span class="label">{label}</span>
+    <select class="field" bind:value={t[key]}>
+      {#each Object.entries(options) as [id, name] (id)}<option value={id}>{name}</option>{/each}
+    </select>
+  </label>
+{/snippet}
+{#snippet text(
+  label: string,
+  key: 'plate' | 'flux' | 'window' | 'frame' | 'props' | 'prop' | 'own' | 'mixed' | 'ratio' | 'volume' | 'corroded',
+  hint = '',
+)}
+  <label
+    ><span class="label">{label}</span><input
+      class="field"
+      bind:value={t[key]}
+      placeholder={hint}
+      maxlength="300"
+      autocomplete="off"
+    /></label
+  >
+{/snippet}
+
+<form onsubmit={save} class="my-3 border border-line p-4" aria-label="Surroundings">
+  <div class="grid grid-cols-3 gap-3">
+    {@render choice('Under the board', 'under', UNDER)}
+    {#if t.under === 'preheater'}{@render text(`at, °${units.temperature}`, 'plate')}
+    {:else if t.under === 'infrared'}{@render text('kW/m²', 'flux')}{/if}
+    {#if t.under === 'preheater' || t.under === 'infrared'}
+      {@render text('only in a window, mm', 'window', 'everywhere')}
+    {/if}
+    {@render choice('The board is', 'held', HELD)}
+    {#if t.held === 'frame'}{@render text('rim on it, mm', 'frame')}
+    {:else if t.held === 'props'}
+      {@render text('props at x y, mm', 'props', '5 5, 55 40')}
+      {@render text('thick, mm', 'prop')}
+    {/if}
+    {@render choice('The room', 'draught', DRAUGHT)}
+  </div>
+
+  <p class="label mt-3">On the parts</p>
+  <ul>
+    {#each listed as id (id)}
+      <li class="flex items-center gap-2 border-t border-faint py-1">
+        <span class="flex-1 truncate font-semibold">{nameOf(board, id)}</span>
+        <select class="field w-40" bind:value={t.covers[id]} aria-label="Cover on {nameOf(board, id)}">
+          <option value="">not covered</option>
+          {#each Object.entries(COVERS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+        </select>
+        <select class="field w-36" bind:value={t.sinks[id]} aria-label="Metal on {nameOf(board, id)}">
+          <option value="">no metal on it</option>
+          {#each Object.entries(SINKS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+        </select>
+      </li>
+    {/each}
+  </ul>
+
+  <fieldset class="mt-3">
+    <legend class="label">Joints of {nameOf(board, target.partId)}</legend>
+    <div class="grid grid-cols-3 gap-3">
+      {@render text('Their own solder', 'own', board.jointAlloy)}
+      {@render text('Worked in before', 'mixed', 'nothing')}
+      {@render text('times the joint', 'ratio')}
+      {@render text('Solder, times a printed joint', 'volume')}
+      {@render text('Corroded ones', 'corroded', 'none; 1 5, or all')}
+    </div>
+  </fieldset>
+
+  {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+  <button class="button button-main mt-3" disabled={busy}>Compute with these</button>
+</form>

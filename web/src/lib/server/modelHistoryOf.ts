@@ -1,0 +1,24 @@
+/** Earlier jobs on the same kind of board, from their logs. */
+import { modelHistory, type ModelHistory } from '@orthos/core';
+import { and, desc, eq, ne } from 'drizzle-orm';
+import type { Database } from './db/connect.ts';
+import { boards, tickets } from './db/schema.ts';
+import { eventsOfMany } from './repositories/jobEvents.ts';
+
+/** So many jobs, the newest: what is older says little about today's boards. */
+const MOST = 200;
+
+export async function modelHistoryOf(db: Database, modelId: string, butTicketId: string): Promise<ModelHistory> {
+  const rows = await db
+    .select({ id: tickets.id, number: tickets.number, complaint: tickets.complaint })
+    .from(tickets)
+    .innerJoin(boards, eq(boards.id, tickets.boardId))
+    .where(and(eq(boards.modelId, modelId), ne(tickets.id, butTicketId)))
+    .orderBy(desc(tickets.number))
+    .limit(MOST);
+  const logs = await eventsOfMany(
+    db,
+    rows.map((r) => r.id),
+  );
+  return modelHistory(rows.map((r) => ({ ...r, events: logs.get(r.id) ?? [] })));
+}

@@ -1,0 +1,223 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { keepInAddress } from '$lib/calculate/address';
+  import { Calculator } from '$lib/calculate/calculator.svelte';
+  import FieldPicture from '$lib/calculate/FieldPicture.svelte';
+  import Joints from '$lib/plan/Joints.svelte';
+  import { rangeText } from '$lib/plan/words';
+  import {
+    BOARD_KINDS,
+    DEFAULT_STATION,
+    expressBoard,
+    formatTemperature,
+    methodsFor,
+    PACKAGES,
+    parseDecimal,
+    PLASTICS,
+    toCelsius,
+    wetAt,
+    windowEnd,
+    type ExpressAnswers,
+    type Method,
+    type PlanResult,
+  } from '@orthos/core';
+  import { onDestroy, untrack } from 'svelte';
+
+  let { data } = $props();
+  const units = $derived(data.shop);
+  const START = {
+    pkg: 'SOIC-8',
+    board: 'two-layer',
+    plastic: 'none',
+    away: '5',
+    tool: 'Air, slow',
+    set: '390',
+    flow: '45',
+    nozzle: '8',
+    mm: '14',
+    circle: '3',
+  };
+  type Key = keyof typeof START;
+  let v = $state<Record<Key, string>>(
+    untrack(() => {
+      const q = page.url.searchParams;
+      const start = { ...START, set: formatTemperature(390, data.shop).split(' ')[0] };
+      return Object.fromEntries(Object.entries(start).map(([k, s]) => [k, q.get(k) ?? s])) as Record<Key, string>;
+    }),
+  );
+  const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
+  const methods = $derived(PACKAGES.has(v.pkg) ? methodsFor(v.pkg) : []);
+  const chosen = $derived(methods.find((m) => m.method.label === v.tool) ?? methods[0]);
+  const AIR: [Key, string][] = [
+    ['set', 'Set-point, °'],
+    ['flow', 'Air, L/min'],
+    ['nozzle', 'Nozzle, mm'],
+    ['mm', 'Distance, mm'],
+    ['circle', 'Circling, mm'],
+  ];
+  /** Another tool brings its own settings. */
+  function takeTool() {
+    const m = chosen?.method;
+    if (m?.kind !== 'air') return;
+    v.set = formatTemperature(m.set_C, units).split(' ')[0];
+    [v.flow, v.nozzle, v.mm, v.circle] = [m.flow_L_min, m.nozzle_mm, m.standoff_mm, m.sweep_mm].map(String);
+  }
+
+  const calculator = new Calculator<PlanResult>('plan.heat');
+  onDestroy(() => calculator.end());
+  const board = $derived.by(() => {
+    if (!PACKAGES.has(v.pkg) || !(v.board in BOARD_KINDS) || !(v.plastic in PLASTICS)) return null;
+    const away = parseDecimal(v.away);
+    if (v.plastic !== 'none' && (away === null || away < 0.5 || away > 30)) return null;
+    return expressBoard({
+      package: v.pkg,
+      boardKind: v.board as ExpressAnswers['boardKind'],
+      plastic: v.plastic as ExpressAnswers['plastic'],
+      distance_mm: away ?? 5,
+    });
+  });
+  function inputOf(): object | string {
+    if (!PACKAGES.has(v.pkg)) return `There is no package "${v.pkg}": choose one from the list.`;
+    if (!board) return 'The plastic stands 0.5 to 30 mm away.';
+    if (chosen?.unfit) return `Not this way: ${chosen.unfit}.`;
+    let method = chosen?.method as Method;
+    if (method.kind === 'air') {
+      const [set, flow, nozzle, mm, circle] = AIR.map(([key]) => parseDecimal(v[key]));
+      if (set === null || flow === null || nozzle === null || mm === null || circle === null)
+        return 'Set-point, air, nozzle, distance, circling: numbers.';
+      method = {
+        ...method,
+        set_C: toCelsius(set, units),
+        flow_L_min: flow,
+        nozzle_mm: nozzle,
+        standoff_mm: mm,
+        sweep_mm: circle,
+      };
+    }
+    return {
+      board,
+      target: 'target',
+      method,
+      station: DEFAULT_STATION,
+      ambient_C: 22,
+      quality: 'plan',
+      frames: true,
+    };
+  }
+  $effect(() => {
+    calculator.ask(inputOf());
+    keepInAddress('/calculate/melt', { ...v });
+  });
+  const out = $derived(calculator.answer);
+  let time = $state(0);
+  $effect(() => {
+    if (out) time = Math.round(out.allWet_s ?? out.ended_s);
+  });
+  const last = $derived(out?.joints.find((j) => j.terminal === out.last?.terminal));
+  const wet = $derived(out ? out.joints.filter((j) => (wetAt(j) ?? Infinity) <= time).length : 0);
+  const end = $derived(out ? windowEnd(out) : null);
+</script>
+
+<svelte:head><title>Melt time · Calculate · Orthos</title></svelte:head>
+
+<h1 class="mb-4 text-[26px]">How long until it floats</h1>
+<div class="grid max-w-6xl grid-cols-[minmax(320px,2fr)_3fr] gap-6">
+  <form
+    class="grid grid-cols-2 content-start gap-x-4 gap-y-3 self-start border border-line bg-sheet p-5"
+    aria-label="Case"
+  >
+    <label
+      ><span class="label">Package</span>
+      <input
+        class="field"
+        list="melt-packages"
+        bind:value={v.pkg}
+        onchange={takeTool}
+        autocomplete="off"
+        aria-invalid={PACKAGES.has(v.pkg) ? undefined : true}
+      />
+      <datalist id="melt-packages"
+        >{#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}</datalist
+      >
+    </label>
+    <label
+      ><span class="label">Kind of board</span>
+      <select class="field" bind:value={v.board}>
+        {#each Object.entries(BOARD_KINDS) as [id, k] (id)}<option value={id}>{k.label}</option>{/each}
+      </select>
+    </label>
+    <label
+      ><span class="label">Nearest plastic</span>
+      <select class="field" bind:value={v.plastic}>
+        {#each Object.entries(PLASTICS) as [id, p] (id)}<option value={id}>{p.label}</option>{/each}
+      </select>
+    </label>
+    {#if v.plastic !== 'none'}
+      <label><span class="label">Its distance, mm</span><input class="field" bind:value={v.away} /></label>
+    {/if}
+    <label class="col-span-2"
+      ><span class="label">Tool</span>
+      <select class="field" bind:value={v.tool} onchange={takeTool}>
+        {#each methods as { method } (method.label)}<option value={method.label}>{method.label}</option>{/each}
+      </select>
+    </label>
+    {#if chosen?.method.kind === 'air'}
+      {#each AIR as [key, label] (key)}
+        <label
+          ><span class="label">{label}{key === 'set' ? units.temperature : ''}</span>
+          <input class="field" inputmode="decimal" bind:value={v[key]} /></label
+        >
+      {/each}
+    {:else if chosen}
+      <p class="col-span-2 text-ink2">
+        At {formatTemperature(chosen.method.set_C, units)}, as usual for this part; a job changes everything.
+      </p>
+    {/if}
+  </form>
+  <div aria-live="polite" aria-busy={calculator.busy}>
+    {#if calculator.problem}
+      <p role="alert" class="font-semibold text-stop">{calculator.problem}</p>
+    {:else if !out || !board}
+      <p class="text-ink2">computing</p>
+    {:else}
+      <p class="flex flex-wrap items-baseline gap-x-4">
+        <span class="text-4xl font-bold" data-testid="melt"
+          >{out.allWet_s === null ? 'stays solid' : `${Math.round(out.allWet_s)} s`}</span
+        >
+        <span class="text-ink2"
+          >{rangeText(out)}{calculator.busy ? ', computing' : ''}; an uncalibrated station: trust the range.</span
+        >
+      </p>
+      <p class="mt-1 mb-3">
+        Joint {out.last?.terminal} is last: {out.last?.why}.
+        {#if end !== null}The window closes at {Math.round(end)} s.{/if}
+      </p>
+      {#if out.frames}
+        <FieldPicture
+          {board}
+          frames={out.frames}
+          {time}
+          target="target"
+          marked={out.last?.terminal}
+          melts={last?.solidus_C === undefined
+            ? null
+            : { celsius: last.solidus_C, label: `${formatTemperature(last.solidus_C, units)}, solder begins to melt` }}
+          told="Temperature of the working side {time} s after the heat came on"
+        />
+      {/if}
+      <label class="mt-2 grid grid-cols-[auto_1fr_auto] items-center gap-3"
+        ><span class="label">After {time} s</span>
+        <input
+          type="range"
+          min="0"
+          max={Math.ceil(out.ended_s)}
+          step="1"
+          bind:value={time}
+          aria-label="Time since the heat came on, seconds"
+        />
+        <span class="text-ink2">{wet} of {out.joints.length} joints loose</span></label
+      >
+      <Joints result={out} {units} />
+    {/if}
+  </div>
+</div>
