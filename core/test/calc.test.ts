@@ -64,10 +64,54 @@ describe('the registry', () => {
   });
   it('refuses what costs more than the host allows', async () => {
     const input = {
-      board: { lx: 1, ly: 1, nx: 2000, ny: 2000, layers: [{ dz: 1e-3, kx: 1, ky: 1, kz: 1, rhoc: 1e6 }] },
+      board: { lx: 1, ly: 1, nx: 600, ny: 600, layers: [{ dz: 1e-3, kx: 1, ky: 1, kz: 1, rhoc: 1e6 }] },
       probes: [{ name: 'a', t: 1000, x: 0, y: 0, layer: 0 }],
     };
     await expect(runCalc('heat.field', input, context, { maxCost_s: 10 })).rejects.toThrow(/limit here is 10 s/);
+  });
+});
+
+describe('what no bench has is refused with its field', () => {
+  const field = CALCS.get('heat.field')?.example;
+  const layer = { dz: 1e-3, kx: 1, ky: 1, kz: 1, rhoc: 1e6 };
+  const board = (change: object) => ({ lx: 0.1, ly: 0.1, nx: 20, ny: 20, layers: [layer], ...change });
+  it.each<[string, string, unknown]>([
+    ['heat.simulate', 'method.set_C', 2000],
+    ['heat.simulate', 'method.flow_L_min', 10_000],
+    ['heat.simulate', 'method.nozzle_mm', 0],
+    ['heat.simulate', 'method.standoff_mm', NaN],
+    ['heat.simulate', 'method.limit_s', 1e9],
+    ['heat.simulate', 'board.thickness_mm', 0],
+    ['heat.simulate', 'board.outline_mm.0.0', 1e9],
+    ['heat.simulate', 'station.efficiency', 20],
+    ['heat.simulate', 'ambient_C', -300],
+    ['heat.simulate', 'draught', 1e6],
+    ['heat.simulate', 'under', { kind: 'preheater', T_C: 2000 }],
+    ['heat.simulate', 'held', { kind: 'frame', width_mm: -1 }],
+    ['heat.simulate', 'joints', { volume: 0 }],
+    ['heat.simulate', 'joints', { with: { alloy: { Sn: 120 }, ratio: 1 } }],
+    ['heat.simulate', 'sinks', [{ partId: 'target', kind: 'anvil' }]],
+    ['plan.heat', 'method.set_C', 2000],
+    ['jet.profile', 'Q_L_min', 10_000],
+    ['jet.profile', 'Tset_C', 2000],
+    ['jet.profile', 'D_mm', 0],
+    ['blowaway.check', 'part.h_mm', 0],
+    ['joint.volume', 'paste.stencil_mm', -1],
+  ])('%s: %s = %j', async (name, path, value) => {
+    const error = await refusal(name, withValue(CALCS.get(name)?.example, path.split('.'), value));
+    const fields = error.issues.map((i) => i.field);
+    expect(
+      fields.some((f) => f.startsWith(path)),
+      fields.join(),
+    ).toBe(true);
+  });
+  it.each([
+    ['ten million cells', board({ nx: 2000, ny: 2000, layers: [layer, layer, layer] }), 'board.nx'],
+    ['a layer of no thickness', board({ layers: [{ ...layer, dz: 0 }] }), 'board.layers.0.dz'],
+    ['a board of no length', board({ lx: 0 }), 'board.lx'],
+  ])('heat.field: %s', async (_, given, path) => {
+    const error = await refusal('heat.field', { ...(field as object), board: given });
+    expect(error.issues.map((i) => i.field)).toEqual([path]);
   });
 });
 

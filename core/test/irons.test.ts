@@ -6,7 +6,8 @@ import { SOLDER_ALLOYS } from '../src/materials/solder.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
 import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
-import { reachOf } from '../src/rework/irons.ts';
+import { reachOf, rowsOf } from '../src/rework/irons.ts';
+import { solderOf } from '../src/rework/solderOf.ts';
 import type { IronMethod, LowMeltMethod, Method } from '../src/rework/method.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
 import { runPlan } from '../src/rework/planRun.ts';
@@ -212,6 +213,24 @@ describe('what is in a joint', () => {
     expect(wettingTime_s(0, false)).toBe(4);
     expect(wettingTime_s(200, false)).toBe(1);
     expect(wettingTime_s(20, true)).toBe(8);
+  });
+});
+
+describe('the solder of a part', () => {
+  const tinLead = { Sn: 63, Pb: 37 };
+  it('is that of its joints, and twice of it where they are twice as full', () => {
+    const one = solderOf('SOIC-16', tinLead);
+    expect(one.joints).toBe(16);
+    // 8.4 g/cm³: a cubic millimetre weighs 8.4 mg
+    expect(one.mass_mg / one.volume_mm3).toBeCloseTo(8.4, 1);
+    expect(solderOf('SOIC-16', tinLead, 2).mass_mg).toBeCloseTo(2 * one.mass_mg, 9);
+  });
+  it('lies in rows a tip can reach: two of an SOIC from the first to the last land, four of a QFP', () => {
+    // eight lands of 0.6 mm at 1.27 mm
+    for (const row of rowsOf('SOIC-16')) expect(row).toBeCloseTo(7 * 1.27 + 0.6, 1);
+    expect(rowsOf('SOIC-16')).toHaveLength(2);
+    expect(rowsOf('QFP-48')).toHaveLength(4);
+    expect(rowsOf('C0603')).toHaveLength(2);
   });
 });
 

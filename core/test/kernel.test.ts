@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { benchCase } from '../src/thermal/bench.ts';
-import { columnResponse, createGridKernel, factorise, type KernelKind } from '../src/thermal/gridKernel.ts';
+import { columnResponse, createGridKernel, factorise, kernelBytes, MEMORY_LIMIT, type KernelKind } from '../src/thermal/gridKernel.ts';
 
 /** A grid of the given size with uneven conductances from a small generator. */
 function randomCase(kind: KernelKind, nx: number, ny: number, nl: number, seed: number) {
@@ -33,6 +33,17 @@ const sizes = fc.record({
 });
 
 describe('the heat kernel', () => {
+  it.each([
+    [80, 44, 4],
+    [121, 119, 4],
+    [400, 400, 3],
+  ])('takes the memory it says, far below the limit: %i × %i × %i', (nx, ny, nl) => {
+    const { byteLength } = createGridKernel('wasm', nx, ny, nl).T.buffer;
+    // whole pages of 64 KiB
+    expect(byteLength).toBeGreaterThanOrEqual(kernelBytes(nx, ny, nl));
+    expect(byteLength).toBeLessThan(kernelBytes(nx, ny, nl) + 3 * 65536);
+    expect(byteLength).toBeLessThan(MEMORY_LIMIT);
+  });
   it('gives the same bits as its TypeScript twin, odd sizes included', () => {
     fc.assert(
       fc.property(sizes, ({ nx, ny, nl, seed }) => {

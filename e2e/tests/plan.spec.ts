@@ -62,10 +62,10 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
 
   await page.getByRole('button', { name: 'Change settings' }).click();
   const settings = page.getByRole('form', { name: /Settings of Air, slow/ });
-  await settings.getByLabel('Close in after, s').fill('20');
+  await settings.getByLabel('Stage 2 from, s').fill('20');
   await settings.getByRole('button', { name: 'Keep these' }).click();
-  await expect(settings.getByRole('alert')).toContainText('or both empty');
-  await settings.getByLabel('then at, mm').fill('8');
+  await expect(settings.getByRole('alert')).toContainText('what changes then');
+  await settings.getByLabel('Stage 2 distance, mm').fill('8');
   await settings.getByRole('button', { name: 'Keep these' }).click();
   await expect(page.getByText('8 mm from 20 s').first()).toBeVisible();
   await expect(page.getByText(/the inputs changed/)).toBeVisible();

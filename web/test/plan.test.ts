@@ -65,6 +65,7 @@ describe('a method’s form', () => {
   it('a stage keeps what it changes besides the distance', () => {
     const hotter: Method = { ...air, stages: [{ from_s: 10, set_C: 430 }] } as Method;
     expect(textsOf(hotter, units)['stages.0.from_s']).toBe('10');
+    expect(settingLine(hotter, units)).toContain('430 °C from 10 s');
     const closer = changed(hotter, { 'stages.0.standoff_mm': '9' });
     expect(closer).toMatchObject({ stages: [{ from_s: 10, set_C: 430, standoff_mm: 9 }] });
   });
@@ -79,6 +80,7 @@ describe('a method’s form', () => {
     [air, { sweep_mm: '' }, ['sweep_mm']],
     [air, { 'pulse.on_s': '3' }, ['pulse.off_s']],
     [air, { 'stages.0.from_s': '20' }, ['stages.0.standoff_mm']],
+    [air, { 'stages.0.flow_L_min': '20' }, ['stages.0.from_s']],
     [air, { 'mouth.kind': 'rim' }, ['mouth.w_mm', 'mouth.h_mm']],
     [air, { tilt_deg: '80' }, ['tilt_deg']],
     [bead, { alloy: 'Kryptonite' }, ['alloy']],

@@ -45,11 +45,11 @@ export const heatSimulateCalc = defineCalc({
 
 export const planHeatCalc = defineCalc({
   name: 'plan.heat',
-  summary: 'One rework method with its range: as set, station hotter, station cooler, more copper.',
+  summary: 'One rework method with its ranges: as set, and eight quick runs with what matters off by its plus-minus.',
   input: planInputSchema,
   output: planResultSchema,
   example,
-  cost: (input) => 4 * runCost(input),
+  cost: (input) => runCost(input) + 9 * 0.12 * (input.method.limit_s / 120),
   run: (input, context) => {
     checkTarget(input);
     return planHeat(input, context);

@@ -3,6 +3,7 @@
  * nodes, links, probes), so that anybody can compare it with a textbook. SI units, °C.
  */
 import { z } from 'zod';
+import { kernelBytes, MEMORY_LIMIT } from './gridKernel.ts';
 
 const number = z.number();
 const positive = z.number().positive();
@@ -21,24 +22,34 @@ const faceSchema = z.strictObject({
 });
 export const edgeSchema = faceSchema.omit({ patches: true });
 
-export const boardSchema = z.strictObject({
-  lx: positive.max(10),
-  ly: positive.max(10),
-  nx: z.int().min(1).max(2000),
-  ny: z.int().min(1).max(2000),
-  layers: z
-    .array(
-      z.strictObject({
-        dz: positive.max(1),
-        kx: positive.max(1e5),
-        ky: positive.max(1e5),
-        kz: positive.max(1e5),
-        rhoc: positive.max(1e9),
-      }),
-    )
-    .min(1)
-    .max(60),
-});
+export const boardSchema = z
+  .strictObject({
+    lx: positive.max(10),
+    ly: positive.max(10),
+    nx: z.int().min(1).max(2000),
+    ny: z.int().min(1).max(2000),
+    layers: z
+      .array(
+        z.strictObject({
+          dz: positive.max(1),
+          kx: positive.max(1e5),
+          ky: positive.max(1e5),
+          kz: positive.max(1e5),
+          rhoc: positive.max(1e9),
+        }),
+      )
+      .min(1)
+      .max(60),
+  })
+  .superRefine(({ nx, ny, layers }, ctx) => {
+    const bytes = kernelBytes(nx, ny, layers.length);
+    if (bytes > MEMORY_LIMIT)
+      ctx.addIssue({
+        code: 'custom',
+        path: ['nx'],
+        message: `${nx * ny * layers.length} cells take ${Math.round(bytes / 1e6)} MB, at most ${MEMORY_LIMIT / 1e6}: fewer of them`,
+      });
+  });
 
 const switching = { t_on: notNegative.optional(), t_off: notNegative.optional() };
 const sourceSchema = z

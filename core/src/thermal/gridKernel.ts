@@ -40,6 +40,8 @@ interface WasmExports {
 }
 
 const GUARD = 8;
+/** The kernel's own variables lie below, bytes. */
+const BASE = 1024;
 
 /** Row pairs share interleaved x coefficients: index of row r, column i. */
 function xIndex(nx: number, row: number, i: number): number {
@@ -50,6 +52,15 @@ function layout(nx: number, ny: number, nl: number) {
   const paddedRows = Math.ceil((ny * nl) / 8) * 8;
   const slot = GUARD + paddedRows * nx + GUARD;
   return { slot, scratch: nx * 8 };
+}
+
+/** Most memory a run may take, bytes. */
+export const MEMORY_LIMIT = 64e6;
+
+/** Memory of a kernel of `nx × ny × nl` cells, bytes (128 a cell, and a little). */
+export function kernelBytes(nx: number, ny: number, nl: number): number {
+  const { slot, scratch } = layout(nx + (nx & 1), ny, nl);
+  return BASE + (slot * NAMES.length + scratch + GUARD) * 8;
 }
 
 let compiled: WebAssembly.Module | undefined;
@@ -70,20 +81,19 @@ function compile(): WebAssembly.Module {
  */
 export function createGridKernel(kind: KernelKind, nx: number, ny: number, nl: number): GridKernel {
   const even = nx + (nx & 1);
-  const { slot, scratch } = layout(even, ny, nl);
-  const bytes = (slot * NAMES.length + scratch + GUARD) * 8;
+  const { slot } = layout(even, ny, nl);
+  const bytes = kernelBytes(nx, ny, nl);
   let buffer: ArrayBuffer;
   let wasm: WasmExports | undefined;
-  const base = 1024;
   if (kind === 'wasm') {
-    const memory = new WebAssembly.Memory({ initial: Math.ceil((base + bytes) / 65536) + 1 });
+    const memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / 65536) + 1 });
     const instance = new WebAssembly.Instance(compile(), { env: { memory } });
     wasm = instance.exports as unknown as WasmExports;
-    wasm.configure(base + GUARD * 8, slot * 8, even, ny, nl);
+    wasm.configure(BASE + GUARD * 8, slot * 8, even, ny, nl);
     buffer = memory.buffer as ArrayBuffer;
-  } else buffer = new ArrayBuffer(base + bytes);
+  } else buffer = new ArrayBuffer(bytes);
   const arrays = Object.fromEntries(
-    NAMES.map((name, i) => [name, new Float64Array(buffer, base + (slot * i + GUARD) * 8, slot - GUARD)]),
+    NAMES.map((name, i) => [name, new Float64Array(buffer, BASE + (slot * i + GUARD) * 8, slot - GUARD)]),
   ) as Record<ArrayName, Float64Array>;
   const geometry = { kind, nx: even, ny, nl, ...arrays };
   if (wasm) {

@@ -60,6 +60,8 @@ export class HeatRun {
   private linksChanged = true;
   private readonly linkFrom: Int32Array;
   private readonly linkTo: Int32Array;
+  /** Links of the network proper, by node. */
+  private readonly linksOf: number[][];
   private readonly plan: Elimination;
   /** Linked cells: first the single ones, one link each, then the shared ones (network unknowns). */
   private readonly cells: Int32Array;
@@ -145,6 +147,9 @@ export class HeatRun {
       const l = system.links[i];
       return 'node' in l ? l.node : (unknownOf.get(l.cell) as number);
     });
+    this.linksOf = this.nodes.map(() => []);
+    for (let l = 0; l < inner.length; l++)
+      for (const end of [this.linkFrom[l], this.linkTo[l]]) this.linksOf[end]?.push(l);
     const size = n + shared.length;
     this.plan = planElimination(
       size,
@@ -235,10 +240,8 @@ export class HeatRun {
    */
   heatInto(node: number, other: (watts: number, from: number | undefined) => void): { air: number; cells: number } {
     const { T, x, linkFrom, linkTo, linkG } = this;
-    for (let l = 0; l < linkG.length; l++) {
-      const [a, b] = [linkFrom[l], linkTo[l]];
-      if (a !== node && b !== node) continue;
-      const from = a === node ? b : a;
+    for (const l of this.linksOf[node]) {
+      const from = linkFrom[l] === node ? linkTo[l] : linkFrom[l];
       other(linkG[l] * (x[from] - x[node]), from < T.length ? from : undefined);
     }
     return {

@@ -2,7 +2,14 @@
   // The working side at one time: bands of temperature, where solder begins to melt, the part and its joints.
   import { evenField, heatColour } from '$lib/stage/heatLayer';
   import { currentTheme, onThemeChange } from '$lib/ui/theme';
-  import { boxOnBoard, packageById, type BoardModel, type FieldFrames } from '@orthos/core';
+  import {
+    boxOnBoard,
+    formatTemperature,
+    packageById,
+    type BoardModel,
+    type FieldFrames,
+    type UnitSettings,
+  } from '@orthos/core';
   import { contours } from 'd3';
   import { onMount } from 'svelte';
 
@@ -11,13 +18,14 @@
     frames: FieldFrames;
     time: number;
     target: string;
+    units: UnitSettings;
     /** Joint to point at. */
     marked?: string;
     /** Isotherm of the melting, °C, and its words. */
     melts: { celsius: number; label: string } | null;
     told: string;
   }
-  let { board, frames, time, target, marked, melts, told }: Props = $props();
+  let { board, frames, time, target, units, marked, melts, told }: Props = $props();
 
   /** Seen round the part, mm. */
   const AROUND = 22;
@@ -49,6 +57,20 @@
       .flatMap((b) => (b.coordinates.length ? [{ celsius: b.value, d: path(b.coordinates) }] : []));
     const isotherm = melts ? path(contour.thresholds([melts.celsius])(values)[0].coordinates) : '';
     return { bands, isotherm };
+  });
+  /** Where each band begins, straight down from the part. */
+  const marks = $derived.by(() => {
+    const { nx, ny, x0, y0, step, values } = field;
+    const i = Math.min(nx - 1, Math.max(0, Math.round(((part?.x_mm ?? 0) - x0) / step)));
+    const found: { celsius: number; y: number }[] = [];
+    for (let j = 1; j < ny; j++) {
+      const [above, below] = [values[(j - 1) * nx + i], values[j * nx + i]];
+      for (const celsius of BANDS)
+        if (above >= celsius && below < celsius)
+          found.push({ celsius, y: y0 + (j - 0.5 + (above - celsius) / (above - below)) * step });
+    }
+    const edge = Math.max(0, ...boxes.filter((b) => b.id === target).map((b) => b.body.y1));
+    return found.filter((m, n) => m.y > edge + 1 && (n === 0 || m.y - found[n - 1].y > 1.4));
   });
   const boxes = $derived(
     board.parts
@@ -92,6 +114,18 @@
       stroke="var(--ink)"
       stroke-width="0.18"
     />
+  {/each}
+  {#each marks as m (m.celsius)}
+    <text
+      x={part?.x_mm}
+      y={m.y - 0.35}
+      text-anchor="middle"
+      class="fill-ink"
+      font-size="1.1"
+      stroke="var(--sheet)"
+      stroke-width="0.3"
+      paint-order="stroke">{formatTemperature(m.celsius, units)}</text
+    >
   {/each}
   {#if lines.isotherm}
     <path d={lines.isotherm} fill="none" stroke="var(--ink)" stroke-width="0.25" stroke-dasharray="0.9 0.6" />

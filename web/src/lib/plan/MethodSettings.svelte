@@ -44,7 +44,7 @@
         id="k-{k.key}"
         class="field"
         inputmode={k.alloy ? undefined : 'decimal'}
-        placeholder={k.alloy ? 'Bi52.5Pb32Sn15.5' : undefined}
+        placeholder={k.hint}
         bind:value={texts[k.key]}
         aria-invalid={issues[k.key] ? true : undefined}
         aria-describedby={issues[k.key] ? `k-${k.key}-note` : undefined}
@@ -62,7 +62,7 @@
   </div>
   <details class="mt-3" open={opened}>
     <summary class="min-h-8 cursor-pointer text-ink2"
-      >{method.kind === 'air' ? 'Lean, mouth, pulses' : 'Tip and way of working'}</summary
+      >{method.kind === 'air' ? 'Stage 2, lean, mouth, pulses' : 'Tip and way of working'}</summary
     >
     <div class="mt-2 grid grid-cols-3 gap-3">
       {#each knobs.more as k (k.key)}{@render field(k)}{/each}

@@ -96,8 +96,8 @@
     <div class="grid grid-cols-3 gap-3">
       {@render text('Their own solder', 'own', board.jointAlloy)}
       {@render text('Worked in before', 'mixed', 'nothing')}
-      {@render text('times the joint', 'ratio')}
-      {@render text('Solder, times a printed joint', 'volume')}
+      {@render text('that, × the solder', 'ratio')}
+      {@render text('Solder, × printed', 'volume')}
       {@render text('Corroded ones', 'corroded', 'none; 1 5, or all')}
     </div>
   </fieldset>

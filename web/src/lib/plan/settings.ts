@@ -17,11 +17,20 @@ export function settingLine(m: Method, units: UnitSettings): string {
   if (m.kind === 'iron') return m.tool === 'tweezers' ? `${at}, both ends at once` : `${at}, pin by pin`;
   if (m.kind === 'low-melt')
     return `${at}, ${m.bead_ratio} × ${m.alloy ? writeComposition(m.alloy) : 'alloy'}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
-  const closer = m.stages?.find((s) => s.standoff_mm !== undefined);
-  const then = closer ? `, ${closer.standoff_mm} mm from ${closer.from_s} s` : '';
+  const then = (m.stages ?? []).map(
+    (s) =>
+      `, ${[
+        s.standoff_mm === undefined ? '' : `${s.standoff_mm} mm`,
+        s.set_C === undefined ? '' : formatTemperature(s.set_C, units),
+        s.flow_L_min === undefined ? '' : `${s.flow_L_min} L/min`,
+        s.sweep_mm === undefined ? '' : `circling ${s.sweep_mm} mm`,
+      ]
+        .filter(Boolean)
+        .join(' ')} from ${s.from_s} s`,
+  );
   const more = [m.pulse ? 'pulsed' : '', m.tilt_deg ? `leaning ${m.tilt_deg}°` : '', m.mouth ? `${m.mouth.kind}` : ''];
   const rest = more.filter(Boolean).join(', ');
-  return `${at}, ${m.flow_L_min} L/min, ${m.standoff_mm} mm${then}${rest ? `, ${rest}` : ''}`;
+  return `${at}, ${m.flow_L_min} L/min, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
 }
 
 interface Knob {
@@ -33,18 +42,28 @@ interface Knob {
   max?: number;
   /** May be left empty. */
   optional?: true;
+  hint?: string;
   /** Choices instead of a number; the first is taken where nothing is said. */
   choices?: readonly (readonly [value: string, name: string])[];
   /** A composition instead of a number. */
   alloy?: true;
 }
 
-/** Fields that only make sense together: all or none. */
-const TOGETHER: readonly (readonly string[])[] = [
-  ['stages.0.from_s', 'stages.0.standoff_mm'],
-  ['pulse.on_s', 'pulse.off_s'],
-  ['mouth.w_mm', 'mouth.h_mm'],
-];
+const STAGE = ['stages.0.standoff_mm', 'stages.0.set_C', 'stages.0.flow_L_min'];
+/** What is missing from fields that only make sense together, by field. */
+function missing(texts: Record<string, string>): Record<string, string> {
+  const empty = (key: string) => (texts[key] ?? '').trim() === '';
+  const issues: Record<string, string> = {};
+  const all = (keys: string[], words: string) => {
+    for (const key of keys.filter(empty)) issues[key] = words;
+  };
+  const pulse = ['pulse.on_s', 'pulse.off_s'];
+  if (!pulse.every(empty)) all(pulse, 'both, or both empty');
+  if (!empty('mouth.kind')) all(['mouth.w_mm', 'mouth.h_mm'], 'its size');
+  if (!STAGE.every(empty)) all(['stages.0.from_s'], 'when it begins');
+  else if (!empty('stages.0.from_s')) issues[STAGE[0]] = 'what changes then: distance, set-point or air';
+  return issues;
+}
 
 const tip: Knob = {
   key: 'tip',
@@ -67,12 +86,22 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
       { key: 'standoff_mm', label: 'Distance', unit: 'mm', min: 3, max: 120 },
       { key: 'sweep_mm', label: 'Circling', unit: 'mm', min: 0, max: 40 },
       limit,
-      { key: 'stages.0.from_s', label: 'Close in after', unit: 's', min: 0, max: 300, optional: true },
-      { key: 'stages.0.standoff_mm', label: 'then at', unit: 'mm', min: 3, max: 120, optional: true },
+      { key: 'stages.0.from_s', label: 'Stage 2 from', unit: 's', min: 0, max: 300, optional: true },
+      { key: 'stages.0.standoff_mm', label: 'Stage 2 distance', unit: 'mm', min: 3, max: 120, optional: true },
     ],
     more: [
+      { key: 'stages.0.set_C', label: 'Stage 2 set-point', unit: 'temperature', min: 100, max: 550, optional: true },
+      { key: 'stages.0.flow_L_min', label: 'Stage 2 air', unit: 'L/min', min: 2, max: 200, optional: true },
       { key: 'tilt_deg', label: 'Nozzle leans', unit: '°', min: 0, max: 60, optional: true },
-      { key: 'approach_deg', label: 'from (0 right, 90 up)', unit: '°', min: -360, max: 360, optional: true },
+      {
+        key: 'approach_deg',
+        label: 'leaning from',
+        unit: '°',
+        min: -360,
+        max: 360,
+        optional: true,
+        hint: '0 right, 90 up',
+      },
       {
         key: 'mouth.kind',
         label: 'Mouth',
@@ -85,20 +114,20 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
       { key: 'mouth.w_mm', label: 'Mouth, wide', unit: 'mm', min: 1, max: 80, optional: true },
       { key: 'mouth.h_mm', label: 'Mouth, high', unit: 'mm', min: 1, max: 80, optional: true },
       { key: 'pulse.on_s', label: 'Pulses: on', unit: 's', min: 0.2, max: 60, optional: true },
-      { key: 'pulse.off_s', label: 'off', unit: 's', min: 0.2, max: 60, optional: true },
+      { key: 'pulse.off_s', label: 'Pulses: off', unit: 's', min: 0.2, max: 60, optional: true },
     ],
   },
   'low-melt': {
     usual: [
       { key: 'set_C', label: 'Iron', unit: 'temperature', min: 150, max: 480 },
-      { key: 'bead_ratio', label: 'Alloy, times the solder', unit: '×', min: 0.2, max: 20 },
+      { key: 'bead_ratio', label: 'Alloy, × the solder', min: 0.2, max: 20 },
       { key: 'tip_mm', label: 'Tip width', unit: 'mm', min: 0.5, max: 10 },
       { key: 'power_W', label: 'Iron power', unit: 'W', min: 10, max: 500 },
       { key: 'stroke_s', label: 'Stroking', unit: 's', min: 2, max: 120 },
       limit,
     ],
     more: [
-      { key: 'alloy', label: 'Alloy of the bead', alloy: true, optional: true },
+      { key: 'alloy', label: 'Alloy of the bead', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
       tip,
       {
         key: 'irons',
@@ -182,13 +211,7 @@ export function methodOf(
     if (problem) issues[k.key] = problem;
     else put(next, k.key.split('.'), value);
   }
-  for (const keys of TOGETHER) {
-    const given = keys.filter((key) => (texts[key] ?? '').trim() !== '');
-    const wanted = keys[0].startsWith('mouth') ? (texts['mouth.kind'] ?? '') !== '' : given.length > 0;
-    for (const key of keys)
-      if (wanted && !given.includes(key))
-        issues[key] ??= keys[0].startsWith('mouth') ? 'its size' : 'both, or both empty';
-  }
+  for (const [key, words] of Object.entries(method.kind === 'air' ? missing(texts) : {})) issues[key] ??= words;
   if (Object.keys(issues).length > 0) return { issues };
   tidy(next);
   const parsed = methodSchema.safeParse(next);

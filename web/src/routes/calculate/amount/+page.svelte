@@ -121,7 +121,7 @@
         list="amount-packages"
         bind:value={v.pkg}
         onchange={takePackage}
-        placeholder="none: milligrams below"
+        placeholder="none, mg below"
         autocomplete="off"
         aria-invalid={known ? undefined : true}
       />

@@ -111,7 +111,7 @@
   const out = $derived(calculator.answer);
   let time = $state(0);
   $effect(() => {
-    if (out) time = Math.round(out.allWet_s ?? out.ended_s);
+    if (out) time = Math.ceil(out.allWet_s ?? out.ended_s);
   });
   const last = $derived(out?.joints.find((j) => j.terminal === out.last?.terminal));
   const wet = $derived(out ? out.joints.filter((j) => (wetAt(j) ?? Infinity) <= time).length : 0);
@@ -198,6 +198,7 @@
           frames={out.frames}
           {time}
           target="target"
+          {units}
           marked={out.last?.terminal}
           melts={last?.solidus_C === undefined
             ? null
@@ -209,6 +210,7 @@
         ><span class="label">After {time} s</span>
         <input
           type="range"
+          class="accent-evidence"
           min="0"
           max={Math.ceil(out.ended_s)}
           step="1"
