@@ -61,6 +61,66 @@ test('the alloy needed: which need rules, what it costs to clean, what cannot be
   await expect(page.getByTestId('needed')).toHaveText(/mg/, { timeout: 20_000 });
 });
 
+test('the solder of a package fills in milligrams and rows, and weighs with its metal', async ({ page }) => {
+  await page.goto('/calculate/amount', { waitUntil: 'networkidle' });
+  const mg = page.getByLabel('Solder in all joints, mg');
+  await page.getByLabel('Joints of a package').fill('SOIC-16');
+  await page.getByLabel('as full as printed, times').fill('2');
+  await page.getByLabel('as full as printed, times').press('Tab');
+  await expect(page.getByLabel('Rows to bead along, mm')).toHaveValue('9.4 9.4');
+  const leadFree = Number(await mg.inputValue());
+  expect(leadFree).toBeGreaterThan(1);
+  await page.getByLabel('Joints are').fill('Sn63Pb37');
+  await page.getByLabel('Joints are').press('Tab');
+  // 8.4 against 7.4 g/cm³
+  await expect.poll(async () => Number(await mg.inputValue()) / leadFree).toBeCloseTo(1.135, 1);
+  await expect(page.getByTestId('needed')).toHaveText(/mg/, { timeout: 20_000 });
+});
+
+test('melt time: air, tweezers and a vacuum iron, the field beside it, what is wrong in words', async ({ page }) => {
+  await page.goto('/calculate/melt', { waitUntil: 'networkidle' });
+  const melt = page.getByTestId('melt');
+  await expect(melt).toHaveText(/^\d+ s$/, { timeout: 40_000 });
+  await expect(page.getByText(/^Joint \d is last: it lies/)).toBeVisible();
+  const picture = (t: number) => page.getByRole('img', { name: `Temperature of the working side ${t} s after` });
+  const time = page.getByRole('slider', { name: 'Time since the heat came on, seconds' });
+  await expect(page.getByText('8 of 8 joints loose')).toBeVisible();
+  await time.fill('3');
+  await expect(picture(3)).toBeVisible();
+  await expect(page.getByText('0 of 8 joints loose')).toBeVisible();
+  await page.getByText('Each joint, and where').click();
+  await expect(page.getByRole('table', { name: 'Each joint' }).getByRole('row')).toHaveCount(9);
+
+  // too cool to melt anything
+  const seconds = async () => Number.parseInt((await melt.textContent()) ?? '', 10);
+  const slow = await seconds();
+  await page.getByLabel('Set-point, °C').fill('200');
+  await expect(melt).toHaveText('stays solid', { timeout: 40_000 });
+  await page.getByLabel('Set-point, °C').fill('470');
+  await expect(melt).toHaveText(/^\d+ s$/, { timeout: 40_000 });
+  expect(await seconds()).toBeLessThan(slow);
+  await page.getByLabel('Set-point, °C').fill('2000');
+  await expect(page.getByRole('alert')).toContainText('set_C', { timeout: 40_000 });
+  await page.getByLabel('Set-point, °C').fill('hot');
+  await expect(page.getByRole('alert')).toContainText('numbers');
+
+  await page.getByLabel('Package').fill('C1206');
+  await page.getByLabel('Package').press('Tab');
+  await page.getByLabel('Tool').selectOption('Hot tweezers');
+  await expect(melt).toHaveText(/^\d+ s$/, { timeout: 40_000 });
+  expect(await seconds()).toBeLessThan(10);
+  await page.getByLabel('Package').fill('DIP-8');
+  await page.getByLabel('Package').press('Tab');
+  await page.getByLabel('Tool').selectOption('Vacuum iron');
+  await expect(page).toHaveURL(/tool=Vacuum(\+|%20)iron/);
+  await expect(melt).toHaveText(/^\d+ s$/, { timeout: 60_000 });
+  await page.reload();
+  await expect(page.getByLabel('Package')).toHaveValue('DIP-8');
+  await expect(melt).toHaveText(/^\d+ s$/, { timeout: 60_000 });
+  await page.getByLabel('Package').fill('XYZ-9');
+  await expect(page.getByRole('alert')).toContainText('no package "XYZ-9"');
+});
+
 test('rounds of clean-up: lands, legs and holes, and what skipping one leaves', async ({ page }) => {
   await page.goto('/calculate/rounds', { waitUntil: 'networkidle' });
   await expect(page.getByTestId('rounds')).toHaveText('3 rounds');

@@ -65,8 +65,73 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
   await settings.getByLabel('Stage 2 from, s').fill('20');
   await settings.getByRole('button', { name: 'Keep these' }).click();
   await expect(settings.getByRole('alert')).toContainText('what changes then');
-  await settings.getByLabel('Stage 2 distance, mm').fill('8');
+  await settings.getByLabel('Stage 2 at, mm').fill('8');
   await settings.getByRole('button', { name: 'Keep these' }).click();
   await expect(page.getByText('8 mm from 20 s').first()).toBeVisible();
   await expect(page.getByText(/the inputs changed/)).toBeVisible();
+});
+
+test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, corroded joints, metal on it', async ({
+  page,
+}) => {
+  const id = await newJob(page, { board: 'Quillon, 4 layers', complaint: 'reads open at the sense resistor' });
+  await record(page, id, { type: 'suspect', partId: 'r14', why: 'open' });
+  await page.goto(`/jobs/${id}/plan`, { waitUntil: 'networkidle' });
+  await planReady(page);
+  const methods = page.getByRole('radiogroup', { name: 'Methods' });
+  const wet = async () =>
+    Number(
+      /all wet (\d+) s/.exec(
+        (await page
+          .getByText(/all wet \d+ s/)
+          .first()
+          .textContent()) ?? '',
+      )?.[1],
+    );
+
+  await methods.getByText('Air, fast').click();
+  const before = await wet();
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const settings = page.getByRole('form', { name: /Settings of Air, fast/ });
+  await settings.getByText('Stage 2, lean, mouth, pulses').click();
+  await settings.getByLabel('Pulses: on, s').fill('2');
+  await settings.getByRole('button', { name: 'Keep these' }).click();
+  await expect(settings.getByRole('alert')).toContainText('both, or both empty');
+  await settings.getByLabel('Pulses: off, s').fill('2');
+  await settings.getByLabel('Nozzle leans, °').fill('20');
+  await settings.getByRole('button', { name: 'Keep these' }).click();
+  await expect(methods.getByText('pulsed, leaning 20°')).toBeVisible();
+  await page.keyboard.press('c');
+  await planReady(page);
+  await methods.getByText('Air, fast').click();
+  // half the time without wind
+  expect(await wet()).toBeGreaterThan(before * 1.3);
+
+  await methods.getByText('Hot tweezers').click();
+  await expect(page.getByRole('heading', { name: /^Hot tweezers: / })).toBeVisible();
+  const clean = await wet();
+  await page.getByRole('button', { name: 'Surroundings' }).click();
+  const form = page.getByRole('form', { name: 'Surroundings' });
+  await form.getByLabel('Corroded ones').fill('9');
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await expect(form.getByRole('alert')).toContainText('9');
+  await form.getByLabel('Corroded ones').fill('all');
+  await form.getByLabel('Their own solder').fill('Bi58Sn42');
+  await form.getByLabel('Metal on R14').selectOption({ label: 'clip' });
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await planReady(page);
+  await methods.getByText('Hot tweezers').click();
+  await page.getByText('Each joint, and where').click();
+  const joints = page.getByRole('table', { name: 'Each joint' });
+  // eutectic tin-bismuth
+  await expect(joints.getByText(/13[89] to 1(38|39|40) °C/).first()).toBeVisible();
+  await page.getByRole('button', { name: /^Surroundings: / }).click();
+  await form.getByLabel('Their own solder').fill('');
+  await form.getByLabel('Metal on R14').selectOption({ label: 'no metal on it' });
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await planReady(page);
+  await methods.getByText('Hot tweezers').click();
+  expect(await wet()).toBeGreaterThan(clean);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
 });

@@ -2,7 +2,12 @@
   // An alloy by its composition, typed or picked from the library; what it hurts stands below.
   import { ALLOY_LIBRARY, hazardsOf, readComposition } from '@orthos/core';
 
-  let { label, value = $bindable() }: { label: string; value: string } = $props();
+  interface Props {
+    label: string;
+    value: string;
+    onchange?: () => void;
+  }
+  let { label, value = $bindable(), onchange }: Props = $props();
   const id = $props.id();
   const wt = $derived(readComposition(value));
   const hazards = $derived(wt ? hazardsOf(wt) : []);
@@ -15,6 +20,7 @@
     class="field"
     list="{id}-library"
     bind:value
+    {onchange}
     maxlength="80"
     autocomplete="off"
     aria-invalid={wt ? undefined : true}

@@ -131,7 +131,7 @@
     <path d={lines.isotherm} fill="none" stroke="var(--ink)" stroke-width="0.25" stroke-dasharray="0.9 0.6" />
     <text
       x={view.x + 0.8}
-      y={view.y + 1.4 * AROUND - 0.8}
+      y={view.y + 1.8}
       class="fill-ink font-semibold"
       font-size="1.2"
       stroke="var(--sheet)"

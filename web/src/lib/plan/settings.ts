@@ -87,7 +87,7 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
       { key: 'sweep_mm', label: 'Circling', unit: 'mm', min: 0, max: 40 },
       limit,
       { key: 'stages.0.from_s', label: 'Stage 2 from', unit: 's', min: 0, max: 300, optional: true },
-      { key: 'stages.0.standoff_mm', label: 'Stage 2 distance', unit: 'mm', min: 3, max: 120, optional: true },
+      { key: 'stages.0.standoff_mm', label: 'Stage 2 at', unit: 'mm', min: 3, max: 120, optional: true },
     ],
     more: [
       { key: 'stages.0.set_C', label: 'Stage 2 set-point', unit: 'temperature', min: 100, max: 550, optional: true },

@@ -133,7 +133,7 @@
       ><span class="label">as full as printed, times</span>
       <input class="field" inputmode="decimal" bind:value={v.times} onchange={takePackage} />
     </label>
-    <CompositionField label="Joints are" bind:value={v.joint} />
+    <CompositionField label="Joints are" bind:value={v.joint} onchange={takePackage} />
     <CompositionField label="Alloy to work in" bind:value={v.alloy} />
     {#each FIELDS as [key, label, hint] (key)}
       <label title={hint}
