@@ -85,6 +85,11 @@ const simulate = (board: BoardModel, method: Method, more: Partial<PlanInput> = 
     { now: () => 0 },
   );
 
+const tool = (pkg: string, label: string): Method => {
+  const found = methodsFor(pkg).find((m) => m.method.label === label)?.method;
+  if (!found) throw new Error(`no ${label}`);
+  return found;
+};
 const lowMelt = (pkg: string): LowMeltMethod => {
   const found = methodsFor(pkg).find((m) => m.method.kind === 'low-melt')?.method;
   if (found?.kind !== 'low-melt') throw new Error('no bead');
@@ -195,6 +200,27 @@ export const benchTimes: BenchTime[] = [
         { what: 'body', value: run.body_C, from: 130, to: 200, unit: '°C' },
         { what: 'joints that begin to melt', value: molten, from: 0, to: 0, unit: '' },
       ];
+    },
+  },
+  {
+    name: '0805, lead-free, hot tweezers',
+    inputs: '350 °C on both ends; 40 mm of two layers',
+    run: async () => [
+      s(
+        'both ends wet',
+        all(await simulate(boardOf('C0805', 40, TWO, 'SAC305'), tool('C0805', 'Hot tweezers'))),
+        0.5,
+        4,
+      ),
+    ],
+  },
+  {
+    name: 'DIP-8, lead-free, vacuum iron pin by pin',
+    inputs: '380 °C, one second of suction; 60 mm, two layers, then four with planes reached by spokes',
+    run: async () => {
+      const perPin = async (stack: Stack) =>
+        all(await simulate(boardOf('DIP-8', 60, stack, 'SAC305'), tool('DIP-8', 'Vacuum iron'))) / 8;
+      return [s('a pin of two layers', await perPin(TWO), 1, 4), s('a pin of four layers', await perPin(FOUR), 1.2, 8)];
     },
   },
   ...(

@@ -97,6 +97,11 @@ describe('an iron along the rows', () => {
 });
 
 describe('hot tweezers', () => {
+  it('say of the last end that both heat alike, not that the iron comes late', async () => {
+    const { last } = await run(boardOf('C1206'), iron('tweezers'));
+    expect(last?.why).toMatch(/^both tips heat alike/);
+    expect(last?.paths?.tool_W).toBeGreaterThan(0);
+  });
   it('melt both ends of a chip at once and before air does', async () => {
     const chip = boardOf('C1206');
     const r = await run(chip, iron('tweezers', { dwell_s: 0 }));
@@ -125,6 +130,13 @@ describe('a vacuum iron on plated holes', () => {
     // what is empty does not freeze again
     expect(r.freezes_s).toBeNull();
   });
+  it('is slower through a thicker board, and says what drains the last pin', async () => {
+    const at = (thickness_mm: number) => run({ ...dip, thickness_mm }, iron('vacuum', { dwell_s: 0.1 }));
+    const [thin, thick] = [await at(1), await at(2.4)];
+    expect(thick.allWet_s).toBeGreaterThan(1.1 * (thin.allWet_s ?? Infinity));
+    expect(thick.last?.why).toMatch(/^the iron comes to it last; .* takes \d+ % of the heat it gets$/);
+    expect(thick.last?.paths?.tool_W).toBeGreaterThan(0.5);
+  });
   it('staying longer on each takes longer', async () => {
     expect(await wet(dip, iron('vacuum', { dwell_s: 3 }))).toBeGreaterThan(
       (await wet(dip, iron('vacuum', { dwell_s: 0.5 }))) + 10,
@@ -147,7 +159,7 @@ describe('a vacuum iron on plated holes', () => {
     expect(await first(1)).toBeGreaterThan((await first(0.1)) * 1.1);
   });
   it('gives up on a pin after a while and comes back to it', async () => {
-    const r = await run(boardOf('DIP-8', 'heavy'), iron('vacuum', { most_s: 1, dwell_s: 0.2, limit_s: 120 }));
+    const r = await run(boardOf('DIP-8', 'four-layer'), iron('vacuum', { most_s: 1, dwell_s: 0.2, limit_s: 120 }));
     const order = r.joints.map((j) => j.wet_s ?? Infinity);
     expect(order).not.toEqual([...order].sort((a, b) => a - b));
   });

@@ -1,7 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { benchCase } from '../src/thermal/bench.ts';
-import { columnResponse, createGridKernel, factorise, kernelBytes, MEMORY_LIMIT, type KernelKind } from '../src/thermal/gridKernel.ts';
+import {
+  columnResponse,
+  createGridKernel,
+  factorise,
+  kernelBytes,
+  MEMORY_LIMIT,
+  type KernelKind,
+} from '../src/thermal/gridKernel.ts';
 
 /** A grid of the given size with uneven conductances from a small generator. */
 function randomCase(kind: KernelKind, nx: number, ny: number, nl: number, seed: number) {

@@ -89,7 +89,7 @@ describe('graded spacing', () => {
         fc.double({ min: 0.1, max: 0.9, noNaN: true }),
         (length, place) => {
           const centre = length * place;
-          const d = gradedSpacing(0, length, centre - 5e-3, centre + 5e-3, 0.5e-3);
+          const d = gradedSpacing(0, length, centre - 5e-3, centre + 5e-3, 0.5e-3, 2.5e-3);
           expect(d.reduce((a, b) => a + b, 0)).toBeCloseTo(length, 9);
           expect(Math.max(...d)).toBeLessThanOrEqual(2.5e-3 + 1e-9);
           expect(Math.min(...d)).toBeGreaterThan(0.1e-3);

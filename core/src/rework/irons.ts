@@ -13,6 +13,11 @@ const BEAD_REACH = 1.5;
 /** A wetted millimetre of tip hands over this, W/K (estimate); corroded metal takes half of it. */
 const FILM = 0.06;
 const CORRODED_FILM = 0.5;
+/**
+ * A pin in its hole, conductivity × section, W·m/K: 0.12 mm² of lead, 25 µm of copper round 0.9 mm, 0.5 mm² of solder. A rod that
+ * gives its heat away evenly along its length is on average as far from its end as a third of it.
+ */
+const BARREL = 9e-5;
 /** Strokes and pins where nothing is said, s. */
 const PASS_S = 1;
 const MOST_S = 8;
@@ -96,12 +101,16 @@ export class Irons {
   /** Whether joints are sucked empty one by one, and which are. */
   readonly empties: boolean;
   readonly freed: boolean[];
+  /** From the upper end of a pin to its solder on average, W/K. */
+  private readonly through: number;
   private pin = 0;
   private pinSince = 0;
   private moltenSince: number | null = null;
 
-  constructor(lumps: Lumps, method: LowMeltMethod | IronMethod) {
+  /** `thickness_mm` of the board: a pin has to be heated through its hole. */
+  constructor(lumps: Lumps, method: LowMeltMethod | IronMethod, thickness_mm: number) {
     this.lumps = lumps;
+    this.through = (BARREL / (thickness_mm / 3)) * 1000;
     this.method = method;
     const lands = lumps.joints.map((j) => j.terminal.land);
     this.sides = sidesOf(lumps.joints).map((side) =>
@@ -177,6 +186,8 @@ export class Irons {
     const sound = (j: JointLump) => (j.corroded ? CORRODED_FILM : 1);
     const share = touched.reduce((sum, i) => sum + sound(this.lumps.joints[i]), 0) / touched.length;
     const film = FILM * wetted_mm * contact * share;
-    return { joints: touched, G: 1 / (1 / TIP_CONDUCTANCE[tip] + 1 / film) };
+    const pins = touched.filter((i) => this.lumps.joints[i].terminal.kind === 'pin').length;
+    const hole = pins === touched.length ? 1 / (pins * this.through) : 0;
+    return { joints: touched, G: 1 / (1 / TIP_CONDUCTANCE[tip] + 1 / film + hole) };
   }
 }

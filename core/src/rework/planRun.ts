@@ -51,7 +51,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   if (!target) throw new Error(`The board has no part "${input.target}".`);
   const { method } = input;
   const quality = QUALITY[input.quality];
-  const mesh = meshBoard(input.board, target, quality.cells);
+  const mesh = meshBoard(input.board, target, quality.cells, method.kind === 'air' ? 'air' : 'tip');
   const lumps = buildLumps(input, mesh, target);
   if (lumps.joints.length === 0) throw new Error(`${partName(target)} has no joints to melt.`);
   const run = new HeatRun(
@@ -110,7 +110,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   let [body, pads] = [input.ambient_C, input.ambient_C];
   let [steps, renewed] = [0, -Infinity];
   let pictured = -0.1;
-  const irons = method.kind === 'air' ? undefined : new Irons(lumps, method);
+  const irons = method.kind === 'air' ? undefined : new Irons(lumps, method, input.board.thickness_mm);
   const held = heldShare(input.held, mesh);
 
   const watch = new OutcomeWatch(input, mesh, lumps, target);
@@ -173,9 +173,12 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       await context.breathe?.();
     }
     sinceLook += dt;
-    if (steps % 4 > 0) continue;
+    const look = steps % 4 === 0;
+    // a tip is through a pin in a few steps
+    if (look || irons)
+      for (let i = 0; i < joints.length; i++) if (joints[i].liquidus_s === null) paths[i] = pathsOf(run, lumps, i);
+    if (!look) continue;
     // a fifth of a second is fine enough for what is slow
-    for (let i = 0; i < joints.length; i++) if (joints[i].liquidus_s === null) paths[i] = pathsOf(run, lumps, i);
     if (allWet === null || run.time <= allWet + LIFT_S) watch.note(run, sinceLook);
     sinceLook = 0;
     body = Math.max(body, run.T[lumps.body]);
@@ -203,7 +206,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       : {}),
     last: {
       terminal: joints[lastJoint].terminal,
-      why: reasonFor(lastJoint, lumps, mesh, at, method.kind !== 'air', paths[lastJoint]),
+      why: reasonFor(lastJoint, lumps, mesh, at, method, paths[lastJoint]),
       ...(paths[lastJoint] ? { paths: paths[lastJoint] } : {}),
     },
     body_C: body,

@@ -2,6 +2,7 @@
 import { sheetConductance, type BoardMesh } from '../thermal/boardMesh.ts';
 import type { HeatRun } from '../thermal/heatRun.ts';
 import type { Lumps } from './lumps.ts';
+import type { Method } from './method.ts';
 import type { Paths } from './planForm.ts';
 
 /** Where the heat of one joint comes from and goes to at this moment, W. */
@@ -37,13 +38,13 @@ export function reasonFor(
   lumps: Lumps,
   mesh: BoardMesh,
   at: { x: number; y: number },
-  iron: boolean,
+  method: Method,
   paths: Paths | undefined,
 ): string {
-  return `${difference(last, lumps, mesh, at, iron)}${drained(paths)}`;
+  return `${difference(last, lumps, mesh, at, method)}${drained(paths)}`;
 }
 
-function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number; y: number }, iron: boolean): string {
+function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number; y: number }, method: Method): string {
   const features = lumps.joints.map((j) => ({
     copper: j.columns.reduce((s, c) => s + sheetConductance(mesh, c), 0) / Math.max(1, j.columns.length),
     mass: j.terminal.volume_mm3,
@@ -60,7 +61,8 @@ function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number
     return 'it is corroded: it takes heat badly and wets slowly';
   if (ratio('mass') > 2) return `it holds ${times(ratio('mass'))} the solder of the others`;
   if (ratio('copper') > 1.15) return `the copper under it carries ${times(ratio('copper'))} the heat away`;
-  if (iron) return 'the iron comes to it last';
+  if (method.kind === 'iron' && method.tool === 'tweezers') return 'both tips heat alike; the other is close behind';
+  if (method.kind !== 'air') return 'the iron comes to it last';
   if (ratio('far') > 1.05)
     return `it lies ${(mine.far * 1000).toFixed(1)} mm from the nozzle's axis, the others ${(mean('far') * 1000).toFixed(1)} mm`;
   return 'the board round it is coldest; the others are close behind';

@@ -110,6 +110,12 @@ function addJoint(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part: PlacedP
     });
 }
 
+/**
+ * What a hole gives to a layer inside, W/K: planes are met by four spokes of 35 µm, 0.3 mm wide and long, as boards that are to be soldered have it.
+ * A hole that lies in a plane without them drains faster, one that meets none slower.
+ */
+const SPOKES = 4 * 390 * 35e-6;
+
 /** A plated hole touches every slab: its wall the inner ones (planes drain it there), a land the far face too. */
 function throughHole(
   lumps: Lumps,
@@ -125,7 +131,8 @@ function throughHole(
   const slabs = mesh.grid.dz.length;
   for (let l = 1; l < slabs; l++) {
     const wall = Math.PI * drill * 1e-3 * mesh.grid.dz[l];
-    linkToBoard(lumps, mesh, node, hole, (area) => (perArea * wall * area) / section, l);
+    const G = 1 / (1 / (perArea * wall) + 1 / SPOKES);
+    linkToBoard(lumps, mesh, node, hole, (area) => (G * area) / section, l);
   }
   linkToBoard(lumps, mesh, node, boxOnBoard(part, t.land), (area) => perArea * area, slabs - 1);
 }

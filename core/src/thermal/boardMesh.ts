@@ -11,8 +11,11 @@ import { cellEdges, emptyGrid, overlapRectangle, type BoardGrid } from './grid.t
 
 /** Larger boards are cut off this far from the target, m. */
 const REACH = 70e-3;
-const FINE_MARGIN = 6e-3;
-const COARSEST = 2.5e-3;
+/** How far round the target the mesh stays fine, and how coarse it may become, m: air falls on much of the board, a tip's heat enters at the lands. */
+const MESH_FOR = {
+  air: { margin: 6e-3, coarsest: 2.5e-3, finest: 1 },
+  tip: { margin: 1e-3, coarsest: 8e-3, finest: 0.5 },
+} as const;
 const GROWTH = 1.25;
 const SLABS = [0.125, 0.375, 0.375, 0.125];
 
@@ -29,8 +32,15 @@ export interface BoardMesh {
   columns: number;
 }
 
-/** Cell widths from `from` to `to` (m): `fine` inside [f0, f1], growing outwards. */
-export function gradedSpacing(from: number, to: number, f0: number, f1: number, fine: number): number[] {
+/** Cell widths from `from` to `to` (m): `fine` inside [f0, f1], growing outwards to `coarsest`. */
+export function gradedSpacing(
+  from: number,
+  to: number,
+  f0: number,
+  f1: number,
+  fine: number,
+  coarsest: number,
+): number[] {
   const start = Math.max(from, f0);
   const end = Math.min(to, f1);
   const middle = Math.max(1, Math.round((end - start) / fine));
@@ -39,7 +49,7 @@ export function gradedSpacing(from: number, to: number, f0: number, f1: number, 
     const sizes: number[] = [];
     let sum = 0;
     for (let d = fine; sum < length;) {
-      d = Math.min(d * GROWTH, COARSEST);
+      d = Math.min(d * GROWTH, coarsest);
       sizes.push(d);
       sum += d;
     }
@@ -73,20 +83,26 @@ function wantedSpacing(part: PlacedPart): number {
   return narrowest < 0.35 ? 0.35e-3 : 0.5e-3;
 }
 
-/** Builds the mesh round `target` with at most `maxCells` cells. */
-export function meshBoard(board: BoardModel, target: PlacedPart, maxCells: number): BoardMesh {
+/** Builds the mesh round `target` with at most `maxCells` cells, for heat from a kind of tool. */
+export function meshBoard(
+  board: BoardModel,
+  target: PlacedPart,
+  maxCells: number,
+  tool: keyof typeof MESH_FOR = 'air',
+): BoardMesh {
   const b = boardBounds(board);
   const box = targetBox(target);
+  const { margin, coarsest, finest } = MESH_FOR[tool];
   const x0 = Math.max(b.x0 / 1000, box.x0 - REACH);
   const x1 = Math.min(b.x1 / 1000, box.x1 + REACH);
   const y0 = Math.max(b.y0 / 1000, box.y0 - REACH);
   const y1 = Math.min(b.y1 / 1000, box.y1 + REACH);
-  let fine = wantedSpacing(target);
+  let fine = finest * wantedSpacing(target);
   let dx: number[];
   let dy: number[];
   do {
-    dx = gradedSpacing(x0, x1, box.x0 - FINE_MARGIN, box.x1 + FINE_MARGIN, fine);
-    dy = gradedSpacing(y0, y1, box.y0 - FINE_MARGIN, box.y1 + FINE_MARGIN, fine);
+    dx = gradedSpacing(x0, x1, box.x0 - margin, box.x1 + margin, fine, coarsest);
+    dy = gradedSpacing(y0, y1, box.y0 - margin, box.y1 + margin, fine, coarsest);
     fine *= 1.06;
   } while (dx.length * dy.length * SLABS.length > maxCells && fine < 5e-3);
   const thickness = board.thickness_mm / 1000;

@@ -314,7 +314,10 @@
 
     {#if !result?.calibrated}
       <p class="mt-1 mb-3 text-[13px] text-caution">
-        <span class="font-semibold"><span aria-hidden="true">◆</span> {inputs.kit.station.name}: uncalibrated.</span>
+        <span class="font-semibold"
+          ><span aria-hidden="true">◆</span>
+          {method && method.kind !== 'air' ? 'The iron' : inputs.kit.station.name}: uncalibrated.</span
+        >
         Trust the order and the risks; take the seconds as ranges.
       </p>
     {/if}
