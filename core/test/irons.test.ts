@@ -278,6 +278,13 @@ describe('metal and what holds the board', () => {
     );
     expect(await wet(so, air(), { sinks: [{ kind: 'clip', partId: 'nobody' }] })).toBe(bare);
   });
+  it('glue under a can leads its heat into the board', async () => {
+    const can = boardOf('CAN-6.3');
+    const method = air({ limit_s: 20 });
+    const glued = await run(can, method, { sinks: [{ kind: 'glue', partId: 'target' }] });
+    const free = await run(can, method);
+    expect(glued.body_C).toBeLessThan(free.body_C - 2);
+  });
   it('a frame or props under the board take heat, the more the nearer', async () => {
     const small = boardOf('SOIC-8', 'thin');
     const c = BOARD_KINDS.thin.size_mm / 2;

@@ -83,6 +83,18 @@ describe('air that changes on the way', () => {
     const [leaningFromIt, leaningTowardsIt] = [await peak(angle), await peak(angle + 180)];
     expect(leaningTowardsIt).toBeGreaterThan(leaningFromIt + 5);
   });
+  it('a hand that moves along a line warms what lies on that line more', async () => {
+    const along = (Math.atan2(-(placed.y_mm - target.y_mm), placed.x_mm - target.x_mm) * 180) / Math.PI;
+    const peak = async (sweep_deg: number | undefined) =>
+      (await run(air({ sweep_mm: 6, limit_s: 25, ...(sweep_deg === undefined ? {} : { sweep_deg }) }))).neighbours.find(
+        (n) => n.partId === plastic.partId,
+      )?.peak_C ?? 0;
+    const [onIt, circling, across] = [await peak(along), await peak(undefined), await peak(along + 90)];
+    expect(onIt).toBeGreaterThan(circling + 1);
+    expect(circling).toBeGreaterThan(across + 1);
+    // to and fro has no sense of direction
+    expect(await peak(along + 180)).toBeCloseTo(onIt, 6);
+  });
   it('a wide mouth spreads the same bore over more board', async () => {
     const pads = async (mouth?: AirMethod['mouth']) =>
       (await run(air({ limit_s: 15, nozzle_mm: 4, sweep_mm: 0, ...(mouth ? { mouth } : {}) }))).body_C;

@@ -93,7 +93,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   const before = await wet();
   await page.getByRole('button', { name: 'Change settings' }).click();
   const settings = page.getByRole('form', { name: /Settings of Air, fast/ });
-  await settings.getByText('Stage 2, lean, mouth, pulses').click();
+  await settings.getByText('Path, stage 2, lean, mouth, pulses').click();
   await settings.getByLabel('Pulses: on, s').fill('2');
   await settings.getByRole('button', { name: 'Keep these' }).click();
   await expect(settings.getByRole('alert')).toContainText('both, or both empty');
@@ -117,7 +117,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await expect(form.getByRole('alert')).toContainText('9');
   await form.getByLabel('Corroded ones').fill('all');
   await form.getByLabel('Their own solder').fill('Bi58Sn42');
-  await form.getByLabel('Metal on R14').selectOption({ label: 'clip' });
+  await form.getByLabel('Metal or glue on R14').selectOption({ label: 'clip' });
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await planReady(page);
   await methods.getByText('Hot tweezers').click();
@@ -127,7 +127,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await expect(joints.getByText(/13[89] to 1(38|39|40) °C/).first()).toBeVisible();
   await page.getByRole('button', { name: /^Surroundings: / }).click();
   await form.getByLabel('Their own solder').fill('');
-  await form.getByLabel('Metal on R14').selectOption({ label: 'no metal on it' });
+  await form.getByLabel('Metal or glue on R14').selectOption({ label: 'nothing on it' });
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await planReady(page);
   await methods.getByText('Hot tweezers').click();

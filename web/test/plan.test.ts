@@ -43,6 +43,7 @@ describe('a method’s form', () => {
     const all = {
       tilt_deg: '20',
       approach_deg: '-90',
+      sweep_deg: '45',
       'pulse.on_s': '3',
       'pulse.off_s': '1,5',
       'mouth.kind': 'slot',
@@ -55,11 +56,12 @@ describe('a method’s form', () => {
     expect(full).toMatchObject({
       tilt_deg: 20,
       approach_deg: -90,
+      sweep_deg: 45,
       pulse: { on_s: 3, off_s: 1.5 },
       mouth: { kind: 'slot', w_mm: 12, h_mm: 8 },
       stages: [{ from_s: 20, standoff_mm: 8 }],
     });
-    expect(settingLine(full, units)).toBe('390 °C, 45 L/min, 14 mm, 8 mm from 20 s, pulsed, leaning 20°, slot');
+    expect(settingLine(full, units)).toBe('390 °C, 45 L/min, 14 mm, 8 mm from 20 s, in a line, pulsed, leaning 20°, slot');
     expect(changed(full, Object.fromEntries(Object.keys(all).map((k) => [k, ''])))).toEqual(air);
   });
   it('a stage keeps what it changes besides the distance', () => {
@@ -148,7 +150,7 @@ describe('the form of the surroundings', () => {
     });
     const again = surroundingsOf(surroundingTexts(all, units), units, target);
     expect('value' in again && again.value).toEqual(all);
-    expect(surroundingWords(all)).toBe('preheater, props, draught, 1 covered, 1 with metal, joints');
+    expect(surroundingWords(all)).toBe('preheater, props, draught, 1 covered, 1 with metal or glue, joints');
   });
   it('all joints corroded, a frame, infrared in one window', () => {
     const v = value({ corroded: 'all', held: 'frame', frame: '4', under: 'infrared', flux: '6', window: '20' });

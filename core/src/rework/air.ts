@@ -45,22 +45,28 @@ export function blows({ pulse }: AirMethod, t: number): boolean {
   return !pulse || t % (pulse.on_s + pulse.off_s) < pulse.on_s - 1e-9;
 }
 
-/** Offsets of the jet's axis from where the hand aims, m: the circle of the hand, and the mouth when it is no round hole. */
+/** Twelve places of the hand: round a circle, or spread evenly along a line (y points down on the board). */
+function path(sweep: number, along_deg: number | undefined): [number, number][] {
+  return Array.from({ length: 12 }, (_, n) => {
+    const turn = along_deg === undefined ? (Math.PI * n) / 6 : (-Math.PI * along_deg) / 180;
+    const out = along_deg === undefined ? sweep : (sweep * (2 * n - 11)) / 12;
+    return [out * Math.cos(turn), out * Math.sin(turn)];
+  });
+}
+
+/** Offsets of the jet's axis from where the hand aims, m: the path of the hand, and the mouth when it is no round hole. */
 function offsets(method: AirMethod): [number, number][] {
   const sweep = method.sweep_mm / 1000;
-  const circle: [number, number][] =
-    sweep > 0
-      ? Array.from({ length: 12 }, (_, n) => [sweep * Math.cos((Math.PI * n) / 6), sweep * Math.sin((Math.PI * n) / 6)])
-      : [[0, 0]];
+  const hand = sweep > 0 ? path(sweep, method.sweep_deg) : [[0, 0] as [number, number]];
   const { mouth } = method;
-  if (!mouth) return circle;
+  if (!mouth) return hand;
   const [w, h] = [mouth.w_mm / 2000, mouth.h_mm / 2000];
   const face: [number, number][] = [];
   for (const u of [-1, -1 / 3, 1 / 3, 1])
     for (const v of [-1, -1 / 3, 1 / 3, 1])
       if (mouth.kind === 'slot' || Math.max(Math.abs(u), Math.abs(v)) === 1) face.push([u * w, v * h]);
   // the mouth turns with nothing: its places and the hand's are averaged together
-  return circle.flatMap(([a, b]) => face.map(([c, d]): [number, number] => [a + c, b + d]));
+  return hand.flatMap(([a, b]) => face.map(([c, d]): [number, number] => [a + c, b + d]));
 }
 
 /** Heat transfer and driving temperature at a place relative to the aim, m, averaged over the offsets. */

@@ -2,7 +2,7 @@
 import { boxOnBoard, type PlacedPart } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
 import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
-import { bodyRect, exposedBody, linkToBoard, type Lumps } from './lumps.ts';
+import { bodyRect, exposedBody, linkToBoard, throughGap, type Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';
 
 /** What a cover leaves of the jet's heat transfer, and its own heat, J/(m²·K). Estimates. */
@@ -53,19 +53,34 @@ const SINKS = {
   clip: { mass_g: 2, contact: 800, surface: 1, leaves: 0.6, over_mm: 2 },
   shield: { mass_g: 1.5, contact: 60, surface: 1.4, leaves: 0.08, over_mm: 0.5 },
 } as const;
+/** Glue under a body: filled part of its base, W/(m·K), thinnest seam, mm. Estimates. */
+const GLUE = { share: 0.5, conductivity: 0.25, least_mm: 0.1 };
 /** Metal, J/(g·K): between aluminium and copper alloys. */
 const METAL_HEAT = 0.6;
 /** A soldered rim of sheet hands heat to the board, W/K per metre (0.2 mm of steel over 2 mm). */
 const RIM = 5;
 
-/** Each piece of metal is a lump of its own on the part, a shield soldered to the board round it as well. */
+/** Each piece of metal is a lump of its own on the part, a shield soldered to the board round it as well; glue ties the body to the board. */
 export function addSinks(lumps: Lumps, input: PlanInput, mesh: BoardMesh, target: PlacedPart): void {
   for (const s of input.sinks ?? []) {
     const part = input.board.parts.find((p) => p.partId === s.partId);
     const bodies = bodiesOf(lumps, target, s.partId);
     if (!part || bodies.length === 0) continue;
-    const kind = SINKS[s.kind];
     const rect = bodyRect(part);
+    if (s.kind === 'glue') {
+      const gap = Math.max(GLUE.least_mm, packageById(part.package).body.gap);
+      const filled = throughGap(mesh, gap, 0, GLUE.conductivity);
+      for (const body of bodies)
+        linkToBoard(
+          lumps,
+          mesh,
+          body,
+          boxOnBoard(part, rect),
+          (area, column) => (GLUE.share * filled(area, column)) / bodies.length,
+        );
+      continue;
+    }
+    const kind = SINKS[s.kind];
     const node =
       lumps.nodes.push({
         id: `${s.kind}:${s.partId}`,

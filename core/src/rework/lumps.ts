@@ -78,11 +78,11 @@ export function linkToBoard(
   return columns;
 }
 
-/** Air gap in series with half of the slab. */
+/** A gap, of air or what fills it (W/(m·K)), in series with half of the slab. */
 export const throughGap =
-  (mesh: BoardMesh, gap_mm: number, slab = 0) =>
+  (mesh: BoardMesh, gap_mm: number, slab = 0, fill = AIR_CONDUCTIVITY) =>
   (area: number, column: number) =>
-    area / (gap_mm / 1000 / AIR_CONDUCTIVITY + mesh.grid.dz[slab] / (2 * mesh.grid.kz[column + slab * mesh.columns]));
+    area / (gap_mm / 1000 / fill + mesh.grid.dz[slab] / (2 * mesh.grid.kz[column + slab * mesh.columns]));
 
 export function shade(lumps: Lumps, mesh: BoardMesh, box: Box): void {
   const { grid } = mesh;

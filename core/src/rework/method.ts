@@ -9,7 +9,9 @@ const airSettings = z.strictObject({
   flow_L_min: z.number().min(2).max(200),
   nozzle_mm: z.number().min(2).max(40),
   standoff_mm: z.number().min(3).max(120),
+  /** How far the hand goes to either side of its middle: on a circle, or to and fro along a line in this direction (as `approach_deg`). */
   sweep_mm: z.number().min(0).max(40),
+  sweep_deg: z.number().min(-360).max(360).optional(),
   limit_s: z.number().min(5).max(300),
   /** Changed on the way: closing in, hotter, stronger. Each holds until the next. */
   stages: z

@@ -138,7 +138,7 @@ function removeByAir(work: Work, method: AirMethod): Instruction[] {
       mark: 'heat-on',
     },
     ...heating(work, {
-      say: `Circle the body, ${method.standoff_mm} mm above it.`,
+      say: `${method.sweep_deg === undefined ? 'Circle the body' : 'To and fro along it'}, ${method.standoff_mm} mm above it.`,
       watch: '',
     }),
     {

@@ -40,9 +40,9 @@ const coverSchema = z
   })
   .refine((c) => (c.partId === undefined) !== (c.area === undefined), { error: 'covers either a part or an area' });
 
-/** Metal that nobody planned to heat. */
+/** Metal that nobody planned to heat, or glue that leads heat into the board. */
 const sinkSchema = z.strictObject({
-  kind: z.enum(['heatsink', 'clip', 'shield']),
+  kind: z.enum(['heatsink', 'clip', 'shield', 'glue']),
   /** The part it sits on. */
   partId: z.string().max(60),
   mass_g: z.number().min(0.05).max(2000).optional(),

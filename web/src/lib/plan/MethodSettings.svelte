@@ -62,7 +62,7 @@
   </div>
   <details class="mt-3" open={opened}>
     <summary class="min-h-8 cursor-pointer text-ink2"
-      >{method.kind === 'air' ? 'Stage 2, lean, mouth, pulses' : 'Tip and way of working'}</summary
+      >{method.kind === 'air' ? 'Path, stage 2, lean, mouth, pulses' : 'Tip and way of working'}</summary
     >
     <div class="mt-2 grid grid-cols-3 gap-3">
       {#each knobs.more as k (k.key)}{@render field(k)}{/each}

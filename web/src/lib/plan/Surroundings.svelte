@@ -83,8 +83,8 @@
           <option value="">not covered</option>
           {#each Object.entries(COVERS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
         </select>
-        <select class="field w-36" bind:value={t.sinks[id]} aria-label="Metal on {nameOf(board, id)}">
-          <option value="">no metal on it</option>
+        <select class="field w-36" bind:value={t.sinks[id]} aria-label="Metal or glue on {nameOf(board, id)}">
+          <option value="">nothing on it</option>
           {#each Object.entries(SINKS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
         </select>
       </li>

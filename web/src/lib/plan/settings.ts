@@ -28,7 +28,12 @@ export function settingLine(m: Method, units: UnitSettings): string {
         .filter(Boolean)
         .join(' ')} from ${s.from_s} s`,
   );
-  const more = [m.pulse ? 'pulsed' : '', m.tilt_deg ? `leaning ${m.tilt_deg}°` : '', m.mouth ? `${m.mouth.kind}` : ''];
+  const more = [
+    m.sweep_deg === undefined ? '' : 'in a line',
+    m.pulse ? 'pulsed' : '',
+    m.tilt_deg ? `leaning ${m.tilt_deg}°` : '',
+    m.mouth ? `${m.mouth.kind}` : '',
+  ];
   const rest = more.filter(Boolean).join(', ');
   return `${at}, ${m.flow_L_min} L/min, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
 }
@@ -84,12 +89,13 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
       { key: 'flow_L_min', label: 'Air', unit: 'L/min', min: 2, max: 200 },
       { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', min: 2, max: 40 },
       { key: 'standoff_mm', label: 'Distance', unit: 'mm', min: 3, max: 120 },
-      { key: 'sweep_mm', label: 'Circling', unit: 'mm', min: 0, max: 40 },
+      { key: 'sweep_mm', label: 'Hand moves', unit: 'mm', min: 0, max: 40 },
       limit,
       { key: 'stages.0.from_s', label: 'Stage 2 from', unit: 's', min: 0, max: 300, optional: true },
       { key: 'stages.0.standoff_mm', label: 'Stage 2 at', unit: 'mm', min: 3, max: 120, optional: true },
     ],
     more: [
+      { key: 'sweep_deg', label: 'in a line at', unit: '°', min: -360, max: 360, optional: true, hint: 'in a circle' },
       { key: 'stages.0.set_C', label: 'Stage 2 set-point', unit: 'temperature', min: 100, max: 550, optional: true },
       { key: 'stages.0.flow_L_min', label: 'Stage 2 air', unit: 'L/min', min: 2, max: 200, optional: true },
       { key: 'tilt_deg', label: 'Nozzle leans', unit: '°', min: 0, max: 60, optional: true },

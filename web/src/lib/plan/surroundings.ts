@@ -37,7 +37,12 @@ export const COVERS: Record<Kind<'covers'>, string> = {
   strip: 'metal strip',
   thick: 'thick cover',
 };
-export const SINKS: Record<Kind<'sinks'>, string> = { heatsink: 'heatsink', clip: 'clip', shield: 'shield' };
+export const SINKS: Record<Kind<'sinks'>, string> = {
+  heatsink: 'heatsink',
+  clip: 'clip',
+  shield: 'shield',
+  glue: 'glued down',
+};
 
 export interface SurroundingsTexts {
   under: keyof typeof UNDER;
@@ -194,7 +199,7 @@ export function surroundingWords({ under, held, draught, covers, sinks, joints }
     held?.kind,
     draught ? 'draught' : '',
     covers ? `${covers.length} covered` : '',
-    sinks ? `${sinks.length} with metal` : '',
+    sinks ? `${sinks.length} with metal or glue` : '',
     joints ? 'joints' : '',
   ]
     .filter(Boolean)

@@ -53,7 +53,7 @@
     ['flow', 'Air, L/min'],
     ['nozzle', 'Nozzle, mm'],
     ['mm', 'Distance, mm'],
-    ['circle', 'Circling, mm'],
+    ['circle', 'Hand moves, mm'],
   ];
   /** Another tool brings its own settings. */
   function takeTool() {
@@ -84,7 +84,7 @@
     if (method.kind === 'air') {
       const [set, flow, nozzle, mm, circle] = AIR.map(([key]) => parseDecimal(v[key]));
       if (set === null || flow === null || nozzle === null || mm === null || circle === null)
-        return 'Set-point, air, nozzle, distance, circling: numbers.';
+        return 'Set-point, air, nozzle, distance, hand: numbers.';
       method = {
         ...method,
         set_C: toCelsius(set, units),
