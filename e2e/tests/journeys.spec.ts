@@ -97,10 +97,10 @@ test('a changed setting makes the plan visibly stale, computing again makes it f
   await openJob(page, 'Memory positions lost', 'plan');
   await planReady(page);
   await page.getByRole('button', { name: 'Change settings' }).click();
-  await page.getByLabel('Set-point, °C').fill('9000');
+  await page.getByLabel('Set-point, °C', { exact: true }).fill('9000');
   await page.getByRole('button', { name: 'Keep these' }).click();
   await expect(page.getByText('100 to 550 °C')).toBeVisible();
-  await page.getByLabel('Set-point, °C').fill('430');
+  await page.getByLabel('Set-point, °C', { exact: true }).fill('430');
   await page.getByRole('button', { name: 'Keep these' }).click();
   await expect(page.getByRole('status')).toContainText('Stale');
   await expect(page.getByRole('button', { name: 'Use this plan' })).toBeDisabled();

@@ -119,6 +119,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await form.getByLabel('Their own solder').fill('Bi58Sn42');
   await form.getByLabel('Metal or glue on R14').selectOption({ label: 'clip' });
   await form.getByRole('button', { name: 'Compute with these' }).click();
+  await expect(page.getByRole('button', { name: 'Surroundings: 1 with metal or glue, joints' })).toBeVisible();
   await planReady(page);
   await methods.getByText('Hot tweezers').click();
   await page.getByText('Each joint, and where').click();
@@ -129,6 +130,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await form.getByLabel('Their own solder').fill('');
   await form.getByLabel('Metal or glue on R14').selectOption({ label: 'nothing on it' });
   await form.getByRole('button', { name: 'Compute with these' }).click();
+  await expect(page.getByRole('button', { name: 'Surroundings: joints', exact: true })).toBeVisible();
   await planReady(page);
   await methods.getByText('Hot tweezers').click();
   expect(await wet()).toBeGreaterThan(clean);

@@ -61,7 +61,9 @@ describe('a method’s form', () => {
       mouth: { kind: 'slot', w_mm: 12, h_mm: 8 },
       stages: [{ from_s: 20, standoff_mm: 8 }],
     });
-    expect(settingLine(full, units)).toBe('390 °C, 45 L/min, 14 mm, 8 mm from 20 s, in a line, pulsed, leaning 20°, slot');
+    expect(settingLine(full, units)).toBe(
+      '390 °C, 45 L/min, 14 mm, 8 mm from 20 s, in a line, pulsed, leaning 20°, slot',
+    );
     expect(changed(full, Object.fromEntries(Object.keys(all).map((k) => [k, ''])))).toEqual(air);
   });
   it('a stage keeps what it changes besides the distance', () => {
