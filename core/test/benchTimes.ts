@@ -1,11 +1,10 @@
 /** Cases a bench knows, with what it shows there: the default figures of parts and tools have to meet them. */
-import { air } from './airMethod.ts';
+import { air, runOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { packageById } from '../src/packages/index.ts';
-import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
+import { methodsFor } from '../src/rework/defaults.ts';
 import type { LowMeltMethod, Method } from '../src/rework/method.ts';
 import { wetAt, type PlanInput, type PlanRun } from '../src/rework/planForm.ts';
-import { runPlan } from '../src/rework/planRun.ts';
 
 type Stack = [number, number][];
 const TWO: Stack = [
@@ -70,20 +69,8 @@ function boardOf(
   };
 }
 
-const simulate = (board: BoardModel, method: Method, more: Partial<PlanInput> = {}): Promise<PlanRun> =>
-  runPlan(
-    {
-      board,
-      target: 'target',
-      method,
-      station: DEFAULT_STATION,
-      ambient_C: 22,
-      quality: 'plan',
-      frames: false,
-      ...more,
-    },
-    { now: () => 0 },
-  );
+const simulate = (board: BoardModel, method: Method, more: Partial<PlanInput> = {}) =>
+  runOf(board, method, { quality: 'plan', ...more });
 
 const tool = (pkg: string, label: string): Method => {
   const found = methodsFor(pkg).find((m) => m.method.label === label)?.method;

@@ -1,9 +1,9 @@
 /** Plans against hidden benches: how many of them finish within the range that was promised. */
-import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
-import { expressBoard, type ExpressAnswers } from '../src/rework/expressBoard.ts';
+import { boardOf, planOf } from './plans.ts';
+import { methodsFor } from '../src/rework/defaults.ts';
+import type { ExpressAnswers } from '../src/rework/expressBoard.ts';
 import { playBench } from '../src/rework/hiddenBench.ts';
 import type { Method } from '../src/rework/method.ts';
-import type { PlanInput } from '../src/rework/planForm.ts';
 import { planHeat, type PlanResult } from '../src/rework/planHeat.ts';
 
 interface Coverage {
@@ -23,15 +23,7 @@ function coverageCase(pkg: string, boardKind: ExpressAnswers['boardKind'], label
     name: `${pkg}, ${boardKind}, ${label}`,
     run: async (benches) => {
       const method = methodsFor(pkg).find((m) => m.method.label === label)?.method as Method;
-      const input: PlanInput = {
-        board: expressBoard({ package: pkg, boardKind, plastic: 'pbt', distance_mm: 6 }),
-        target: 'target',
-        method,
-        station: DEFAULT_STATION,
-        ambient_C: 22,
-        quality: 'search',
-        frames: false,
-      };
+      const input = planOf(boardOf(pkg, boardKind, 'pbt'), method);
       const plan = await planHeat(input, context);
       const { from, to } = plan.allWetRange_s;
       let inside = 0;

@@ -1,48 +1,20 @@
 /** Irons along rows, at both ends and in holes; joints with metal of their own; what drains them. */
 import { describe, expect, it } from 'vitest';
-import { air } from './airMethod.ts';
+import { air, bead, boardOf, planOf, runOf as run } from './plans.ts';
 import { jointMetal, mixedByVolume } from '../src/alloys/jointMetal.ts';
 import { SOLDER_ALLOYS } from '../src/materials/solder.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
-import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
-import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
+import { methodsFor } from '../src/rework/defaults.ts';
+import { BOARD_KINDS } from '../src/rework/expressBoard.ts';
 import { reachOf, rowsOf } from '../src/rework/irons.ts';
 import { solderOf } from '../src/rework/solderOf.ts';
 import type { IronMethod, LowMeltMethod, Method } from '../src/rework/method.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
-import { runPlan } from '../src/rework/planRun.ts';
 import { wettingTime_s } from '../src/rework/wetting.ts';
 
-type Kind = keyof typeof BOARD_KINDS;
-const boardOf = (pkg: string, boardKind: Kind = 'two-layer'): BoardModel =>
-  expressBoard({ package: pkg, boardKind, plastic: 'none', distance_mm: 6 });
-const input = (board: BoardModel, method: Method, more: Partial<PlanInput> = {}): PlanInput => ({
-  board,
-  target: 'target',
-  method,
-  station: DEFAULT_STATION,
-  ambient_C: 22,
-  quality: 'search',
-  frames: false,
-  ...more,
-});
-const run = (board: BoardModel, method: Method, more: Partial<PlanInput> = {}) =>
-  runPlan(input(board, method, more), { now: () => 0 });
 const wet = async (board: BoardModel, method: Method, more: Partial<PlanInput> = {}) =>
   (await run(board, method, more)).allWet_s ?? Infinity;
 
-const bead = (change: Partial<LowMeltMethod> = {}): LowMeltMethod => ({
-  kind: 'low-melt',
-  label: 'bead',
-  set_C: 350,
-  bead_ratio: 6,
-  tip_mm: 3,
-  contact: 1,
-  power_W: 70,
-  stroke_s: 25,
-  limit_s: 60,
-  ...change,
-});
 const iron = (tool: IronMethod['tool'], change: Partial<IronMethod> = {}): IronMethod => ({
   kind: 'iron',
   label: tool,
@@ -318,7 +290,7 @@ describe('bad statements', () => {
     [{ method: bead({ irons: 3 as 2 }) }, 'method.irons'],
     [{ method: iron('vacuum', { dwell_s: Number.NaN }) }, 'method.dwell_s'],
   ])('%j is refused with its field', (change, field) => {
-    const parsed = planInputSchema.safeParse({ ...input(boardOf('SOIC-8'), air()), ...change });
+    const parsed = planInputSchema.safeParse({ ...planOf(boardOf('SOIC-8'), air()), ...change });
     expect(parsed.error?.issues.map((i) => i.path.join('.'))).toContain(field);
   });
 });

@@ -1,26 +1,14 @@
 /** What a rework does besides melting joints. */
 import { describe, expect, it } from 'vitest';
-import { air } from './airMethod.ts';
+import { air, boardOf, planOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
-import { DEFAULT_STATION } from '../src/rework/defaults.ts';
-import { expressBoard } from '../src/rework/expressBoard.ts';
 import type { AirMethod } from '../src/rework/method.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { bodyClass_C } from '../src/rework/outcomes.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 
-const board = (pkg = 'SOIC-8'): BoardModel =>
-  expressBoard({ package: pkg, boardKind: 'thin', plastic: 'pbt', distance_mm: 6 });
-const input = (method: AirMethod, more: Partial<PlanInput> = {}): PlanInput => ({
-  board: board(),
-  target: 'target',
-  method,
-  station: DEFAULT_STATION,
-  ambient_C: 22,
-  quality: 'search',
-  frames: false,
-  ...more,
-});
+const board = (pkg = 'SOIC-8') => boardOf(pkg, 'thin', 'pbt');
+const input = (method: AirMethod, more: Partial<PlanInput> = {}) => planOf(board(), method, more);
 async function outcomes(method: AirMethod, more: Partial<PlanInput> = {}) {
   const run = await runPlan(input(method, more), { now: () => 0 });
   if (!run.outcomes) throw new Error('no outcomes');

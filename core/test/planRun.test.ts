@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { air } from './airMethod.ts';
+import { air } from './plans.ts';
 import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
 import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
 import { windowEnd } from '../src/rework/planHeat.ts';

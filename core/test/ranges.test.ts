@@ -1,23 +1,13 @@
 /** The spread of a plan: its design, its arithmetic, and whether hidden benches fall into it. */
 import { describe, expect, it } from 'vitest';
-import { air } from './airMethod.ts';
+import { air, bead, boardOf, planOf } from './plans.ts';
 import { coverageCases } from './coverage.ts';
 import { DEFAULT_STATION } from '../src/rework/defaults.ts';
-import { expressBoard } from '../src/rework/expressBoard.ts';
 import { DESIGN, effectsOf, planHeat } from '../src/rework/planHeat.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { uncertainOf } from '../src/rework/uncertainty.ts';
 
-const input = (more: Partial<PlanInput> = {}): PlanInput => ({
-  board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
-  target: 'target',
-  method: air(),
-  station: DEFAULT_STATION,
-  ambient_C: 22,
-  quality: 'search',
-  frames: false,
-  ...more,
-});
+const input = (more: Partial<PlanInput> = {}) => planOf(boardOf('SOIC-8', 'two-layer', 'pbt'), air(), more);
 const context = { now: () => 0 };
 
 describe('the design', () => {
@@ -36,17 +26,6 @@ describe('the design', () => {
 });
 
 describe('inputs that may be off', () => {
-  const bead = {
-    kind: 'low-melt',
-    label: 'b',
-    set_C: 350,
-    bead_ratio: 6,
-    tip_mm: 3,
-    contact: 1,
-    power_W: 70,
-    stroke_s: 25,
-    limit_s: 60,
-  } as const;
   const tweezers = {
     kind: 'iron',
     label: 't',
@@ -60,7 +39,7 @@ describe('inputs that may be off', () => {
   } as const;
   it.each([
     ['air', air({ stages: [{ from_s: 10, flow_L_min: 60, standoff_mm: 8 }] })],
-    ['bead', bead],
+    ['bead', bead()],
     ['tweezers', tweezers],
   ] as const)('of %s: at most seven, nothing changes at zero, each changes something at one', (_, method) => {
     const inputs = uncertainOf(method);

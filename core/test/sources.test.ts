@@ -1,31 +1,19 @@
 /** Tools and surroundings of a rework: what each must do, in orders rather than in seconds. */
 import { describe, expect, it } from 'vitest';
-import { air } from './airMethod.ts';
+import { air, boardOf, planOf, runOf } from './plans.ts';
 import { blows, settingAt, stageOf } from '../src/rework/air.ts';
-import { DEFAULT_STATION } from '../src/rework/defaults.ts';
-import { expressBoard } from '../src/rework/expressBoard.ts';
 import { type AirMethod } from '../src/rework/method.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
-import { runPlan } from '../src/rework/planRun.ts';
 
-const input = (method: AirMethod, more: Partial<PlanInput> = {}): PlanInput => ({
-  board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
-  target: 'target',
-  method,
-  station: DEFAULT_STATION,
-  ambient_C: 22,
-  quality: 'search',
-  frames: false,
-  ...more,
-});
-const run = (method: AirMethod, more: Partial<PlanInput> = {}) => runPlan(input(method, more), { now: () => 0 });
+const board = boardOf('SOIC-8', 'two-layer', 'pbt');
+const run = (method: AirMethod, more: Partial<PlanInput> = {}) => runOf(board, method, more);
 async function wet(method: AirMethod, more: Partial<PlanInput> = {}): Promise<number> {
   return (await run(method, more)).allWet_s ?? Infinity;
 }
 /** The plastic neighbour of the express board, and where it stands from the target. */
 const plastic = (await run(air({ limit_s: 5 }))).neighbours[0];
-const placed = input(air()).board.parts.find((p) => p.partId === plastic.partId);
-const target = input(air()).board.parts.find((p) => p.partId === 'target');
+const placed = board.parts.find((p) => p.partId === plastic.partId);
+const target = board.parts.find((p) => p.partId === 'target');
 if (!placed || !target) throw new Error('the express board has no neighbour');
 
 describe('air that changes on the way', () => {
@@ -165,7 +153,7 @@ describe('bad input', () => {
     [{ covers: [{ kind: 'foil' }] }, 'covers.0'],
     [{ draught: NaN }, 'draught'],
   ])('%j is refused by its field', (change, field) => {
-    const parsed = planInputSchema.safeParse({ ...input(air()), ...change });
+    const parsed = planInputSchema.safeParse({ ...planOf(board, air()), ...change });
     expect(parsed.error?.issues.map((i) => i.path.join('.'))).toContain(field);
   });
 });
