@@ -282,7 +282,10 @@ const views = {
     await page.waitForTimeout(800);
   },
   kit: () => page.goto('/kit'),
-  calculate: () => page.goto('/calculate'),
+  calculate: async () => {
+    await page.goto('/calculate/melt');
+    await page.getByTestId('melt').waitFor({ timeout: 60_000 });
+  },
   settings: () => page.goto('/settings'),
 };
 for (const [name, show] of Object.entries(views)) {

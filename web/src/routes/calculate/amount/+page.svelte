@@ -1,6 +1,5 @@
 <script lang="ts">
-  import { page } from '$app/state';
-  import { keepInAddress } from '$lib/calculate/address';
+  import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import CompositionField from '$lib/calculate/CompositionField.svelte';
   import Curve from '$lib/calculate/Curve.svelte';
@@ -13,7 +12,7 @@
     toCelsius,
     type AlloyAmount,
   } from '@orthos/core';
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy } from 'svelte';
 
   let { data } = $props();
   const START = {
@@ -31,12 +30,7 @@
     leadfree: '',
   };
   type Key = keyof typeof START;
-  let v = $state<Record<Key, string>>(
-    untrack(() => {
-      const q = page.url.searchParams;
-      return Object.fromEntries(Object.entries(START).map(([k, s]) => [k, q.get(k) ?? s])) as Record<Key, string>;
-    }),
-  );
+  let v = $state(fromAddress<Key>(START));
   const FIELDS: [Key, string, string][] = [
     ['mg', 'Solder in all joints, mg', ''],
     ['target', 'Fluid from, °', ''],

@@ -1,6 +1,5 @@
 <script lang="ts">
-  import { page } from '$app/state';
-  import { keepInAddress } from '$lib/calculate/address';
+  import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import FieldPicture from '$lib/calculate/FieldPicture.svelte';
   import Joints from '$lib/plan/Joints.svelte';
@@ -21,7 +20,7 @@
     type Method,
     type PlanResult,
   } from '@orthos/core';
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy } from 'svelte';
 
   let { data } = $props();
   const units = $derived(data.shop);
@@ -38,13 +37,8 @@
     circle: '3',
   };
   type Key = keyof typeof START;
-  let v = $state<Record<Key, string>>(
-    untrack(() => {
-      const q = page.url.searchParams;
-      const start = { ...START, set: formatTemperature(390, data.shop).split(' ')[0] };
-      return Object.fromEntries(Object.entries(start).map(([k, s]) => [k, q.get(k) ?? s])) as Record<Key, string>;
-    }),
-  );
+  // svelte-ignore state_referenced_locally
+  let v = $state(fromAddress<Key>({ ...START, set: formatTemperature(390, data.shop).split(' ')[0] }));
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   const methods = $derived(PACKAGES.has(v.pkg) ? methodsFor(v.pkg) : []);
   const chosen = $derived(methods.find((m) => m.method.label === v.tool) ?? methods[0]);

@@ -1,18 +1,11 @@
 <script lang="ts">
-  import { page } from '$app/state';
-  import { keepInAddress } from '$lib/calculate/address';
+  import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import Curve from '$lib/calculate/Curve.svelte';
   import { parseDecimal, PLACES, roundsUntil, type CleanUpPlace } from '@orthos/core';
-  import { untrack } from 'svelte';
 
   const START = { from: '45', limit: '0.25', fresh: '1', place: 'lands', skip: '0' };
   type Key = keyof typeof START;
-  let v = $state<Record<Key, string>>(
-    untrack(() => {
-      const q = page.url.searchParams;
-      return Object.fromEntries(Object.entries(START).map(([k, s]) => [k, q.get(k) ?? s])) as Record<Key, string>;
-    }),
-  );
+  let v = $state(fromAddress<Key>(START));
   const place = $derived<CleanUpPlace>(v.place in PLACES ? (v.place as CleanUpPlace) : 'lands');
   $effect(() => keepInAddress('/calculate/rounds', { ...v }));
 
