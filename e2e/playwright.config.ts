@@ -5,8 +5,8 @@ import { launchOptions } from './browser.mjs';
 export default defineConfig({
   testDir: 'tests',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
   outputDir: process.env.ORTHOS_E2E_OUT ?? 'test-results',
   use: {
     baseURL: process.env.ORTHOS_URL ?? 'http://127.0.0.1:4870',

@@ -1,5 +1,5 @@
 // `./orthos test`: all tests, from whatever state the machine is in. Own database cluster, own ports.
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { freePort, LOCAL, readJson, ROOT, runAttached, say } from './common.mjs';
 import { cluster, throwAwayRoot } from './postgres.mjs';
@@ -8,6 +8,22 @@ import { prepare } from './setup.mjs';
 
 const vitest = join(ROOT, 'node_modules/.bin/vitest');
 const playwright = join(ROOT, 'node_modules/.bin/playwright');
+
+/** The files of the browser tests in two shares, dealt by size: a browser waits half of its time. */
+function sharesOfBrowserTests() {
+  const folder = join(ROOT, 'e2e/tests');
+  const files = readdirSync(folder)
+    .filter((f) => f.endsWith('.spec.ts'))
+    .map((f) => ({ file: `tests/${f}`, size: statSync(join(folder, f)).size }))
+    .sort((a, b) => b.size - a.size);
+  const shares = [0, 1].map(() => ({ files: [], size: 0 }));
+  for (const { file, size } of files) {
+    const least = shares.reduce((a, b) => (b.size < a.size ? b : a));
+    least.files.push(file);
+    least.size += size;
+  }
+  return shares.map((s) => s.files);
+}
 
 /** Passed, failed and skipped of one runner's JSON report; no report counts as one failure. */
 function tally(name, file, code) {
@@ -41,24 +57,25 @@ async function vitestIn(workspace, reports, env = {}) {
   return tally(workspace, file, code);
 }
 
-async function browserTests(reports, pg, args) {
-  const file = join(reports, 'e2e.json');
-  pg.createDatabase('e2e');
-  const app = await startApp({ port: await freePort(), databaseUrl: pg.url('e2e'), env: { ORTHOS_DEMO: '1' } });
+/** A share of the browser tests on an application and a database of their own. */
+async function browserTests(reports, pg, args, name) {
+  const file = join(reports, `${name}.json`);
+  pg.createDatabase(name);
+  const app = await startApp({ port: await freePort(), databaseUrl: pg.url(name), env: { ORTHOS_DEMO: '1' } });
   try {
     const env = {
       ...process.env,
       ORTHOS_URL: app.url,
-      ORTHOS_DATABASE_URL: pg.url('e2e'),
+      ORTHOS_DATABASE_URL: pg.url(name),
       PLAYWRIGHT_JSON_OUTPUT_FILE: file,
-      ORTHOS_E2E_OUT: join(reports, 'e2e'),
+      ORTHOS_E2E_OUT: join(reports, name),
     };
     const code = await runAttached(playwright, ['test', '--reporter=list,json', ...args], {
       cwd: join(ROOT, 'e2e'),
       env,
       stdio: ['ignore', 2, 2],
     });
-    return tally('e2e', file, code);
+    return tally(name, file, code);
   } finally {
     await stopApp({ pid: app.child.pid });
   }
@@ -90,14 +107,13 @@ export async function testAll(args) {
       pg.createDatabase('admin');
       results.push(await vitestIn('web', reports, { TEST_DATABASE_URL: pg.url('admin') }));
     }
-    if (wanted('e2e'))
-      results.push(
-        await browserTests(
-          reports,
-          pg,
-          args.filter((a) => a.startsWith('-')),
-        ),
-      );
+    const shares = wanted('e2e') ? sharesOfBrowserTests() : [];
+    const options = args.filter((a) => a.startsWith('-'));
+    results.push(
+      ...(await Promise.all(
+        shares.map((files, n) => browserTests(reports, pg, [...files, ...options], `e2e_${n + 1}`)),
+      )),
+    );
   } finally {
     cleanUp();
     rmSync(reports, { recursive: true, force: true });
