@@ -43,15 +43,13 @@ function defaultLowMelt(): LowMeltMethod {
 
 /** Tools for joints as they are, without a bead; none where another is plainly better. */
 function defaultIron(packageId: string): IronMethod | undefined {
-  const common = { kind: 'iron' as const, tip: 'chisel' as const };
+  const common = { kind: 'iron' as const, contact: 1, tip: 'chisel' as const };
   const { sides, pins } = reachOf(packageId);
   if (pins)
     return {
       ...common,
       label: 'Vacuum iron',
       tool: 'vacuum',
-      // its ring fills with the joint's own solder
-      contact: 1,
       set_C: 380,
       tip_mm: 2.5,
       power_W: 80,
@@ -64,8 +62,6 @@ function defaultIron(packageId: string): IronMethod | undefined {
     ...common,
     label: 'Hot tweezers',
     tool: 'tweezers',
-    // tinned tips without a bead meet the fillets along a line
-    contact: 0.35,
     set_C: 350,
     tip_mm: 3,
     power_W: 40,

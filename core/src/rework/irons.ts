@@ -18,6 +18,9 @@ const CORRODED_FILM = 0.5;
  * gives its heat away evenly along its length is on average as far from its end as a third of it.
  */
 const BARREL = 9e-5;
+/** A tip without a bead meets a solid joint along a line: this part of the film at first, all of it after so long with flux and fresh solder, s (estimates). */
+const [DRY, WETS_S] = [0.1, 1.5];
+const filmAfter = (s: number) => DRY + (1 - DRY) * Math.min(1, s / WETS_S);
 /** Strokes and pins where nothing is said, s. */
 const PASS_S = 1;
 const MOST_S = 8;
@@ -127,7 +130,7 @@ export class Irons {
       method.kind === 'low-melt'
         ? lumps.tips.map((_, k) => this.stroke(method, t, k))
         : method.tool === 'tweezers'
-          ? lumps.tips.map((_, k) => this.grip(k))
+          ? lumps.tips.map((_, k) => this.grip(t, k))
           : [this.suck(method, t, molten)];
     for (const [k, tip] of lumps.tips.entries()) {
       const { joints, G } = touches[k] ?? NOTHING;
@@ -147,9 +150,9 @@ export class Irons {
     return this.touchAround(row, row[Math.round(place * (row.length - 1))]);
   }
 
-  private grip(k: number): Touch {
+  private grip(t: number, k: number): Touch {
     const row = this.sides[k];
-    return row ? this.touchAround(row, row[Math.floor(row.length / 2)]) : NOTHING;
+    return row ? this.touchAround(row, row[Math.floor(row.length / 2)], filmAfter(t)) : NOTHING;
   }
 
   private suck(method: IronMethod, t: number, molten: (joint: number) => boolean): Touch {
@@ -165,11 +168,12 @@ export class Irons {
     }
     const joint = lumps.joints[this.pin];
     // a ring of the tip sits on the land
-    return this.touch([this.pin], Math.PI * Math.min(method.tip_mm, joint.terminal.land.w, joint.terminal.land.h));
+    const ring = Math.PI * Math.min(method.tip_mm, joint.terminal.land.w, joint.terminal.land.h);
+    return this.touch([this.pin], ring, filmAfter(t - this.pinSince));
   }
 
   /** What the tip covers of a row with its middle on one joint of it. */
-  private touchAround(row: readonly number[], middle: number): Touch {
+  private touchAround(row: readonly number[], middle: number, film = 1): Touch {
     const { joints } = this.lumps;
     const { tip_mm } = this.method;
     const centre = joints[middle];
@@ -178,14 +182,14 @@ export class Irons {
     const [xs, ys] = [touched.map((i) => joints[i].x), touched.map((i) => joints[i].y)];
     const reach = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
     const { w, h } = centre.terminal.land;
-    return this.touch(touched, Math.min(tip_mm, reach + Math.min(w, h)));
+    return this.touch(touched, Math.min(tip_mm, reach + Math.min(w, h)), film);
   }
 
-  private touch(touched: number[], wetted_mm: number): Touch {
+  private touch(touched: number[], wetted_mm: number, wet: number): Touch {
     const { contact, tip = 'knife' } = this.method;
     const sound = (j: JointLump) => (j.corroded ? CORRODED_FILM : 1);
     const share = touched.reduce((sum, i) => sum + sound(this.lumps.joints[i]), 0) / touched.length;
-    const film = FILM * wetted_mm * contact * share;
+    const film = FILM * wetted_mm * contact * share * wet;
     const pins = touched.filter((i) => this.lumps.joints[i].terminal.kind === 'pin').length;
     const hole = pins === touched.length ? 1 / (pins * this.through) : 0;
     return { joints: touched, G: 1 / (1 / TIP_CONDUCTANCE[tip] + 1 / film + hole) };
