@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { CALCS, CalcInputError, runCalc, type CalcContext } from '../src/calc/index.ts';
+import { describeCalc } from '../src/calc/describeCalc.ts';
 import { CancelledError } from '../src/calc/defineCalc.ts';
 
 const context: CalcContext = { now: () => performance.now() };
@@ -31,6 +32,12 @@ describe.each([...CALCS.values()].filter((c) => c.name !== 'heat.bench'))('$name
   it('runs its example and keeps its output form', async () => {
     const output = await runCalc(calc.name, calc.example, context);
     expect(calc.output.safeParse(output).success).toBe(true);
+  });
+  it('says what it takes and gives as JSON Schema that its example fits', () => {
+    const told = describeCalc(calc) as { input: Record<string, unknown>; output: { type?: string }; example: object };
+    expect(JSON.parse(JSON.stringify(told))).toMatchObject({ name: calc.name, example: calc.example });
+    const { properties = {}, anyOf } = told.input as { properties?: object; anyOf?: unknown[] };
+    if (!anyOf) expect(Object.keys(properties)).toEqual(expect.arrayContaining(Object.keys(told.example)));
   });
   it('names an unknown key', async () => {
     const error = await refusal(calc.name, { ...(calc.example as object), surprise: 1 });

@@ -1,10 +1,10 @@
 /**
  * `orthos calc NAME [FILE]`: JSON from a file or standard input, result on standard output, what is wrong
- * on standard error. Exit 2: bad input or no such calculation; 1: internal error.
+ * on standard error. `--schema` in place of the file prints what it takes and gives. Exit 2: bad input or no such calculation; 1: internal error.
  */
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { CalcInputError, UnknownCalcError } from '@orthos/core';
+import { CalcInputError, describeCalc, UnknownCalcError } from '@orthos/core';
 import { CALCS, runCalc } from '@orthos/formats';
 import { resultJson } from './json.ts';
 
@@ -12,7 +12,9 @@ const [name, file] = process.argv.slice(2);
 
 function usage(): never {
   const names = [...CALCS.values()].map((c) => `  ${c.name.padEnd(14)} ${c.summary}`);
-  process.stderr.write(`usage: orthos calc NAME [FILE]   (JSON from FILE or standard input)\n${names.join('\n')}\n`);
+  process.stderr.write(
+    `usage: orthos calc NAME [FILE]     JSON from FILE or standard input\n       orthos calc NAME --schema   what it takes and gives, with an example\n${names.join('\n')}\n`,
+  );
   process.exit(2);
 }
 
@@ -51,9 +53,11 @@ function withFile(input: unknown): unknown {
 
 if (!name || name === '--help') usage();
 try {
-  if (!CALCS.has(name)) throw new UnknownCalcError(name, [...CALCS.keys()]);
-  const result = await runCalc(name, readInput(), { now: () => performance.now() });
-  process.stdout.write(`${resultJson(result, 2)}\n`);
+  const calc = CALCS.get(name);
+  if (!calc) throw new UnknownCalcError(name, [...CALCS.keys()]);
+  const told =
+    file === '--schema' ? describeCalc(calc) : await runCalc(name, readInput(), { now: () => performance.now() });
+  process.stdout.write(`${resultJson(told, 2)}\n`);
 } catch (error) {
   if (error instanceof CalcInputError) {
     for (const issue of error.issues)

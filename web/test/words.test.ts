@@ -52,7 +52,7 @@ describe('sentences', () => {
   });
   it('gives ranges with an open end where a station may never get there', () => {
     expect(rangeText(result())).toBe('25 to 40 s');
-    expect(rangeText(result({ allWetRange_s: { from: 25, to: null } }))).toBe('25 s or never');
+    expect(rangeText(result({ allWetRange_s: { from: 25, to: null } }))).toBe('from 25 s, or never');
     expect(rangeText(cold)).toBe('');
   });
 });

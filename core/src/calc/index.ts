@@ -78,6 +78,7 @@ const list = [
 /** What core itself computes. */
 export const { CALCS, runCalc } = createRegistry(list);
 
+export { describeCalc } from './describeCalc.ts';
 export {
   CancelledError,
   CalcInputError,

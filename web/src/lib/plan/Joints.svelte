@@ -11,7 +11,7 @@
     const t = joint ? wetAt(joint) : null;
     if (!range) return t === null ? 'stays solid' : `${Math.round(t)} s`;
     if (range.from === null) return 'stays solid';
-    if (range.to === null) return `${Math.round(range.from)} s or never`;
+    if (range.to === null) return `from ${Math.round(range.from)} s, or never`;
     return `${Math.round(range.from)} to ${Math.round(range.to)} s`;
   }
   const ordered = $derived(

@@ -404,7 +404,8 @@
         {/each}
       </ul>
       <p class="mt-2 text-ink2">
-        Body up to <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to
+        Heat left on to {Math.round(result.ended_s)} s: body up to
+        <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to
         <strong>{formatTemperature(result.pads_C, units)}</strong>.
         <span class="text-ink3"
           >{result.cells.toLocaleString('en')} cells, {result.steps.toLocaleString('en')} steps.</span

@@ -96,7 +96,7 @@ export function explanation(r: PlanResult, board: BoardModel, units: UnitSetting
 export function rangeText(r: PlanResult): string {
   const { from, to } = r.allWetRange_s;
   if (from === null && to === null) return '';
-  if (to === null) return `${Math.round(from ?? 0)} s or never`;
+  if (to === null) return `from ${Math.round(from ?? 0)} s, or never`;
   return `${Math.round(from ?? to)} to ${Math.round(to)} s`;
 }
 

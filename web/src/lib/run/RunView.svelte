@@ -37,7 +37,9 @@
     const left = (t: number) => Math.round(t - (s.elapsed ?? 0));
     if (to !== null && left(to) <= 0) return `all wet expected ${-left(to)} s ago`;
     const first = Math.max(0, left(from ?? mid));
-    return to === null ? `all wet expected in ${first} s or never` : `all wet expected in ${first} to ${left(to)} s`;
+    return to === null
+      ? `all wet expected from ${first} s on, or never`
+      : `all wet expected in ${first} to ${left(to)} s`;
   });
   const cautions = $derived(
     cautionsFor(op as Step, {

@@ -179,7 +179,8 @@
           >{out.allWet_s === null ? 'stays solid' : `${Math.round(out.allWet_s)} s`}</span
         >
         <span class="text-ink2"
-          >{rangeText(out)}{calculator.busy ? ', computing' : ''}; an uncalibrated station: trust the range.</span
+          >{rangeText(out) || 'however far the station is off'}{calculator.busy ? ', computing' : ''}; an uncalibrated
+          station: trust the range.</span
         >
       </p>
       <p class="mt-1 mb-3">
