@@ -20,6 +20,7 @@ test('the job list: search, closed jobs, empty answer, arrows and Enter', async 
   await page.goto('/jobs?q=nobody-has-this');
   await expect(page.getByText('No open job matches')).toBeVisible();
   await page.getByRole('link', { name: 'Show all' }).click();
+  await expect(page.getByText('No open job matches')).toBeHidden();
   await page.getByRole('link', { name: 'Show closed jobs' }).click();
   await expect(page.getByRole('heading', { name: 'Closed jobs' })).toBeVisible();
   await expect(page.locator('a.row')).toHaveCount(13);
