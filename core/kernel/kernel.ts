@@ -1,39 +1,61 @@
-// One Douglas–Gunn step (theta = 1/2) on a tensor grid, f64x2 lanes.
+// One Douglas–Gunn step (theta = 1/2) on a tensor grid, sweeps in doubles (two lanes) or in singles (four).
 // Layout, meaning of every array and the reference implementation: ../src/thermal/gridKernel.ts.
 // Only + - * on precomputed coefficients, in the reference's order, so both give the same bits.
+// Bases are copied into locals before a loop: a global would be read anew for every cell.
 
-let rowLength: i32; // cells per row, even
+let rowLength: i32; // cells per row, a multiple of four
 let rows: i32; // rows per layer
 let layers: i32;
-let T: usize, D: usize, GX: usize, GY: usize, GZ: usize;
-let XM: usize, XE: usize, XC: usize, YM: usize, YE: usize, YC: usize, ZM: usize, ZE: usize, ZC: usize;
-let H: usize, S: usize, SCRATCH: usize;
+// doubles
+let T: usize, S: usize, H: usize, GX: usize, GY: usize, GZ: usize;
+// reals of the sweeps, doubles or singles
+let D: usize, XM: usize, XE: usize, XC: usize, YM: usize, YE: usize, YC: usize, ZM: usize, ZE: usize, ZC: usize;
+let SCRATCH: usize;
 
-/** Sets the geometry; arrays lie one after the other from `base`, `slot` bytes apart. */
-export function configure(base: usize, slot: usize, nx: i32, ny: i32, nl: i32): void {
+/** Sets the geometry; the arrays lie one after the other, `wide` bytes apart the doubles, `real` bytes those of the sweeps, then scratch. */
+export function configure(doubles: usize, wide: usize, reals: usize, real: usize, nx: i32, ny: i32, nl: i32): void {
   rowLength = nx;
   rows = ny;
   layers = nl;
-  T = base;
-  D = base + slot;
-  GX = base + 2 * slot;
-  GY = base + 3 * slot;
-  GZ = base + 4 * slot;
-  XM = base + 5 * slot;
-  XE = base + 6 * slot;
-  XC = base + 7 * slot;
-  YM = base + 8 * slot;
-  YE = base + 9 * slot;
-  YC = base + 10 * slot;
-  ZM = base + 11 * slot;
-  ZE = base + 12 * slot;
-  ZC = base + 13 * slot;
-  H = base + 14 * slot;
-  S = base + 15 * slot;
-  SCRATCH = base + 16 * slot;
+  T = doubles;
+  S = doubles + wide;
+  H = doubles + 2 * wide;
+  GX = doubles + 3 * wide;
+  GY = doubles + 4 * wide;
+  GZ = doubles + 5 * wide;
+  D = reals;
+  XM = reals + real;
+  XE = reals + 2 * real;
+  XC = reals + 3 * real;
+  YM = reals + 4 * real;
+  YE = reals + 5 * real;
+  YC = reals + 6 * real;
+  ZM = reals + 7 * real;
+  ZE = reals + 8 * real;
+  ZC = reals + 9 * real;
+  SCRATCH = reals + 10 * real;
 }
 
-function residual(): void {
+/** So little heat into every cell that nothing feels it, yet where it is cold no sweep falls into slow denormal numbers, W. */
+const BREATH: f64 = 1e-25;
+
+/** Bytes of the sweeps' reals per byte of doubles, as a shift to the right. */
+// @ts-ignore: decorator of the compiler
+@inline
+function narrow<R>(): usize {
+  return sizeof<R>() == 4 ? 1 : 0;
+}
+
+/** a + b·c, rounded twice. */
+// @ts-ignore: decorator of the compiler
+@inline
+function plus<R>(a: v128, b: v128, c: v128): v128 {
+  return v128.add<R>(a, v128.mul<R>(b, c));
+}
+
+function residual<R>(): void {
+  const t = T, gx = GX, gy = GY, gz = GZ, h = H, s = S, out = D;
+  const breath = f64x2.splat(BREATH);
   const row = <usize>rowLength << 3;
   const plane = row * <usize>rows;
   for (let l = 0; l < layers; l++) {
@@ -43,137 +65,165 @@ function residual(): void {
       const up: usize = j > 0 ? row : 0;
       const dn: usize = j < rows - 1 ? row : 0;
       const start = <usize>(l * rows + j) * row;
+      let west = f64x2.splat(0);
       for (let k = start; k < start + row; k += 16) {
-        const c = v128.load(T + k);
-        let d = f64x2.mul(v128.load(GY + k), f64x2.sub(v128.load(T + k + dn), c));
-        d = f64x2.add(d, f64x2.mul(v128.load(GY + k - up), f64x2.sub(v128.load(T + k - up), c)));
-        d = f64x2.add(d, f64x2.mul(v128.load(GZ + k), f64x2.sub(v128.load(T + k + zd), c)));
-        d = f64x2.add(d, f64x2.mul(v128.load(GZ + k - zu), f64x2.sub(v128.load(T + k - zu), c)));
-        d = f64x2.add(d, f64x2.mul(v128.load(GX + k), f64x2.sub(v128.load(T + k + 8), c)));
-        d = f64x2.add(d, f64x2.mul(v128.load(GX + k - 8), f64x2.sub(v128.load(T + k - 8), c)));
-        d = f64x2.add(d, f64x2.sub(v128.load(S + k), f64x2.mul(v128.load(H + k), c)));
-        v128.store(D + k, d);
+        const c = v128.load(t + k);
+        let d = f64x2.mul(v128.load(gy + k), f64x2.sub(v128.load(t + k + dn), c));
+        d = plus<f64>(d, v128.load(gy + k - up), f64x2.sub(v128.load(t + k - up), c));
+        d = plus<f64>(d, v128.load(gz + k), f64x2.sub(v128.load(t + k + zd), c));
+        d = plus<f64>(d, v128.load(gz + k - zu), f64x2.sub(v128.load(t + k - zu), c));
+        // what goes east comes to the next cell from the west
+        const east = f64x2.mul(v128.load(gx + k), f64x2.sub(v128.load(t + k + 8), c));
+        d = f64x2.add(d, east);
+        d = f64x2.sub(d, v128.shuffle<i64>(west, east, 1, 2));
+        west = east;
+        d = f64x2.add(d, f64x2.sub(v128.load(s + k), f64x2.mul(v128.load(h + k), c)));
+        d = f64x2.add(d, breath);
+        if (sizeof<R>() == 4) v128.store64_lane(out + (k >> 1), f32x4.demote_f64x2_zero(d), 0);
+        else v128.store(out + k, d);
       }
     }
   }
 }
 
-// Eight rows at a time as four lane pairs: four independent recurrences hide the latency.
-// x coefficients are stored lane-interleaved per row pair, so only D is transposed.
-function sweepX(): void {
-  const row = <usize>rowLength << 3;
-  const pair = row << 1;
-  const groups = (rows * layers + 7) >> 3;
-  for (let g = 0; g < groups; g++) {
-    const q = <usize>g * (row << 3);
-    let p0 = f64x2.splat(0);
-    let p1 = p0, p2 = p0, p3 = p0;
-    for (let i: usize = 0; i < row; i += 16) {
-      let a = v128.load(D + q + i);
-      let b = v128.load(D + q + row + i);
-      const lo0 = v128.shuffle<f64>(a, b, 0, 2), hi0 = v128.shuffle<f64>(a, b, 1, 3);
-      a = v128.load(D + q + pair + i);
-      b = v128.load(D + q + pair + row + i);
-      const lo1 = v128.shuffle<f64>(a, b, 0, 2), hi1 = v128.shuffle<f64>(a, b, 1, 3);
-      a = v128.load(D + q + 2 * pair + i);
-      b = v128.load(D + q + 2 * pair + row + i);
-      const lo2 = v128.shuffle<f64>(a, b, 0, 2), hi2 = v128.shuffle<f64>(a, b, 1, 3);
-      a = v128.load(D + q + 3 * pair + i);
-      b = v128.load(D + q + 3 * pair + row + i);
-      const lo3 = v128.shuffle<f64>(a, b, 0, 2), hi3 = v128.shuffle<f64>(a, b, 1, 3);
-      const k = q + (i << 1);
-      const w = SCRATCH + (i << 3);
-      p0 = f64x2.add(f64x2.mul(lo0, v128.load(XM + k)), f64x2.mul(v128.load(XE + k), p0));
-      p1 = f64x2.add(f64x2.mul(lo1, v128.load(XM + k + pair)), f64x2.mul(v128.load(XE + k + pair), p1));
-      p2 = f64x2.add(f64x2.mul(lo2, v128.load(XM + k + 2 * pair)), f64x2.mul(v128.load(XE + k + 2 * pair), p2));
-      p3 = f64x2.add(f64x2.mul(lo3, v128.load(XM + k + 3 * pair)), f64x2.mul(v128.load(XE + k + 3 * pair), p3));
-      v128.store(w, p0);
-      v128.store(w, p1, 16);
-      v128.store(w, p2, 32);
-      v128.store(w, p3, 48);
-      p0 = f64x2.add(f64x2.mul(hi0, v128.load(XM + k, 16)), f64x2.mul(v128.load(XE + k, 16), p0));
-      p1 = f64x2.add(f64x2.mul(hi1, v128.load(XM + k + pair, 16)), f64x2.mul(v128.load(XE + k + pair, 16), p1));
-      p2 = f64x2.add(f64x2.mul(hi2, v128.load(XM + k + 2 * pair, 16)), f64x2.mul(v128.load(XE + k + 2 * pair, 16), p2));
-      p3 = f64x2.add(f64x2.mul(hi3, v128.load(XM + k + 3 * pair, 16)), f64x2.mul(v128.load(XE + k + 3 * pair, 16), p3));
-      v128.store(w, p0, 64);
-      v128.store(w, p1, 80);
-      v128.store(w, p2, 96);
-      v128.store(w, p3, 112);
-    }
-    p0 = p1 = p2 = p3 = f64x2.splat(0);
+// Rows go in four groups of as many as there are lanes: four independent recurrences hide the latency.
+// x coefficients are stored lane-interleaved per group, so only D is transposed. The scratch of
+// every group begins after sixteen zero bytes, which also end the group before.
+function sweepX<R>(): void {
+  const d = D, xm = XM, xe = XE, xc = XC, scratch = SCRATCH;
+  const row = <usize>rowLength * sizeof<R>();
+  const lanes = 16 / sizeof<R>();
+  const group = row * lanes;
+  const step = group + 16;
+  const turns = (<usize>(rows * layers) + 4 * lanes - 1) / (4 * lanes);
+  for (let turn: usize = 0; turn < turns; turn++) {
+    const first = turn * group * 4;
+    for (let i: usize = 0; i < row; i += 16)
+      for (let s: usize = 0; s < 4; s++) {
+        const q = d + first + s * group + i;
+        const m = xm + first + s * group + i * lanes;
+        const e = xe + first + s * group + i * lanes;
+        const w = scratch + s * step + i * lanes;
+        let p = v128.load(w);
+        if (sizeof<R>() == 4) {
+          const a = v128.load(q), b = v128.load(q + row), c = v128.load(q + 2 * row), f = v128.load(q + 3 * row);
+          const ab0 = v128.shuffle<f32>(a, b, 0, 4, 1, 5), ab1 = v128.shuffle<f32>(a, b, 2, 6, 3, 7);
+          const cf0 = v128.shuffle<f32>(c, f, 0, 4, 1, 5), cf1 = v128.shuffle<f32>(c, f, 2, 6, 3, 7);
+          p = plus<R>(f32x4.mul(v128.shuffle<i64>(ab0, cf0, 0, 2), v128.load(m)), v128.load(e), p);
+          v128.store(w, p, 16);
+          p = plus<R>(f32x4.mul(v128.shuffle<i64>(ab0, cf0, 1, 3), v128.load(m, 16)), v128.load(e, 16), p);
+          v128.store(w, p, 32);
+          p = plus<R>(f32x4.mul(v128.shuffle<i64>(ab1, cf1, 0, 2), v128.load(m, 32)), v128.load(e, 32), p);
+          v128.store(w, p, 48);
+          p = plus<R>(f32x4.mul(v128.shuffle<i64>(ab1, cf1, 1, 3), v128.load(m, 48)), v128.load(e, 48), p);
+          v128.store(w, p, 64);
+        } else {
+          const a = v128.load(q), b = v128.load(q + row);
+          p = plus<R>(f64x2.mul(v128.shuffle<i64>(a, b, 0, 2), v128.load(m)), v128.load(e), p);
+          v128.store(w, p, 16);
+          p = plus<R>(f64x2.mul(v128.shuffle<i64>(a, b, 1, 3), v128.load(m, 16)), v128.load(e, 16), p);
+          v128.store(w, p, 32);
+        }
+      }
     for (let i: usize = row; i > 0; ) {
       i -= 16;
-      const k = q + (i << 1);
-      const w = SCRATCH + (i << 3);
-      const h0 = (p0 = f64x2.add(v128.load(w, 64), f64x2.mul(v128.load(XC + k, 16), p0)));
-      const h1 = (p1 = f64x2.add(v128.load(w, 80), f64x2.mul(v128.load(XC + k + pair, 16), p1)));
-      const h2 = (p2 = f64x2.add(v128.load(w, 96), f64x2.mul(v128.load(XC + k + 2 * pair, 16), p2)));
-      const h3 = (p3 = f64x2.add(v128.load(w, 112), f64x2.mul(v128.load(XC + k + 3 * pair, 16), p3)));
-      p0 = f64x2.add(v128.load(w), f64x2.mul(v128.load(XC + k), p0));
-      p1 = f64x2.add(v128.load(w, 16), f64x2.mul(v128.load(XC + k + pair), p1));
-      p2 = f64x2.add(v128.load(w, 32), f64x2.mul(v128.load(XC + k + 2 * pair), p2));
-      p3 = f64x2.add(v128.load(w, 48), f64x2.mul(v128.load(XC + k + 3 * pair), p3));
-      v128.store(D + q + i, v128.shuffle<f64>(p0, h0, 0, 2));
-      v128.store(D + q + row + i, v128.shuffle<f64>(p0, h0, 1, 3));
-      v128.store(D + q + pair + i, v128.shuffle<f64>(p1, h1, 0, 2));
-      v128.store(D + q + pair + row + i, v128.shuffle<f64>(p1, h1, 1, 3));
-      v128.store(D + q + 2 * pair + i, v128.shuffle<f64>(p2, h2, 0, 2));
-      v128.store(D + q + 2 * pair + row + i, v128.shuffle<f64>(p2, h2, 1, 3));
-      v128.store(D + q + 3 * pair + i, v128.shuffle<f64>(p3, h3, 0, 2));
-      v128.store(D + q + 3 * pair + row + i, v128.shuffle<f64>(p3, h3, 1, 3));
+      for (let s: usize = 0; s < 4; s++) {
+        const q = d + first + s * group + i;
+        const c = xc + first + s * group + i * lanes;
+        const w = scratch + s * step + i * lanes;
+        if (sizeof<R>() == 4) {
+          const p3 = plus<R>(v128.load(w, 64), v128.load(c, 48), v128.load(w, 80));
+          const p2 = plus<R>(v128.load(w, 48), v128.load(c, 32), p3);
+          const p1 = plus<R>(v128.load(w, 32), v128.load(c, 16), p2);
+          const p0 = plus<R>(v128.load(w, 16), v128.load(c), p1);
+          v128.store(w, p0, 16);
+          const a = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5), b = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
+          const e = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5), f = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
+          v128.store(q, v128.shuffle<i64>(a, e, 0, 2));
+          v128.store(q + row, v128.shuffle<i64>(a, e, 1, 3));
+          v128.store(q + 2 * row, v128.shuffle<i64>(b, f, 0, 2));
+          v128.store(q + 3 * row, v128.shuffle<i64>(b, f, 1, 3));
+        } else {
+          const p1 = plus<R>(v128.load(w, 32), v128.load(c, 16), v128.load(w, 48));
+          const p0 = plus<R>(v128.load(w, 16), v128.load(c), p1);
+          v128.store(w, p0, 16);
+          v128.store(q, v128.shuffle<i64>(p0, p1, 0, 2));
+          v128.store(q + row, v128.shuffle<i64>(p0, p1, 1, 3));
+        }
+      }
     }
   }
 }
 
-function sweepY(): void {
-  const row = <usize>rowLength << 3;
+function sweepY<R>(): void {
+  const d = D, ym = YM, ye = YE, yc = YC;
+  const row = <usize>rowLength * sizeof<R>();
   for (let l = 0; l < layers; l++) {
     const first = <usize>(l * rows) * row;
     const last = first + <usize>(rows - 1) * row;
     for (let k = first; k < first + row; k += 16)
-      v128.store(D + k, f64x2.mul(v128.load(D + k), v128.load(YM + k)));
+      v128.store(d + k, v128.mul<R>(v128.load(d + k), v128.load(ym + k)));
     for (let k = first + row; k < last + row; k += 16)
-      v128.store(D + k, f64x2.add(f64x2.mul(v128.load(D + k), v128.load(YM + k)), f64x2.mul(v128.load(YE + k), v128.load(D + k - row))));
+      v128.store(d + k, plus<R>(v128.mul<R>(v128.load(d + k), v128.load(ym + k)), v128.load(ye + k), v128.load(d + k - row)));
     if (rows > 1)
       for (let k = last; k > first; ) {
         k -= 16;
-        v128.store(D + k, f64x2.add(v128.load(D + k), f64x2.mul(v128.load(YC + k), v128.load(D + k + row))));
+        v128.store(d + k, plus<R>(v128.load(d + k), v128.load(yc + k), v128.load(d + k + row)));
       }
   }
 }
 
-function sweepZ(): void {
-  const row = <usize>rowLength << 3;
+/** T += x for as many cells as there are lanes. */
+// @ts-ignore: decorator of the compiler
+@inline
+function warm<R>(t: usize, x: v128): void {
+  if (sizeof<R>() == 4) {
+    v128.store(t, f64x2.add(v128.load(t), f64x2.promote_low_f32x4(x)));
+    v128.store(t, f64x2.add(v128.load(t, 16), f64x2.promote_low_f32x4(v128.shuffle<i64>(x, x, 1, 1))), 16);
+  } else v128.store(t, f64x2.add(v128.load(t), x));
+}
+
+function sweepZ<R>(): void {
+  const t = T, d = D, zm = ZM, ze = ZE, zc = ZC;
+  const row = <usize>rowLength * sizeof<R>();
   const plane = row * <usize>rows;
   const bottom = <usize>(layers - 1) * plane;
   // column strips of one row stay in the first-level cache through all layers
   for (let o: usize = 0; o < plane; o += row) {
     for (let k = o; k < o + row; k += 16)
-      v128.store(D + k, f64x2.mul(v128.load(D + k), v128.load(ZM + k)));
+      v128.store(d + k, v128.mul<R>(v128.load(d + k), v128.load(zm + k)));
     for (let l: usize = plane; l <= bottom; l += plane)
       for (let k = l + o; k < l + o + row; k += 16)
-        v128.store(D + k, f64x2.add(f64x2.mul(v128.load(D + k), v128.load(ZM + k)), f64x2.mul(v128.load(ZE + k), v128.load(D + k - plane))));
-    for (let k = bottom + o; k < bottom + o + row; k += 16)
-      v128.store(T + k, f64x2.add(v128.load(T + k), v128.load(D + k)));
+        v128.store(d + k, plus<R>(v128.mul<R>(v128.load(d + k), v128.load(zm + k)), v128.load(ze + k), v128.load(d + k - plane)));
+    for (let k = bottom + o; k < bottom + o + row; k += 16) warm<R>(t + (k << narrow<R>()), v128.load(d + k));
     for (let l = bottom; l > 0; ) {
       l -= plane;
       for (let k = l + o; k < l + o + row; k += 16) {
-        const d = f64x2.add(v128.load(D + k), f64x2.mul(v128.load(ZC + k), v128.load(D + k + plane)));
-        v128.store(D + k, d);
-        v128.store(T + k, f64x2.add(v128.load(T + k), d));
+        const x = plus<R>(v128.load(d + k), v128.load(zc + k), v128.load(d + k + plane));
+        v128.store(d + k, x);
+        warm<R>(t + (k << narrow<R>()), x);
       }
     }
   }
 }
 
-/** Advances the grid by `count` steps. */
-export function step(count: i32): void {
+function advance<R>(count: i32): void {
   for (let n = 0; n < count; n++) {
-    residual();
-    sweepX();
-    sweepY();
-    sweepZ();
+    residual<R>();
+    sweepX<R>();
+    sweepY<R>();
+    sweepZ<R>();
   }
+}
+
+/** Advances the grid by `count` steps, sweeping in doubles. */
+export function stepDouble(count: i32): void {
+  advance<f64>(count);
+}
+
+/** Advances the grid by `count` steps, sweeping in singles. */
+export function stepSingle(count: i32): void {
+  advance<f32>(count);
 }
 
 /** Sum of H*T over the cells (W): what leaves through the faces, less the constant part. */

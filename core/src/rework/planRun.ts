@@ -47,8 +47,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       grid: mesh.grid,
       nodes: lumps.nodes,
       links: lumps.links,
-      holdWeakLinks: input.books !== true,
-      bookLosses: input.books === true,
+      quick: !input.books,
     },
     input.ambient_C,
   );

@@ -2,7 +2,7 @@
  * The uniform yardstick: 60 × 60 mm board, 0.5 mm cells, 4 layers (57 600 cells), 120 s at 50 ms.
  * The same case as the C program used by developers, so a ratio of both is meaningful.
  */
-import { createGridKernel, factorise, type GridKernel, type KernelKind } from './gridKernel.ts';
+import { createGridKernel, factorise, type GridKernel, type KernelKind, type Sweeps } from './gridKernel.ts';
 
 const NX = 120;
 const NY = 120;
@@ -10,8 +10,8 @@ const NL = 4;
 export const BENCH_CELLS = NX * NY * NL;
 
 /** Builds the yardstick case at 20 °C, ready to step by `dt` seconds. */
-export function benchCase(kind: KernelKind, dt: number): GridKernel {
-  const k = createGridKernel(kind, NX, NY, NL);
+export function benchCase(dt: number, options: { kind?: KernelKind; sweeps?: Sweeps } = {}): GridKernel {
+  const k = createGridKernel(NX, NY, NL, options);
   const dx = 0.5e-3;
   const dz = 0.4e-3;
   const coverage = [0.35, 0.9, 0.9, 0.35];
@@ -58,13 +58,16 @@ export interface BenchResult {
   kernel: KernelKind;
 }
 
-/** Times the yardstick; `now` returns milliseconds (the core has no clock of its own). */
-export function runBench(now: () => number, kind: KernelKind = 'wasm', repeats = 3): BenchResult {
+/** Times the yardstick, as planning runs sweep; `now` returns milliseconds (the core has no clock of its own). */
+export function runBench(
+  now: () => number,
+  { kind = 'wasm', sweeps = 'single', repeats = 3 }: { kind?: KernelKind; sweeps?: Sweeps; repeats?: number } = {},
+): BenchResult {
   const dt = 0.05;
   const steps = Math.round(120 / dt);
   const times: number[] = [];
   for (let n = 0; n < repeats; n++) {
-    const k = benchCase(kind, dt);
+    const k = benchCase(dt, { kind, sweeps });
     const start = now();
     k.step(steps);
     times.push((now() - start) / 1000);

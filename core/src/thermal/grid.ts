@@ -1,8 +1,8 @@
 /**
  * A board as a tensor grid: cell sizes along x, y and through the thickness, properties per cell.
- * Index c = (l·ny + j)·stride + i with l = 0 on the working side; `stride` is nx padded to even.
+ * Index c = (l·ny + j)·stride + i with l = 0 on the working side; `stride` is nx padded.
  */
-import { createGridKernel, type GridKernel, type KernelKind } from './gridKernel.ts';
+import { createGridKernel, paddedRow, type GridKernel, type Sweeps } from './gridKernel.ts';
 
 export interface BoardGrid {
   /** Cell widths, m. */
@@ -20,7 +20,7 @@ export interface BoardGrid {
 
 /** Allocates a grid of the given spacings with all properties zero. */
 export function emptyGrid(dx: Float64Array, dy: Float64Array, dz: Float64Array): BoardGrid {
-  const stride = dx.length + (dx.length & 1);
+  const stride = paddedRow(dx.length);
   const cells = stride * dy.length * dz.length;
   const field = () => new Float64Array(cells);
   return { dx, dy, dz, stride, kx: field(), ky: field(), kz: field(), rhoc: field() };
@@ -73,9 +73,9 @@ export function overlapRectangle(
 }
 
 /** Makes a kernel with the grid's conductances (half cells in series) and its cell capacities, J/K. */
-export function assemble(g: BoardGrid, kind: KernelKind): { kernel: GridKernel; capacity: Float64Array } {
+export function assemble(g: BoardGrid, sweeps: Sweeps): { kernel: GridKernel; capacity: Float64Array } {
   const [nx, ny, nl] = [g.dx.length, g.dy.length, g.dz.length];
-  const kernel = createGridKernel(kind, nx, ny, nl);
+  const kernel = createGridKernel(nx, ny, nl, { sweeps });
   const { stride } = g;
   const plane = stride * ny;
   const capacity = new Float64Array(plane * nl).fill(1);

@@ -10,7 +10,12 @@
  * factors prepared by `factorise`. Two implementations share this layout and order of operations:
  * WebAssembly (core/kernel/kernel.ts) and the reference below; in one engine they give equal bits.
  *
- * Arrays are Float64Array, layers × ny × nx (nx padded to even), row-major, layer 0 on top, with a
+ * Temperatures and the residual are doubles. The change of one step, D, and the factors are doubles too, or singles for
+ * runs in a hurry: a rounding is then 6e-8 of the change, not of the temperature, so a steady field stays as exact,
+ * while half as many bytes go through the cache in twice as many lanes. Energy closes to about 1e-7 of the input then, and
+ * worse on grids far stiffer than boards (conductance · dt many times the capacity), to rounding in doubles.
+ *
+ * Arrays are layers × ny × nx (nx padded to a multiple of four), row-major, layer 0 on top, doubles with a
  * guard of eight values in front and at least eight rows of zeros behind. GX[k] is the conductance
  * (W/K) from cell k to k + 1, GY to the next row, GZ to the next layer. H is the conductance to the
  * surroundings, S the constant power (W), including H·T_surroundings.
@@ -18,13 +23,18 @@
 import { kernelWasmBase64 } from './kernelWasm.generated.ts';
 
 export type KernelKind = 'wasm' | 'ts';
+/** Number type of the sweeps. */
+export type Sweeps = 'double' | 'single';
 
-const NAMES = ['T', 'D', 'GX', 'GY', 'GZ', 'XM', 'XE', 'XC', 'YM', 'YE', 'YC', 'ZM', 'ZE', 'ZC', 'H', 'S'] as const;
-type ArrayName = (typeof NAMES)[number];
+const DOUBLES = ['T', 'S', 'H', 'GX', 'GY', 'GZ'] as const;
+const REALS = ['D', 'XM', 'XE', 'XC', 'YM', 'YE', 'YC', 'ZM', 'ZE', 'ZC'] as const;
+type Doubles = Record<(typeof DOUBLES)[number], Float64Array>;
+type Reals = Record<(typeof REALS)[number], Float64Array | Float32Array>;
 
-export interface GridKernel extends Record<ArrayName, Float64Array> {
+export interface GridKernel extends Doubles, Reals {
   readonly kind: KernelKind;
-  /** Padded row length (even), rows per layer, layers. */
+  readonly sweeps: Sweeps;
+  /** Padded row length (a multiple of four), rows per layer, layers. */
   readonly nx: number;
   readonly ny: number;
   readonly nl: number;
@@ -34,8 +44,9 @@ export interface GridKernel extends Record<ArrayName, Float64Array> {
 }
 
 interface WasmExports {
-  configure(base: number, slot: number, nx: number, ny: number, nl: number): void;
-  step(count: number): void;
+  configure(doubles: number, wide: number, reals: number, real: number, nx: number, ny: number, nl: number): void;
+  stepDouble(count: number): void;
+  stepSingle(count: number): void;
   lossRate(): number;
 }
 
@@ -43,24 +54,38 @@ const GUARD = 8;
 /** The kernel's own variables lie below, bytes. */
 const BASE = 1024;
 
-/** Row pairs share interleaved x coefficients: index of row r, column i. */
-function xIndex(nx: number, row: number, i: number): number {
-  return ((row >> 1) * nx + i) * 2 + (row & 1);
+const bytesOf = (sweeps: Sweeps) => (sweeps === 'single' ? 4 : 8);
+
+/** As many rows as fill a vector of sixteen bytes share interleaved x coefficients: index of row r, column i. */
+function xIndex(sweeps: Sweeps, nx: number, row: number, i: number): number {
+  const lanes = 16 / bytesOf(sweeps);
+  return (Math.floor(row / lanes) * nx + i) * lanes + (row % lanes);
 }
 
-function layout(nx: number, ny: number, nl: number) {
-  const paddedRows = Math.ceil((ny * nl) / 8) * 8;
-  const slot = GUARD + paddedRows * nx + GUARD;
-  return { slot, scratch: nx * 8 };
+/** Row length of `nx` cells with its padding. */
+export function paddedRow(nx: number): number {
+  return Math.ceil(nx / 4) * 4;
 }
+
+/** Values per array, and where the reals of the sweeps begin and all ends, bytes; `nx` padded. */
+function layout(nx: number, ny: number, nl: number, sweeps: Sweeps) {
+  const paddedRows = Math.ceil((ny * nl) / 16) * 16;
+  const slot = GUARD + paddedRows * nx + GUARD;
+  const reals = BASE + slot * DOUBLES.length * 8;
+  const scratch = reals + slot * REALS.length * bytesOf(sweeps);
+  // four groups of rows, a vector for each column and one between
+  return { slot, reals, end: scratch + 4 * (nx + 1) * 16 + 16 };
+}
+
+/** Heat into every cell, W: nothing feels it, but where it is cold no sweep falls into slow denormal numbers. */
+const BREATH = 1e-25;
 
 /** Most memory a run may take, bytes. */
 export const MEMORY_LIMIT = 64e6;
 
-/** Memory of a kernel of `nx × ny × nl` cells, bytes (128 a cell, and a little). */
-export function kernelBytes(nx: number, ny: number, nl: number): number {
-  const { slot, scratch } = layout(nx + (nx & 1), ny, nl);
-  return BASE + (slot * NAMES.length + scratch + GUARD) * 8;
+/** Memory of a kernel of `nx × ny × nl` cells, bytes (128 a cell in doubles, 88 in singles, and a little). */
+export function kernelBytes(nx: number, ny: number, nl: number, sweeps: Sweeps = 'double'): number {
+  return layout(paddedRow(nx), ny, nl, sweeps).end;
 }
 
 let compiled: WebAssembly.Module | undefined;
@@ -76,36 +101,45 @@ function compile(): WebAssembly.Module {
 }
 
 /**
- * Makes a kernel for `nx × ny × nl` cells; `nx` is padded to even, padded cells are isolated.
+ * Makes a kernel for `nx × ny × nl` cells; `nx` is padded to a multiple of four, padded cells are isolated.
  * One instance serves one run: memory is sized here, before any view is made.
  */
-export function createGridKernel(kind: KernelKind, nx: number, ny: number, nl: number): GridKernel {
-  const even = nx + (nx & 1);
-  const { slot } = layout(even, ny, nl);
-  const bytes = kernelBytes(nx, ny, nl);
+export function createGridKernel(
+  nx: number,
+  ny: number,
+  nl: number,
+  { kind = 'wasm', sweeps = 'double' }: { kind?: KernelKind; sweeps?: Sweeps } = {},
+): GridKernel {
+  const padded = paddedRow(nx);
+  const { slot, reals, end } = layout(padded, ny, nl, sweeps);
+  const real = bytesOf(sweeps);
   let buffer: ArrayBuffer;
   let wasm: WasmExports | undefined;
   if (kind === 'wasm') {
-    const memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / 65536) + 1 });
+    const memory = new WebAssembly.Memory({ initial: Math.ceil(end / 65536) });
     const instance = new WebAssembly.Instance(compile(), { env: { memory } });
     wasm = instance.exports as unknown as WasmExports;
-    wasm.configure(BASE + GUARD * 8, slot * 8, even, ny, nl);
+    wasm.configure(BASE + GUARD * 8, slot * 8, reals, slot * real, padded, ny, nl);
     buffer = memory.buffer as ArrayBuffer;
-  } else buffer = new ArrayBuffer(bytes);
-  const arrays = Object.fromEntries(
-    NAMES.map((name, i) => [name, new Float64Array(buffer, BASE + (slot * i + GUARD) * 8, slot - GUARD)]),
-  ) as Record<ArrayName, Float64Array>;
-  const geometry = { kind, nx: even, ny, nl, ...arrays };
+  } else buffer = new ArrayBuffer(end);
+  const RealArray = sweeps === 'single' ? Float32Array : Float64Array;
+  const arrays = {
+    ...Object.fromEntries(
+      DOUBLES.map((name, i) => [name, new Float64Array(buffer, BASE + (slot * i + GUARD) * 8, slot - GUARD)]),
+    ),
+    ...Object.fromEntries(REALS.map((name, i) => [name, new RealArray(buffer, reals + slot * i * real, slot)])),
+  } as unknown as Doubles & Reals;
+  const geometry = { kind, sweeps, nx: padded, ny, nl, ...arrays };
   if (wasm) {
-    const { step, lossRate } = wasm;
-    return { ...geometry, step, lossRate };
+    const { stepDouble, stepSingle, lossRate } = wasm;
+    return { ...geometry, step: sweeps === 'single' ? stepSingle : stepDouble, lossRate };
   }
   return referenceKernel(geometry);
 }
 
 /** The plain TypeScript twin of the WebAssembly kernel: same order of operations, same bits. */
 function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
-  const { nx, ny, nl, T, D, GX, GY, GZ, XM, XE, XC, YM, YE, YC, ZM, ZE, ZC, H, S } = k;
+  const { sweeps, nx, ny, nl, T, D, GX, GY, GZ, XM, XE, XC, YM, YE, YC, ZM, ZE, ZC, H, S } = k;
   const plane = nx * ny;
   const total = plane * nl;
 
@@ -122,29 +156,34 @@ function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
           // the cell in front of the first one lies in the guard, which a typed array cannot index
           const west = c > 0 ? GX[c - 1] * (T[c - 1] - t) : 0;
           D[c] =
-            GY[c] * (T[c + dn] - t) +
-            GY[c - up] * (T[c - up] - t) +
-            GZ[c] * (T[c + zd] - t) +
-            GZ[c - zu] * (T[c - zu] - t) +
-            GX[c] * (T[c + 1] - t) +
-            west +
-            (S[c] - H[c] * t);
+            BREATH +
+            (GY[c] * (T[c + dn] - t) +
+              GY[c - up] * (T[c - up] - t) +
+              GZ[c] * (T[c + zd] - t) +
+              GZ[c - zu] * (T[c - zu] - t) +
+              GX[c] * (T[c + 1] - t) +
+              west +
+              (S[c] - H[c] * t));
         }
       }
   }
+
+  // singles: every product and sum is rounded, as in the lanes
+  const round = sweeps === 'single' ? Math.fround : (x: number) => x;
+  const plus = (a: number, b: number, c: number) => round(a + round(b * c));
 
   function sweepX() {
     for (let r = 0; r < ny * nl; r++) {
       const o = r * nx;
       let p = 0;
       for (let i = 0; i < nx; i++) {
-        const q = xIndex(nx, r, i);
-        p = D[o + i] * XM[q] + XE[q] * p;
+        const q = xIndex(sweeps, nx, r, i);
+        p = plus(round(D[o + i] * XM[q]), XE[q], p);
         D[o + i] = p;
       }
       p = 0;
       for (let i = nx - 1; i >= 0; i--) {
-        p = D[o + i] + XC[xIndex(nx, r, i)] * p;
+        p = plus(D[o + i], XC[xIndex(sweeps, nx, r, i)], p);
         D[o + i] = p;
       }
     }
@@ -155,20 +194,16 @@ function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
       const first = l * plane;
       const last = first + plane - nx;
       for (let c = first; c < first + nx; c++) D[c] = D[c] * YM[c];
-      for (let c = first + nx; c < last + nx; c++) D[c] = D[c] * YM[c] + YE[c] * D[c - nx];
-      for (let c = last - 1; c >= first; c--) D[c] = D[c] + YC[c] * D[c + nx];
+      for (let c = first + nx; c < last + nx; c++) D[c] = plus(round(D[c] * YM[c]), YE[c], D[c - nx]);
+      for (let c = last - 1; c >= first; c--) D[c] = plus(D[c], YC[c], D[c + nx]);
     }
   }
 
   function sweepZ() {
     for (let c = 0; c < plane; c++) D[c] = D[c] * ZM[c];
-    for (let c = plane; c < total; c++) D[c] = D[c] * ZM[c] + ZE[c] * D[c - plane];
-    for (let c = total - plane; c < total; c++) T[c] = T[c] + D[c];
-    for (let c = total - plane - 1; c >= 0; c--) {
-      const d = D[c] + ZC[c] * D[c + plane];
-      D[c] = d;
-      T[c] = T[c] + d;
-    }
+    for (let c = plane; c < total; c++) D[c] = plus(round(D[c] * ZM[c]), ZE[c], D[c - plane]);
+    for (let c = total - plane - 1; c >= 0; c--) D[c] = plus(D[c], ZC[c], D[c + plane]);
+    for (let c = 0; c < total; c++) T[c] = T[c] + D[c];
   }
 
   return {
@@ -199,7 +234,7 @@ function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
  * for when nothing but H has changed.
  */
 export function factorise(k: GridKernel, capacity: Float64Array, dt: number, only: 'all' | 'z' = 'all'): void {
-  const { nx, ny, nl } = k;
+  const { sweeps, nx, ny, nl } = k;
   const plane = nx * ny;
   for (let l = 0; l < nl; l++)
     for (let j = 0; j < ny; j++) {
@@ -208,10 +243,10 @@ export function factorise(k: GridKernel, capacity: Float64Array, dt: number, onl
         const c = row * nx + i;
         const cdt = capacity[c] / dt;
         if (only === 'all') {
-          const q = xIndex(nx, row, i);
+          const q = xIndex(sweeps, nx, row, i);
           const gw = i > 0 ? 0.5 * k.GX[c - 1] : 0;
           const ge = i < nx - 1 ? 0.5 * k.GX[c] : 0;
-          const mx = 1 / (cdt + gw + ge - (i > 0 ? gw * k.XC[xIndex(nx, row, i - 1)] : 0));
+          const mx = 1 / (cdt + gw + ge - (i > 0 ? gw * k.XC[xIndex(sweeps, nx, row, i - 1)] : 0));
           k.XM[q] = mx;
           k.XE[q] = gw * mx;
           k.XC[q] = ge * mx;

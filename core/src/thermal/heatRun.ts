@@ -10,7 +10,7 @@
  * of nodes as an unknown with capacity 1/beta. Newton on enthalpy (slope zero in a melting plateau)
  * solves it; the final change goes down the column.
  */
-import { columnResponse, factorise, type GridKernel, type KernelKind } from './gridKernel.ts';
+import { columnResponse, factorise, type GridKernel } from './gridKernel.ts';
 import { assemble, type BoardGrid } from './grid.ts';
 import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
 import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
@@ -21,11 +21,11 @@ export interface HeatSystem {
   grid?: BoardGrid;
   nodes: HeatNode[];
   links: HeatLink[];
-  kernel?: KernelKind;
-  /** Renew the heat of weak links (air gaps) every few steps only: faster, and exact enough for plans. */
-  holdWeakLinks?: boolean;
-  /** Book what the cells lose, step by step (`lost_J`); costs a twentieth of the time. */
-  bookLosses?: boolean;
+  /**
+   * In a hurry, exact enough for plans: sweeps in singles, the heat of weak links (air gaps) renewed every few steps
+   * only, and what the cells lose (`lost_J`) not booked.
+   */
+  quick?: boolean;
 }
 
 const PINNED = 1e200;
@@ -96,7 +96,7 @@ export class HeatRun {
   private readonly Told: Float64Array;
   private readonly initialGrid?: Float64Array;
   private readonly initialNode: Float64Array;
-  private readonly bookLosses: boolean;
+  private readonly quick: boolean;
   private boundarySum = 0;
   private lastRate = 0;
   private factored = 0;
@@ -104,10 +104,10 @@ export class HeatRun {
 
   constructor(system: HeatSystem, initial_C: number | Float64Array) {
     this.nodes = system.nodes;
-    this.bookLosses = system.bookLosses ?? true;
+    this.quick = system.quick ?? false;
     const n = system.nodes.length;
     if (system.grid) {
-      const { kernel, capacity } = assemble(system.grid, system.kernel ?? 'wasm');
+      const { kernel, capacity } = assemble(system.grid, this.quick ? 'single' : 'double');
       this.kernel = kernel;
       this.capacity = capacity;
       this.boundary = new Float64Array(capacity.length);
@@ -120,7 +120,7 @@ export class HeatRun {
     for (const [i, l] of system.links.entries()) if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
     const strength = (links: number[]) => system.links[links[0]].G;
     const isWeak = ([cell, links]: [number, number[]]) =>
-      system.holdWeakLinks === true && strength(links) < WEAK_RATE * (this.capacity?.[cell] ?? 0);
+      this.quick && strength(links) < WEAK_RATE * (this.capacity?.[cell] ?? 0);
     // in the order of memory within each group
     const sorted = [...uses].sort((a, b) => a[0] - b[0]);
     const alone = sorted.filter(([, links]) => links.length === 1);
@@ -196,7 +196,7 @@ export class HeatRun {
     }
     for (let i = 0; i < this.cells.length; i++) S[this.cells[i]] += this.cellQ[i];
     this.boundarySum = sum;
-    if (this.bookLosses) this.lastRate = this.kernel.lossRate();
+    if (!this.quick) this.lastRate = this.kernel.lossRate();
   }
 
   /** Changes the conductance (W/K) of link `index` of the system, which must be between nodes. */
@@ -221,7 +221,7 @@ export class HeatRun {
       kernel.step(1);
     }
     if (this.nodes.length > 0) this.solveNetwork(dt);
-    if (kernel && this.bookLosses) {
+    if (kernel && !this.quick) {
       const rate = kernel.lossRate();
       this.lost_J += dt * (0.5 * (this.lastRate + rate) - this.boundarySum);
       this.lastRate = rate;
