@@ -29,7 +29,15 @@ export {
 } from './scene/boardScene.ts';
 export { schematicGraph, type SchematicGraph, type SchematicNode, type SchematicPort } from './scene/schematic.ts';
 export { cautionsFor } from './rework/cautions.ts';
-export { fittingMethod, guideOf, latestSafe, meltOrder, windowPhase, type WindowPhase } from './rework/guide.ts';
+export {
+  fittingMethod,
+  guideOf,
+  inTurn,
+  latestSafe,
+  meltOrder,
+  windowPhase,
+  type WindowPhase,
+} from './rework/guide.ts';
 export type { BenchInput, BenchTruth } from './rework/hiddenBench.ts';
 export { layOutFor } from './rework/layOut.ts';
 export { cleanUpRounds, operationFor, type Instruction, type Work, type Words } from './rework/operations.ts';

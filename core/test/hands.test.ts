@@ -7,6 +7,7 @@ import {
   expressBoard,
   fittingMethod,
   guideOf,
+  inTurn,
   latestSafe,
   layOutFor,
   meltOrder,
@@ -132,6 +133,20 @@ describe('the window', () => {
     expect(windowPhase(cold, 45)).toBe('early');
     const open = { ...guide, closes_s: null, closesFrom_s: null };
     expect([windowPhase(open, 500), latestSafe(open)]).toEqual(['look', null]);
+  });
+  it('gives each joint its own time where the tool goes from one to the next', () => {
+    const joints = [
+      { terminal: '1', wet_s: 2 },
+      { terminal: '2', wet_s: null },
+      { terminal: '3', wet_s: 14.5 },
+      { terminal: '4', wet_s: 16 },
+    ];
+    expect([...inTurn(joints)]).toEqual([
+      ['1', 2],
+      ['2', null],
+      ['3', 12.5],
+      ['4', 1.5],
+    ]);
   });
   it('orders joints by melting, those that stay solid last', () => {
     expect(meltOrder(guide)).toEqual(['2', '1', '3']);

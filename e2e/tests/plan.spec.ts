@@ -1,6 +1,36 @@
 /** What a plan is computed with besides the tool: heat from below, draught, covers, closing in. */
-import { expect, test } from '@playwright/test';
-import { newJob, planReady, record, watchErrors } from './helpers.ts';
+import { expect, test, type Page } from '@playwright/test';
+import { newJob, openRun, planReady, record, tap, watchErrors } from './helpers.ts';
+
+const QUILLON = 'Quillon, 4 layers';
+
+/** When all joints of the chosen method are wet, s. */
+async function wet(page: Page): Promise<number> {
+  const text = await page
+    .getByText(/all wet \d+ s/)
+    .first()
+    .textContent();
+  return Number(/all wet (\d+) s/.exec(text ?? '')?.[1]);
+}
+
+const methodsOf = (page: Page) => page.getByRole('radiogroup', { name: 'Methods' });
+
+/** Does what starts a computation, and waits until all of its methods are stored. */
+async function recompute(page: Page, start: () => Promise<void>): Promise<void> {
+  const stored = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().endsWith('/plans'));
+  await start();
+  await stored;
+  await planReady(page);
+}
+
+/** A new job with its suspect, at its plan. */
+async function planFor(page: Page, board: string, partId: string, complaint: string): Promise<string> {
+  const id = await newJob(page, { board, complaint });
+  await record(page, id, { type: 'suspect', partId, why: 'reads low' });
+  await page.goto(`/jobs/${id}/plan`, { waitUntil: 'networkidle' });
+  await planReady(page);
+  return id;
+}
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -11,25 +41,13 @@ test.afterEach(() => expect(errors).toEqual([]));
 test('surroundings: a preheater melts sooner, covers are kept, taking them away brings the old plan’s inputs back', async ({
   page,
 }) => {
-  const id = await newJob(page, { board: 'Quillon, 4 layers', complaint: 'switch gets hot' });
-  await record(page, id, { type: 'suspect', partId: 'q1', why: 'low' });
-  await page.goto(`/jobs/${id}/plan`, { waitUntil: 'networkidle' });
-  await planReady(page);
+  await planFor(page, QUILLON, 'q1', 'switch gets hot');
   const besides = page.getByRole('table', { name: 'Besides, until it is off' });
   await expect(besides).toContainText(/Land .*soft/);
   await expect(besides).toContainText('Its body');
-  const slow = page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, slow');
+  const slow = methodsOf(page).getByText('Air, slow');
   await slow.click();
-  const wet = async () =>
-    Number(
-      /all wet (\d+) s/.exec(
-        (await page
-          .getByText(/all wet \d+ s/)
-          .first()
-          .textContent()) ?? '',
-      )?.[1],
-    );
-  const before = await wet();
+  const before = await wet(page);
 
   await page.getByRole('button', { name: 'Surroundings' }).click();
   const form = page.getByRole('form', { name: 'Surroundings' });
@@ -48,7 +66,7 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
   await planReady(page);
   await expect(page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' })).toBeVisible();
   await slow.click();
-  expect(await wet()).toBeLessThan(before);
+  expect(await wet(page)).toBeLessThan(before);
 
   await page.reload();
   await page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' }).click();
@@ -58,7 +76,7 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
   await expect(page.getByRole('button', { name: 'Surroundings', exact: true })).toBeVisible();
   await planReady(page);
   await slow.click();
-  expect(await wet()).toBe(before);
+  expect(await wet(page)).toBe(before);
 
   await page.getByRole('button', { name: 'Change settings' }).click();
   const settings = page.getByRole('form', { name: /Settings of Air, slow/ });
@@ -75,23 +93,11 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   page,
 }) => {
   test.setTimeout(120_000);
-  const id = await newJob(page, { board: 'Quillon, 4 layers', complaint: 'reads open at the sense resistor' });
-  await record(page, id, { type: 'suspect', partId: 'r14', why: 'open' });
-  await page.goto(`/jobs/${id}/plan`, { waitUntil: 'networkidle' });
-  await planReady(page);
-  const methods = page.getByRole('radiogroup', { name: 'Methods' });
-  const wet = async () =>
-    Number(
-      /all wet (\d+) s/.exec(
-        (await page
-          .getByText(/all wet \d+ s/)
-          .first()
-          .textContent()) ?? '',
-      )?.[1],
-    );
+  await planFor(page, QUILLON, 'r14', 'reads open at the sense resistor');
+  const methods = methodsOf(page);
 
   await methods.getByText('Air, fast').click();
-  const before = await wet();
+  const before = await wet(page);
   await page.getByRole('button', { name: 'Change settings' }).click();
   const settings = page.getByRole('form', { name: /Settings of Air, fast/ });
   await settings.getByText('Path, stage 2, lean, mouth, pulses').click();
@@ -106,11 +112,11 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await planReady(page);
   await methods.getByText('Air, fast').click();
   // half the time without wind
-  expect(await wet()).toBeGreaterThan(before * 1.3);
+  expect(await wet(page)).toBeGreaterThan(before * 1.3);
 
   await methods.getByText('Hot tweezers').click();
   await expect(page.getByRole('heading', { name: /^Hot tweezers: / })).toBeVisible();
-  const clean = await wet();
+  const clean = await wet(page);
   await page.getByRole('button', { name: 'Surroundings' }).click();
   const form = page.getByRole('form', { name: 'Surroundings' });
   await form.getByLabel('Corroded ones').fill('9');
@@ -135,14 +141,190 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await planReady(page);
   await methods.getByText('Hot tweezers').click();
   // the corroded end takes heat badly and wets slowly
-  expect(await wet()).toBeGreaterThan(clean);
+  expect(await wet(page)).toBeGreaterThan(clean);
   await page.getByRole('button', { name: /^Surroundings: / }).click();
   await form.getByLabel('Corroded ones').fill('');
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings', exact: true })).toBeVisible();
   await planReady(page);
   await methods.getByText('Hot tweezers').click();
-  expect(await wet()).toBe(clean);
+  expect(await wet(page)).toBe(clean);
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+});
+
+test('what lies under the board and what holds it: infrared, mat, frame, props, draught, glue', async ({ page }) => {
+  test.setTimeout(150_000);
+  await planFor(page, QUILLON, 'q1', 'switch gets hot again');
+  const fast = methodsOf(page).getByText('Air, fast');
+  const form = page.getByRole('form', { name: 'Surroundings' });
+  const compute = form.getByRole('button', { name: 'Compute with these' });
+  const open = async () => {
+    if (!(await form.isVisible())) await page.getByRole('button', { name: /^Surroundings/ }).click();
+  };
+  /** Computes with what the form says, gives the seconds. */
+  const wetWith = async (words: string) => {
+    await recompute(page, () => compute.click());
+    await expect(page.getByRole('button', { name: words, exact: true })).toBeVisible();
+    await fast.click();
+    return wet(page);
+  };
+  await fast.click();
+  const plain = await wet(page);
+
+  await open();
+  await form.getByLabel('Under the board').selectOption('infrared');
+  await form.getByLabel('kW/m²').fill('90');
+  await compute.click();
+  await expect(form.getByRole('alert')).toContainText('0 to 60');
+  await form.getByLabel('kW/m²').fill('9');
+  await form.getByLabel('only in a window, mm').fill('wide');
+  await compute.click();
+  await expect(form.getByRole('alert')).toContainText('24 30');
+  await form.getByLabel('only in a window, mm').fill('30 30');
+  const inWindow = await wetWith('Surroundings: infrared');
+  await open();
+  await form.getByLabel('only in a window, mm').fill('');
+  const everywhere = await wetWith('Surroundings: infrared');
+  expect(everywhere).toBeLessThan(inWindow);
+  expect(inWindow).toBeLessThan(plain);
+
+  await open();
+  await form.getByLabel('Under the board').selectOption('mat');
+  expect(await wetWith('Surroundings: mat')).toBeGreaterThan(plain);
+
+  await open();
+  await form.getByLabel('Under the board').selectOption('open');
+  await form.getByLabel('The board is').selectOption('frame');
+  await form.getByLabel('rim on it, mm').fill('99');
+  await compute.click();
+  await expect(form.getByRole('alert')).toContainText('0.5 to 20');
+  await form.getByLabel('rim on it, mm').fill('6');
+  expect(await wetWith('Surroundings: frame')).toBeGreaterThanOrEqual(plain);
+  await open();
+  await form.getByLabel('The board is').selectOption('props');
+  await compute.click();
+  await expect(form.getByRole('alert')).toContainText('x and y of each');
+  await form.getByLabel('props at x y, mm').fill('13 49, 17 52, 15 46');
+  await form.getByLabel('thick, mm').fill('14');
+  // they stand under the part
+  expect(await wetWith('Surroundings: props')).toBeGreaterThan(plain);
+
+  await open();
+  await form.getByLabel('The board is').selectOption('free');
+  await form.getByLabel('The room').selectOption({ label: 'strong draught' });
+  expect(await wetWith('Surroundings: draught')).toBeGreaterThan(plain);
+  await open();
+  await form.getByLabel('The room').selectOption({ label: 'still air' });
+  await form.getByLabel('Metal or glue on Q1').selectOption({ label: 'glued down' });
+  // glue takes heat from body to board: another time, and the form remembers it
+  await wetWith('Surroundings: 1 with metal or glue');
+  await page.reload();
+  await page.getByRole('button', { name: 'Surroundings: 1 with metal or glue' }).click();
+  await expect(form.getByLabel('Metal or glue on Q1')).toHaveValue('glue');
+  await form.getByLabel('Metal or glue on Q1').selectOption({ label: 'nothing on it' });
+  expect(await wetWith('Surroundings')).toBe(plain);
+});
+
+test('settings asked for rarely: a line, a wide mouth, a hotter second stage; two irons that rest, another alloy', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await planFor(page, QUILLON, 'u4', 'controller dead');
+  const methods = methodsOf(page);
+  const change = async (name: string, texts: Record<string, string>) => {
+    const settings = page.getByRole('form', { name: `Settings of ${name}` });
+    if (!(await settings.isVisible())) await page.getByRole('button', { name: 'Change settings' }).click();
+    const more = settings.getByText(/^(Path, stage 2|Tip and way)/);
+    if (!(await settings.getByLabel(Object.keys(texts)[0], { exact: true }).isVisible())) await more.click();
+    for (const [label, text] of Object.entries(texts)) {
+      const field = settings.getByLabel(label, { exact: true });
+      if ((await field.evaluate((el) => el.tagName)) === 'SELECT') await field.selectOption({ label: text });
+      else await field.fill(text);
+    }
+    await settings.getByRole('button', { name: 'Keep these' }).click();
+    return settings;
+  };
+  const computed = async (name: string) => {
+    await recompute(page, () => page.keyboard.press('c'));
+    await methods.getByText(name).click();
+    return wet(page);
+  };
+
+  await methods.getByText('Air, fast').click();
+  const round = await wet(page);
+  let settings = await change('Air, fast', { Mouth: 'wide open' });
+  await expect(settings.getByRole('alert').first()).toContainText('its size');
+  await change('Air, fast', { 'in a line at, °': '90', 'Mouth, wide, mm': '10', 'Mouth, high, mm': '10' });
+  await expect(methods.getByText('in a line, slot')).toBeVisible();
+  const slot = await computed('Air, fast');
+  expect(slot).not.toBe(round);
+  settings = await change('Air, fast', { 'Stage 2 set-point, °C': '700' });
+  await expect(settings.getByRole('alert').filter({ hasText: '100 to 550' })).toBeVisible();
+  await expect(settings.getByRole('alert').filter({ hasText: 'when it begins' })).toBeVisible();
+  await change('Air, fast', { 'Stage 2 from, s': '10', 'Stage 2 set-point, °C': '480', 'Stage 2 air, L/min': '90' });
+  await expect(methods.getByText('480 °C 90 L/min from 10 s')).toBeVisible();
+  expect(await computed('Air, fast')).toBeLessThan(slot);
+
+  await methods.getByText('Low-melt + iron').click();
+  const one = await wet(page);
+  settings = await change('Low-melt + iron', { 'Alloy of the bead': 'Zz50' });
+  await expect(settings.getByRole('alert')).toContainText('elements with their percent');
+  await change('Low-melt + iron', {
+    'Alloy of the bead': 'Bi58Sn42',
+    Irons: 'two, opposite',
+    'rest at its ends, s': '0.5',
+  });
+  await expect(methods.getByText('two irons')).toBeVisible();
+  const two = await computed('Low-melt + iron');
+  expect(two).toBeLessThan(one);
+  // everything is still there after a reload
+  await page.reload({ waitUntil: 'networkidle' });
+  await planReady(page);
+  await methods.getByText('Low-melt + iron').click();
+  expect(await wet(page)).toBe(two);
+});
+
+test('a vacuum iron takes a socket off pin by pin, against the hidden bench', async ({ page }) => {
+  test.setTimeout(120_000);
+  const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'keys dead, their socket is loose');
+  await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
+  await methodsOf(page).getByText('Vacuum iron').click();
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+
+  await openRun(page, id, 'remove');
+  await page.getByLabel('a hidden bench plays the board').check();
+  const say = page.getByRole('heading', { level: 1 });
+  for (const words of ['Flux every joint of J1.', 'Feed fresh solder into every hole.', 'Vacuum iron at 380 °C']) {
+    await tap(page);
+    await expect(say).toContainText(words);
+  }
+  await tap(page);
+  await expect(say).toHaveText('Molten through? Wait, turn the tip, then suck.');
+  // five as the bench shows them, one left too early
+  for (const pin of ['1', '2', '3', '4']) {
+    await expect(page.getByText(`Joint ${pin}, ${pin} of 6`)).toBeVisible();
+    await expect(page.getByText(`Bench: joint ${pin} is molten through.`)).toBeVisible({ timeout: 20_000 });
+    await tap(page);
+  }
+  await expect(page.getByText('Bench: joint 5 is not through yet.')).toBeVisible();
+  await tap(page);
+  await expect(page.getByText('Bench: joint 6 is molten through.')).toBeVisible({ timeout: 20_000 });
+  await tap(page);
+  await expect(say).toHaveText('Push every pin. Do all of them move?');
+  await expect(page.getByText('Bench: 5 still holds.')).toBeVisible();
+  // back to the pins: the last one again, then the one that holds
+  await page.keyboard.press('Backspace');
+  await page.keyboard.press('Backspace');
+  await expect(page.getByText('Joint 5, 5 of 6')).toBeVisible();
+  await expect(page.getByText('Bench: joint 5 is molten through.')).toBeVisible({ timeout: 20_000 });
+  await tap(page);
+  await expect(page.getByText('Bench: joint 6 is molten through.')).toBeVisible({ timeout: 20_000 });
+  await tap(page);
+  await expect(page.getByText('Bench: every pin moves.')).toBeVisible();
+  for (let n = 0; n < 4; n++) await tap(page);
+  await expect(say).toHaveText('Remove: finished.');
+  await page.goto(`/jobs/${id}/remove`);
+  await expect(page.getByText('Vacuum iron').first()).toBeVisible();
 });

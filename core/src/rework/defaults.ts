@@ -1,6 +1,6 @@
 /** Settings to begin with, by size of the part; the technician changes them in the plan. */
 import { HAND_FACTOR } from '../thermal/jet.ts';
-import { packageById } from '../packages/index.ts';
+import { packageById, terminalSides } from '../packages/index.ts';
 import { reachOf } from './irons.ts';
 import type { AirMethod, IronMethod, LowMeltMethod, Method, StationModel } from './method.ts';
 
@@ -27,16 +27,18 @@ export function defaultAirMethods(packageId: string): AirMethod[] {
   ];
 }
 
-function defaultLowMelt(): LowMeltMethod {
+/** Round four sides a narrow tip comes back too late: what it left has frozen again. */
+function defaultLowMelt(packageId: string): LowMeltMethod {
+  const around = terminalSides(packageById(packageId)) > 2;
   return {
     kind: 'low-melt',
     label: 'Low-melt + iron',
     set_C: 350,
     bead_ratio: 6,
-    tip_mm: 3,
+    tip_mm: around ? 5 : 3,
     contact: 1,
     power_W: 70,
-    stroke_s: 25,
+    stroke_s: around ? 40 : 25,
     limit_s: 150,
   };
 }
@@ -89,7 +91,7 @@ export function methodsFor(packageId: string): MethodChoice[] {
     ...defaultAirMethods(packageId).map((method) => ({ method })),
     ...(iron ? [{ method: iron }] : []),
     {
-      method: defaultLowMelt(),
+      method: defaultLowMelt(packageId),
       ...(hidden ? { unfit: `an iron cannot reach ${hidden}` } : {}),
     },
   ];

@@ -50,6 +50,13 @@ export function meltOrder(guide: Guide): string[] {
   return [...guide.joints].sort((a, b) => (a.wet_s ?? Infinity) - (b.wet_s ?? Infinity)).map((j) => j.terminal);
 }
 
+/** What each joint takes, s, where the tool goes from one to the next: from when the joint before it was done. */
+export function inTurn(joints: Guide['joints']): Map<string, number | null> {
+  const done = joints.map((j) => j.wet_s).filter((t) => t !== null);
+  const before = (t: number) => Math.max(0, ...done.filter((d) => d < t));
+  return new Map(joints.map(({ terminal, wet_s }) => [terminal, wet_s === null ? null : wet_s - before(wet_s)]));
+}
+
 /** How much further the nozzle stays away when a part goes on, mm: it must not be blown off its lands. */
 const FITTING_DISTANCE_MM = 5;
 

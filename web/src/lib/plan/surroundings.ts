@@ -67,6 +67,9 @@ export interface SurroundingsTexts {
   corroded: string;
 }
 
+/** A silicone mat takes √(kρc/πt) = 58 W/(m²·K) from a board that lies on it for half a minute (0.25 W/(m·K), 1.3 MJ/(m³·K)). */
+const MAT = { kind: 'mat', contact_R: 2e-3, h: 60 } as const;
+
 const degrees = (C: number, units: UnitSettings) => formatTemperature(C, units).split(' ')[0];
 
 export function textsOf(value: Surroundings, units: UnitSettings): SurroundingsTexts {
@@ -103,7 +106,7 @@ function underOf(
   at: { x_mm: number; y_mm: number },
 ): Read<Surroundings['under']> {
   if (t.under === 'open') return {};
-  if (t.under === 'mat') return { value: { kind: 'mat', contact_R: 2e-3, h: 100 } };
+  if (t.under === 'mat') return { value: MAT };
   const size =
     t.window.trim() === ''
       ? []

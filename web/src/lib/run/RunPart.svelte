@@ -44,7 +44,13 @@
   const lands = $derived(
     pkg.terminals.map((t) => {
       const points = seen(cornersOnBoard(target, t.land));
-      return { id: t.id, points, at: centre(points), rank: order.indexOf(t.id), under: t.kind === 'pad' };
+      return {
+        id: t.id,
+        points,
+        at: centre(points),
+        rank: order.indexOf(t.id),
+        under: t.kind === 'pad' || t.kind === 'pin',
+      };
     }),
   );
   const half = $derived(
@@ -117,10 +123,10 @@
     <polygon
       points={text(l.points)}
       fill={tone(l.id, l.rank)}
-      fill-opacity="0.35"
-      stroke={tone(l.id, l.rank)}
-      stroke-width={half / 90}
-      stroke-dasharray="{half / 30} {half / 45}"
+      fill-opacity={l.id === current || joints?.has(l.id) ? 0.9 : 0.35}
+      stroke={l.id === current ? 'var(--ink)' : tone(l.id, l.rank)}
+      stroke-width={half / (l.id === current ? 50 : 90)}
+      stroke-dasharray={l.id === current ? undefined : `${half / 30} ${half / 45}`}
     />
   {/each}
   {#each lands as l (l.id)}
@@ -139,7 +145,14 @@
     {/if}
   {/each}
   {#if order.length > 1}
-    <text x={-half + size * 0.6} y={-half + size * 1.3} font-size={size * 0.8} fill="var(--ink2)"
+    <text
+      x={-half + size * 0.6}
+      y={-half + size * 1.3}
+      font-size={size * 0.8}
+      fill="var(--ink2)"
+      stroke="var(--board)"
+      stroke-width={size * 0.3}
+      paint-order="stroke"
       >{order.length <= 6 ? `melts ${order.join(', ')}` : `first ${order[0]}, last ${guide?.last ?? ''}`}</text
     >
   {/if}

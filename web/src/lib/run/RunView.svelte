@@ -31,7 +31,7 @@
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
   const allWet = $derived(s.course?.run.marks.some((m) => m.what === 'all-wet') ?? false);
   const expected = $derived.by(() => {
-    if (!s.guide || s.elapsed === null || allWet) return '';
+    if (!s.guide || s.elapsed === null || allWet || s.oneByOne) return '';
     const { allWetFrom_s: from, allWetTo_s: to, allWet_s: mid } = s.guide;
     if (mid === null) return 'not expected to melt';
     const left = (t: number) => Math.round(t - (s.elapsed ?? 0));
@@ -41,6 +41,8 @@
       ? `all wet expected from ${first} s on, or never`
       : `all wet expected in ${first} to ${left(to)} s`;
   });
+  const turnWords = (left_s: number) =>
+    left_s >= 1 ? `empty in about ${Math.round(left_s)} s` : left_s > -3 ? 'empty about now' : 'later than planned';
   const cautions = $derived(
     cautionsFor(op as Step, {
       board: view.board,
@@ -285,19 +287,12 @@
         <h1 class="text-[60px] leading-[1.08] text-balance">{s.words.say}</h1>
         <p class="mt-5 text-[26px] leading-snug text-ink2">
           {#if s.joint}
-            Joint <strong class="text-ink">{s.joint}</strong>, {s.course.run.joints.size + 1} of {s.due?.walk?.length}.
+            Joint <strong class="text-ink">{s.joint}</strong>, {s.course.run.joints.size + 1} of {s.due?.walk
+              ?.length}{s.turnLeft === null ? '.' : `, ${turnWords(s.turnLeft)}.`}
           {/if}
           {s.words.watch}
         </p>
-        {#if s.truth && s.hot}
-          <p class="mt-4 text-[20px] text-evidence">
-            Bench: {s.wet.size} of {s.truth.joints.length} joints shiny{s.truth.allWet_s !== null &&
-            s.elapsed !== null &&
-            s.elapsed >= s.truth.allWet_s
-              ? ', all wet'
-              : ''}.
-          </p>
-        {/if}
+        {#if s.benchSays}<p class="mt-4 text-[20px] text-evidence">Bench: {s.benchSays}.</p>{/if}
       {/if}
     </div>
     {#if target}
@@ -331,7 +326,7 @@
       {#if s.guide && s.heatOff === null}<WindowBar
           guide={s.guide}
           elapsed={s.elapsed}
-          word={!allWet ? 'look now' : op === 'remove' ? 'lift' : 'heat off'}
+          word={!allWet ? (s.oneByOne ? 'all done by plan' : 'look now') : op === 'remove' ? 'lift' : 'heat off'}
         />{/if}
     {/if}
   </div>
@@ -383,9 +378,11 @@
       </button>
     {/if}
     {#if s.joint && !s.sheet}
-      <span class="text-ink2"
-        ><kbd class="keycap text-[15px]">2</kbd> stuck <kbd class="keycap text-[15px]">3</kbd> skip</span
-      >
+      {#each [['2', 'stuck', 'stuck'], ['3', 'skip', 'skipped']] as const as [key, word, state] (key)}
+        <button class="flex min-h-12 items-center gap-2" onclick={() => s.walk(state)}>
+          <kbd class="keycap text-[15px]">{key}</kbd> <span class="text-ink2">{word}</span>
+        </button>
+      {/each}
     {/if}
     {#if s.ended && !s.again}
       <button class="flex min-h-12 items-center gap-2" onclick={() => (s.again = true)}>

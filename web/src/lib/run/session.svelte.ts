@@ -8,6 +8,7 @@ import {
   blocks,
   foldJob,
   guideOf,
+  inTurn,
   latestSafe,
   SLIP_KINDS,
   SLIPS,
@@ -126,11 +127,49 @@ export class RunSession {
     const done = this.course?.run.joints;
     return this.due?.walk?.find((t) => !done?.has(t)) ?? null;
   });
-  /** Joints that the hidden bench shows as wet. */
+  /** Seconds spent on each joint of a walk under heat, in its order; the last is the one whose turn it is. */
+  private turns = $derived.by<{ terminal: string; seconds: number }[]>(() => {
+    const { course, heatOn, joint } = this;
+    if (!course || heatOn === null) return [];
+    const marks = this.events.flatMap(({ id, at, body }) =>
+      body.type === 'joint' && body.runId === course.run.id && !this.state.withdrawn.has(id)
+        ? [{ terminal: body.terminal, at }]
+        : [],
+    );
+    const ends = joint === null ? marks : [...marks, { terminal: joint, at: this.now }];
+    return ends.map(({ terminal, at }, i) => ({ terminal, seconds: (at - (ends[i - 1]?.at ?? heatOn)) / 1000 }));
+  });
+  /** Whether the joints are done one by one under heat (pins of a vacuum iron), not all together. */
+  oneByOne = $derived.by(() => this.op === 'remove' && (this.course?.list.some((i) => i.walk) ?? false));
+  /** When the joint whose turn it is should be done, s from now; null when it never is, or nothing is known. */
+  turnLeft = $derived.by<number | null>(() => {
+    const turn = this.turns.at(-1);
+    if (!this.oneByOne || !this.guide || !this.joint || !turn) return null;
+    const takes = inTurn(this.guide.joints).get(this.joint) ?? null;
+    return takes === null ? null : takes - turn.seconds;
+  });
+  /** Joints that the hidden bench shows as wet; of those done one by one, as far as they were waited for. */
   wet = $derived.by<ReadonlySet<string>>(() => {
-    const t = this.elapsed;
-    if (!this.truth || t === null || !this.hot) return new Set();
-    return new Set(this.truth.joints.filter((j) => j.wet_s !== null && j.wet_s <= t).map((j) => j.terminal));
+    const { elapsed, truth, turns } = this;
+    if (!truth || elapsed === null || !this.hot) return new Set();
+    if (!this.oneByOne)
+      return new Set(truth.joints.filter((j) => j.wet_s !== null && j.wet_s <= elapsed).map((j) => j.terminal));
+    const takes = inTurn(truth.joints);
+    return new Set(turns.filter((t) => t.seconds >= (takes.get(t.terminal) ?? Infinity)).map((t) => t.terminal));
+  });
+  /** What the hidden bench shows, in words. */
+  benchSays = $derived.by<string | null>(() => {
+    const { truth, wet, joint, elapsed } = this;
+    if (!truth || !this.hot || elapsed === null) return null;
+    const { joints, allWet_s } = truth;
+    if (!this.oneByOne)
+      return `${wet.size} of ${joints.length} joints shiny${allWet_s !== null && elapsed >= allWet_s ? ', all wet' : ''}`;
+    if (joint !== null)
+      return wet.has(joint) ? `joint ${joint} is molten through` : `joint ${joint} is not through yet`;
+    const holds = joints.filter((j) => !wet.has(j.terminal)).map((j) => j.terminal);
+    return holds.length === 0
+      ? 'every pin moves'
+      : `${holds.join(', ')} still ${holds.length === 1 ? 'holds' : 'hold'}`;
   });
   /** As the server judged them last. */
   gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);
