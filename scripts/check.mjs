@@ -1,37 +1,48 @@
 // `./orthos check`: everything that can be judged without running the application.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { capture, ROOT, say } from './common.mjs';
+import { collect, ROOT, say } from './common.mjs';
 import { lockUnchanged, prepare } from './setup.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 const inWeb = { cwd: join(ROOT, 'web') };
 
+/** Name, program, arguments, options; the longest first, so that none is left alone at the end. */
 const CHECKS = [
-  ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+  ['physics notes as computed', bin('tsx'), ['core/scripts/physics-notes.ts', '--check']],
   ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
+  ['types of web', bin('svelte-check'), ['--fail-on-warnings', '--output', 'human'], inWeb],
+  ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
   ['types of core', bin('tsc'), ['-p', 'core']],
   ['types of formats', bin('tsc'), ['-p', 'formats']],
   ['types of instruments', bin('tsc'), ['-p', 'instruments']],
   ['types of e2e', bin('tsc'), ['-p', 'e2e']],
-  ['routes of web', bin('svelte-kit'), ['sync'], inWeb],
-  ['types of web', bin('svelte-check'), ['--fail-on-warnings', '--output', 'human'], inWeb],
   ['unused code and packages', bin('knip'), ['--no-progress']],
   ['heat kernel as committed', process.execPath, ['core/scripts/build-kernel.mjs', '--check']],
-  ['physics notes as computed', bin('tsx'), ['core/scripts/physics-notes.ts', '--check']],
 ];
+
+/** Runs a check, says how it went, gives the number of failures. */
+async function judge([name, command, args, options]) {
+  const started = Date.now();
+  const { code, out } = await collect(command, args, options);
+  say(`${code === 0 ? 'ok  ' : 'FAIL'} ${name}, ${Math.round((Date.now() - started) / 1000)} s`);
+  if (code === 0) return 0;
+  say(out.trim());
+  return 1;
+}
 
 export async function checkAll() {
   prepare({ debian: [], build: 'packages' });
-  let failed = 0;
-  for (const [name, command, args, options] of CHECKS) {
-    const { code, out, err } = capture(command, args, { ...options, maxBuffer: 1 << 26 });
-    say(`${code === 0 ? 'ok  ' : 'FAIL'} ${name}`);
-    if (code !== 0) {
-      failed++;
-      say(`${out}${err}`.trim());
-    }
-  }
+  // types and lint read what this writes
+  const routes = await judge(['routes of web', bin('svelte-kit'), ['sync'], inWeb]);
+  const waiting = [...CHECKS];
+  const lane = async () => {
+    let bad = 0;
+    for (let check = waiting.shift(); check; check = waiting.shift()) bad += await judge(check);
+    return bad;
+  };
+  const lanes = await Promise.all([lane(), lane()]);
+  let failed = lanes.reduce((sum, bad) => sum + bad, routes);
   const unchanged = lockUnchanged();
   const noHosts = !/"resolved": "http/.test(readFileSync(join(ROOT, 'package-lock.json'), 'utf8'));
   for (const [name, ok] of [
@@ -41,6 +52,6 @@ export async function checkAll() {
     say(`${ok ? 'ok  ' : 'FAIL'} ${name}`);
     if (!ok) failed++;
   }
-  process.stdout.write(`check: ${CHECKS.length + 2 - failed} passed, ${failed} failed\n`);
+  process.stdout.write(`check: ${CHECKS.length + 3 - failed} passed, ${failed} failed\n`);
   return failed === 0 ? 0 : 1;
 }

@@ -37,6 +37,17 @@ export function capture(command, args, options = {}) {
   return { code: done.status ?? 1, out: done.stdout ?? '', err: done.stderr ?? done.error?.message ?? '' };
 }
 
+/** Runs a program and resolves with its exit code and all it said. */
+export function collect(command, args, options = {}) {
+  return new Promise((done) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let out = '';
+    for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => (out += text));
+    child.once('error', (e) => done({ code: 1, out: e.message }));
+    child.once('close', (code) => done({ code: code ?? 1, out }));
+  });
+}
+
 /** Runs a program with our own input and output; resolves with its exit code. */
 export function runAttached(command, args, options = {}) {
   return new Promise((done, fail) => {

@@ -15,7 +15,7 @@ export { BOARD_KINDS, expressBoard, expressSchema, PLASTICS, type ExpressAnswers
 export { DEFAULT_STATION, methodsFor, type MethodChoice } from './rework/defaults.ts';
 export { methodSchema, stationSchema, type Method, type StationModel } from './rework/method.ts';
 export { planInputSchema, wetAt, type FieldFrames, type PlanInput, type PlanRun } from './rework/planForm.ts';
-export { surroundingsSchema, type JointState, type Surroundings } from './rework/surroundingsForm.ts';
+export { MAT, surroundingsSchema, type JointState, type Surroundings } from './rework/surroundingsForm.ts';
 export { planResultSchema, windowEnd, type PlanResult } from './rework/planHeat.ts';
 export { ENGINE_VERSION } from './thermal/engine.ts';
 export {

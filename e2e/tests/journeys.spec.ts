@@ -96,6 +96,7 @@ test('flip and select by keyboard; landmarks stay', async ({ page }) => {
 test('a changed setting makes the plan visibly stale, computing again makes it fresh', async ({ page }) => {
   await openJob(page, 'Memory positions lost', 'plan');
   await planReady(page);
+  await page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, fast').click();
   await page.getByRole('button', { name: 'Change settings' }).click();
   await page.getByLabel('Set-point, °C', { exact: true }).fill('9000');
   await page.getByRole('button', { name: 'Keep these' }).click();

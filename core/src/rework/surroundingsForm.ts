@@ -9,6 +9,9 @@ const rectangle = z.strictObject({
   h_mm: z.number().positive().max(2000),
 });
 
+/** A silicone mat takes √(kρc/πt) = 58 W/(m²·K) from a board that lies on it for half a minute (0.25 W/(m·K), 1.3 MJ/(m³·K)). */
+export const MAT = { kind: 'mat', contact_R: 2e-3, h: 60 } as const;
+
 const underSchema = z.discriminatedUnion('kind', [
   /** Warm air or a plate from below; `window`: only there (a plate with a cut-out). */
   z.strictObject({
@@ -25,9 +28,9 @@ const underSchema = z.discriminatedUnion('kind', [
   }),
   /** Lying on a mat. */
   z.strictObject({
-    kind: z.literal('mat'),
-    contact_R: z.number().min(1e-4).max(1).default(2e-3),
-    h: z.number().min(1).max(1000).default(100),
+    kind: z.literal(MAT.kind),
+    contact_R: z.number().min(1e-4).max(1).default(MAT.contact_R),
+    h: z.number().min(1).max(1000).default(MAT.h),
   }),
 ]);
 

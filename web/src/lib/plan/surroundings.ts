@@ -1,6 +1,7 @@
 /** What is found at the bench, as the texts of its form and back. */
 import {
   formatTemperature,
+  MAT,
   parseDecimal,
   readComposition,
   toCelsius,
@@ -66,9 +67,6 @@ export interface SurroundingsTexts {
   /** Corroded joints: terminals, or `all`. */
   corroded: string;
 }
-
-/** A silicone mat takes √(kρc/πt) = 58 W/(m²·K) from a board that lies on it for half a minute (0.25 W/(m·K), 1.3 MJ/(m³·K)). */
-const MAT = { kind: 'mat', contact_R: 2e-3, h: 60 } as const;
 
 const degrees = (C: number, units: UnitSettings) => formatTemperature(C, units).split(' ')[0];
 
