@@ -40,14 +40,12 @@ export function configure(doubles: usize, wide: usize, reals: usize, real: usize
 const BREATH: f64 = 1e-25;
 
 /** Bytes of the sweeps' reals per byte of doubles, as a shift to the right. */
-// @ts-ignore: decorator of the compiler
 @inline
 function narrow<R>(): usize {
   return sizeof<R>() == 4 ? 1 : 0;
 }
 
 /** a + b·c, rounded twice. */
-// @ts-ignore: decorator of the compiler
 @inline
 function plus<R>(a: v128, b: v128, c: v128): v128 {
   return v128.add<R>(a, v128.mul<R>(b, c));
@@ -174,7 +172,6 @@ function sweepY<R>(): void {
 }
 
 /** T += x for as many cells as there are lanes. */
-// @ts-ignore: decorator of the compiler
 @inline
 function warm<R>(t: usize, x: v128): void {
   if (sizeof<R>() == 4) {

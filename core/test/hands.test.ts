@@ -196,6 +196,18 @@ describe('the hidden bench', () => {
       for (const j of truth.joints) expect(j.wet_s).toBeLessThanOrEqual(truth.allWet_s ?? 0);
     }
   });
+  it('keeps the order of pins done one after another, each with at least half a second of its own', async () => {
+    const pins = expressBoard({ package: 'DIP-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
+    const vacuum = methodsFor('DIP-8').find((m) => m.method.label === 'Vacuum iron')?.method;
+    if (!vacuum) throw new Error('no vacuum iron');
+    for (let seed = 0; seed < 12; seed++) {
+      const input = { plan: { ...plan, board: pins, method: vacuum }, seed };
+      const { joints } = (await runCalc('plan.bench', input, context)) as BenchTruth;
+      const times = joints.map((j) => j.wet_s ?? NaN);
+      expect(times).toHaveLength(8);
+      times.forEach((t, i) => expect(t - (times[i - 1] ?? 0)).toBeGreaterThanOrEqual(0.5 - 1e-9));
+    }
+  });
   it('spreads over seeds roughly as the station is uncertain', async () => {
     const wet: number[] = [];
     for (let seed = 10; seed < 22; seed++) wet.push((await play(seed)).allWet_s ?? NaN);

@@ -54,7 +54,7 @@ export const blowAwayCalc = defineCalc({
 
 export const heatBench = defineCalc({
   name: 'heat.bench',
-  summary: 'Speed of the heat kernel on the uniform yardstick case.',
+  summary: 'Speed of the heat kernel on the uniform yardstick case, sweeping in singles as plans do.',
   input: z.strictObject({}),
   output: z.strictObject({
     ns_per_cell_step: z.number(),

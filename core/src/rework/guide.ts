@@ -51,7 +51,7 @@ export function meltOrder(guide: Guide): string[] {
 }
 
 /** What each joint takes, s, where the tool goes from one to the next: from when the joint before it was done. */
-export function inTurn(joints: Guide['joints']): Map<string, number | null> {
+export function inTurn(joints: readonly Guide['joints'][number][]): Map<string, number | null> {
   const done = joints.map((j) => j.wet_s).filter((t) => t !== null);
   const before = (t: number) => Math.max(0, ...done.filter((d) => d < t));
   return new Map(joints.map(({ terminal, wet_s }) => [terminal, wet_s === null ? null : wet_s - before(wet_s)]));

@@ -5,6 +5,7 @@
  */
 import { z } from 'zod';
 import type { CalcContext } from '../calc/defineCalc.ts';
+import { inTurn } from './guide.ts';
 import { planInputSchema, wetAt, type PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 import { uncertainOf } from './uncertainty.ts';
@@ -44,6 +45,21 @@ function randomOf(seed: number): () => number {
 /** How far a joint's surface lags or leads the model, part of its time and s. */
 const NOISE = { part: 0.03, seconds: 0.6 };
 
+type Joint = BenchTruth['joints'][number];
+
+/** Joints done one after another: each one's own time changes, and with it all that come later; their order stays. */
+function oneAfterAnother(joints: readonly Joint[], change: (own_s: number | null) => number | null): Joint[] {
+  const own = inTurn(joints);
+  let done = 0;
+  const times = new Map<string, number | null>();
+  for (const { terminal } of [...joints].sort((a, b) => (a.wet_s ?? Infinity) - (b.wet_s ?? Infinity))) {
+    const takes = change(own.get(terminal) ?? null);
+    if (takes !== null) done += takes;
+    times.set(terminal, takes === null ? null : done);
+  }
+  return joints.map(({ terminal }) => ({ terminal, wet_s: times.get(terminal) ?? null }));
+}
+
 export async function playBench({ plan, seed }: BenchInput, context: CalcContext): Promise<BenchTruth> {
   const random = randomOf(seed);
   /** Roughly normal with standard deviation 1, within ± 2.4. */
@@ -52,12 +68,16 @@ export async function playBench({ plan, seed }: BenchInput, context: CalcContext
   // a plus-minus is two standard deviations
   const truth = uncertainOf(plan.method).reduce((input, u) => u.off(input, 0.5 * deviate()), usual);
   const run = await runPlan(truth, context);
-  const joints = run.joints.map((joint) => {
-    const { terminal } = joint;
-    const s = wetAt(joint);
+  const surface = (s: number | null) => {
     const noise = 1 + NOISE.part * deviate();
-    return { terminal, wet_s: s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate()) };
-  });
+    return s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate());
+  };
+  const modelled = run.joints.map((j) => ({ terminal: j.terminal, wet_s: wetAt(j) }));
+  const { method } = plan;
+  const joints =
+    method.kind === 'iron' && method.tool === 'vacuum'
+      ? oneAfterAnother(modelled, surface)
+      : modelled.map((j) => ({ ...j, wet_s: surface(j.wet_s) }));
   const wet = joints.map((j) => j.wet_s);
   const all = run.allWet_s === null || wet.includes(null) ? null : Math.max(run.allWet_s, ...wet.map((s) => s ?? 0));
   return {

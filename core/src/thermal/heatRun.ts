@@ -10,7 +10,7 @@
  * of nodes as an unknown with capacity 1/beta. Newton on enthalpy (slope zero in a melting plateau)
  * solves it; the final change goes down the column.
  */
-import { columnResponse, factorise, type GridKernel } from './gridKernel.ts';
+import { columnResponse, factorise, type GridKernel, type Sweeps } from './gridKernel.ts';
 import { assemble, type BoardGrid } from './grid.ts';
 import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
 import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
@@ -26,6 +26,8 @@ export interface HeatSystem {
    * only, and what the cells lose (`lost_J`) not booked.
    */
   quick?: boolean;
+  /** Number type of the sweeps, where it is not what `quick` says: to tell rounding from what else is quick. */
+  sweeps?: Sweeps;
 }
 
 const PINNED = 1e200;
@@ -107,7 +109,7 @@ export class HeatRun {
     this.quick = system.quick ?? false;
     const n = system.nodes.length;
     if (system.grid) {
-      const { kernel, capacity } = assemble(system.grid, this.quick ? 'single' : 'double');
+      const { kernel, capacity } = assemble(system.grid, system.sweeps ?? (this.quick ? 'single' : 'double'));
       this.kernel = kernel;
       this.capacity = capacity;
       this.boundary = new Float64Array(capacity.length);
