@@ -1,8 +1,10 @@
-// One Douglas–Gunn step (theta = 1/2) on a tensor grid, sweeps in doubles (two lanes) or in singles (four).
+// Douglas–Gunn steps (theta = 1/2) on a tensor grid, sweeps in doubles (two lanes) or in singles (four).
 // Layout, meaning of every array and the reference implementation: ../src/thermal/gridKernel.ts.
 // Only + - * on precomputed coefficients, in the reference's order, so both give the same bits.
 // Bases are copied into locals before a loop: a global would be read anew for every cell.
 
+// x, y, z for layers that are even, x, z, y for copper that is uneven within a layer
+let uneven: bool;
 let rowLength: i32; // cells per row, a multiple of four
 let rows: i32; // rows per layer
 let layers: i32;
@@ -12,8 +14,9 @@ let T: usize, S: usize, H: usize, GX: usize, GY: usize, GZ: usize;
 let D: usize, XM: usize, XE: usize, XC: usize, YM: usize, YE: usize, YC: usize, ZM: usize, ZE: usize, ZC: usize;
 let SCRATCH: usize;
 
-/** Sets the geometry; the arrays lie one after the other, `wide` bytes apart the doubles, `real` bytes those of the sweeps, then scratch. */
-export function configure(doubles: usize, wide: usize, reals: usize, real: usize, nx: i32, ny: i32, nl: i32): void {
+/** Sets geometry and order; the arrays lie one after the other, `wide` bytes apart the doubles, `real` bytes those of the sweeps, then scratch. */
+export function configure(doubles: usize, wide: usize, reals: usize, real: usize, nx: i32, ny: i32, nl: i32, isUneven: bool): void {
+  uneven = isUneven;
   rowLength = nx;
   rows = ny;
   layers = nl;
@@ -153,24 +156,6 @@ function sweepX<R>(): void {
   }
 }
 
-function sweepY<R>(): void {
-  const d = D, ym = YM, ye = YE, yc = YC;
-  const row = <usize>rowLength * sizeof<R>();
-  for (let l = 0; l < layers; l++) {
-    const first = <usize>(l * rows) * row;
-    const last = first + <usize>(rows - 1) * row;
-    for (let k = first; k < first + row; k += 16)
-      v128.store(d + k, v128.mul<R>(v128.load(d + k), v128.load(ym + k)));
-    for (let k = first + row; k < last + row; k += 16)
-      v128.store(d + k, plus<R>(v128.mul<R>(v128.load(d + k), v128.load(ym + k)), v128.load(ye + k), v128.load(d + k - row)));
-    if (rows > 1)
-      for (let k = last; k > first; ) {
-        k -= 16;
-        v128.store(d + k, plus<R>(v128.load(d + k), v128.load(yc + k), v128.load(d + k + row)));
-      }
-  }
-}
-
 /** T += x for as many cells as there are lanes. */
 @inline
 function warm<R>(t: usize, x: v128): void {
@@ -180,7 +165,31 @@ function warm<R>(t: usize, x: v128): void {
   } else v128.store(t, f64x2.add(v128.load(t), x));
 }
 
-function sweepZ<R>(): void {
+/** `last`: the change is complete and goes into T. */
+@inline
+function sweepY<R>(last: bool): void {
+  const t = T, d = D, ym = YM, ye = YE, yc = YC;
+  const row = <usize>rowLength * sizeof<R>();
+  for (let l = 0; l < layers; l++) {
+    const first = <usize>(l * rows) * row;
+    const end = first + <usize>(rows - 1) * row;
+    for (let k = first; k < first + row; k += 16)
+      v128.store(d + k, v128.mul<R>(v128.load(d + k), v128.load(ym + k)));
+    for (let k = first + row; k < end + row; k += 16)
+      v128.store(d + k, plus<R>(v128.mul<R>(v128.load(d + k), v128.load(ym + k)), v128.load(ye + k), v128.load(d + k - row)));
+    if (last) for (let k = end; k < end + row; k += 16) warm<R>(t + (k << narrow<R>()), v128.load(d + k));
+    if (rows > 1)
+      for (let k = end; k > first; ) {
+        k -= 16;
+        const x = plus<R>(v128.load(d + k), v128.load(yc + k), v128.load(d + k + row));
+        v128.store(d + k, x);
+        if (last) warm<R>(t + (k << narrow<R>()), x);
+      }
+  }
+}
+
+@inline
+function sweepZ<R>(last: bool): void {
   const t = T, d = D, zm = ZM, ze = ZE, zc = ZC;
   const row = <usize>rowLength * sizeof<R>();
   const plane = row * <usize>rows;
@@ -192,24 +201,48 @@ function sweepZ<R>(): void {
     for (let l: usize = plane; l <= bottom; l += plane)
       for (let k = l + o; k < l + o + row; k += 16)
         v128.store(d + k, plus<R>(v128.mul<R>(v128.load(d + k), v128.load(zm + k)), v128.load(ze + k), v128.load(d + k - plane)));
-    for (let k = bottom + o; k < bottom + o + row; k += 16) warm<R>(t + (k << narrow<R>()), v128.load(d + k));
+    if (last) for (let k = bottom + o; k < bottom + o + row; k += 16) warm<R>(t + (k << narrow<R>()), v128.load(d + k));
     for (let l = bottom; l > 0; ) {
       l -= plane;
       for (let k = l + o; k < l + o + row; k += 16) {
         const x = plus<R>(v128.load(d + k), v128.load(zc + k), v128.load(d + k + plane));
         v128.store(d + k, x);
-        warm<R>(t + (k << narrow<R>()), x);
+        if (last) warm<R>(t + (k << narrow<R>()), x);
       }
     }
   }
 }
 
+/** T += D. */
+function add<R>(): void {
+  const t = T, d = D;
+  const end = <usize>(rowLength * rows * layers) * sizeof<R>();
+  for (let k: usize = 0; k < end; k += 16) warm<R>(t + (k << narrow<R>()), v128.load(d + k));
+}
+
+function begin<R>(): void {
+  residual<R>();
+  sweepX<R>();
+  if (!uneven) sweepY<R>(false);
+  sweepZ<R>(false);
+}
+
+function finish<R>(): void {
+  if (uneven) sweepY<R>(true);
+  else add<R>();
+}
+
 function advance<R>(count: i32): void {
   for (let n = 0; n < count; n++) {
-    residual<R>();
-    sweepX<R>();
-    sweepY<R>();
-    sweepZ<R>();
+    if (uneven) {
+      begin<R>();
+      finish<R>();
+    } else {
+      residual<R>();
+      sweepX<R>();
+      sweepY<R>(false);
+      sweepZ<R>(true);
+    }
   }
 }
 
@@ -223,10 +256,16 @@ export function stepSingle(count: i32): void {
   advance<f32>(count);
 }
 
-/** Sum of H*T over the cells (W): what leaves through the faces, less the constant part. */
-export function lossRate(): f64 {
-  const end = (<usize>(rowLength * rows * layers)) << 3;
-  let sum = f64x2.splat(0);
-  for (let k: usize = 0; k < end; k += 16) sum = f64x2.add(sum, f64x2.mul(v128.load(H + k), v128.load(T + k)));
-  return f64x2.extract_lane(sum, 0) + f64x2.extract_lane(sum, 1);
+/** One step in two halves: after the first D is the change that links may still correct, the second brings it into T. */
+export function beginDouble(): void {
+  begin<f64>();
+}
+export function finishDouble(): void {
+  finish<f64>();
+}
+export function beginSingle(): void {
+  begin<f32>();
+}
+export function finishSingle(): void {
+  finish<f32>();
 }

@@ -5,6 +5,7 @@
  */
 import { z } from 'zod';
 import type { CalcContext } from '../calc/defineCalc.ts';
+import { randomOf } from '../numerics/random.ts';
 import { inTurn } from './guide.ts';
 import { planInputSchema, wetAt, type PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
@@ -30,17 +31,6 @@ export const benchTruthSchema = z.strictObject({
   hurt: z.array(z.strictObject({ partId: z.string(), at_s: z.number() })),
 });
 export type BenchTruth = z.infer<typeof benchTruthSchema>;
-
-/** Mulberry32: uniform numbers in 0 … 1 from a 32-bit seed. */
-function randomOf(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), a | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 /** How far a joint's surface lags or leads the model, part of its time and s. */
 const NOISE = { part: 0.03, seconds: 0.6 };

@@ -90,11 +90,13 @@ export function rowsOf(packageId: string): number[] {
 }
 
 interface Touch {
+  /** Where the tip came down: a side, a pin; a stroke along a side does not lift it. */
+  at: number;
   joints: number[];
   /** From the tip into all of them together, W/K. */
   G: number;
 }
-const NOTHING: Touch = { joints: [], G: 0 };
+const NOTHING: Touch = { at: -1, joints: [], G: 0 };
 
 /** Moves the tips of one run. */
 export class Irons {
@@ -106,6 +108,9 @@ export class Irons {
   readonly freed: boolean[];
   /** From the upper end of a pin to its solder on average, W/K. */
   private readonly through: number;
+  /** When a tip last came down somewhere else, or left, s. */
+  moved_s = 0;
+  private place = '';
   private pin = 0;
   private pinSince = 0;
   private moltenSince: number | null = null;
@@ -132,6 +137,8 @@ export class Irons {
         : method.tool === 'tweezers'
           ? lumps.tips.map((_, k) => this.grip(t, k))
           : [this.suck(method, t, molten)];
+    const place = touches.map((touch) => touch.at).join();
+    if (place !== this.place) [this.place, this.moved_s] = [place, t];
     for (const [k, tip] of lumps.tips.entries()) {
       const { joints, G } = touches[k] ?? NOTHING;
       for (const [i, link] of tip.contact.entries()) run.setLink(link, joints.includes(i) ? G / joints.length : 0);
@@ -144,15 +151,16 @@ export class Irons {
     const { pass_s = PASS_S, rest_s = 0 } = method;
     const turn = pass_s + 2 * rest_s;
     const shift = k * Math.floor(this.sides.length / 2);
-    const row = this.sides[(Math.floor(t / turn) + shift) % this.sides.length];
+    const side = (Math.floor(t / turn) + shift) % this.sides.length;
+    const row = this.sides[side];
     const at = t % turn;
     const place = at < pass_s / 2 ? (2 * at) / pass_s : Math.max(0, Math.min(1, 2 - (2 * (at - rest_s)) / pass_s));
-    return this.touchAround(row, row[Math.round(place * (row.length - 1))]);
+    return this.touchAround(side, row, row[Math.round(place * (row.length - 1))]);
   }
 
   private grip(t: number, k: number): Touch {
     const row = this.sides[k];
-    return row ? this.touchAround(row, row[Math.floor(row.length / 2)], filmAfter(t)) : NOTHING;
+    return row ? this.touchAround(k, row, row[Math.floor(row.length / 2)], filmAfter(t)) : NOTHING;
   }
 
   private suck(method: IronMethod, t: number, molten: (joint: number) => boolean): Touch {
@@ -169,11 +177,11 @@ export class Irons {
     const joint = lumps.joints[this.pin];
     // a ring of the tip sits on the land
     const ring = Math.PI * Math.min(method.tip_mm, joint.terminal.land.w, joint.terminal.land.h);
-    return this.touch([this.pin], ring, filmAfter(t - this.pinSince));
+    return this.touch(this.pin, [this.pin], ring, filmAfter(t - this.pinSince));
   }
 
   /** What the tip covers of a row with its middle on one joint of it. */
-  private touchAround(row: readonly number[], middle: number, film = 1): Touch {
+  private touchAround(side: number, row: readonly number[], middle: number, film = 1): Touch {
     const { joints } = this.lumps;
     const { tip_mm } = this.method;
     const centre = joints[middle];
@@ -182,16 +190,16 @@ export class Irons {
     const [xs, ys] = [touched.map((i) => joints[i].x), touched.map((i) => joints[i].y)];
     const reach = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
     const { w, h } = centre.terminal.land;
-    return this.touch(touched, Math.min(tip_mm, reach + Math.min(w, h)), film);
+    return this.touch(side, touched, Math.min(tip_mm, reach + Math.min(w, h)), film);
   }
 
-  private touch(touched: number[], wetted_mm: number, wet: number): Touch {
+  private touch(at: number, touched: number[], wetted_mm: number, wet: number): Touch {
     const { contact, tip = 'knife' } = this.method;
     const sound = (j: JointLump) => (j.corroded ? CORRODED_FILM : 1);
     const share = touched.reduce((sum, i) => sum + sound(this.lumps.joints[i]), 0) / touched.length;
     const film = FILM * wetted_mm * contact * share * wet;
     const pins = touched.filter((i) => this.lumps.joints[i].terminal.kind === 'pin').length;
     const hole = pins === touched.length ? 1 / (pins * this.through) : 0;
-    return { joints: touched, G: 1 / (1 / TIP_CONDUCTANCE[tip] + 1 / film + hole) };
+    return { at, joints: touched, G: 1 / (1 / TIP_CONDUCTANCE[tip] + 1 / film + hole) };
   }
 }

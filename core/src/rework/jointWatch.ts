@@ -1,23 +1,29 @@
-/** Joints of the target while a run goes on: when each begins to melt, is molten, has wetted and lets go, and where its heat comes from. */
+/**
+ * Joints of the target while a run goes on: when each begins to melt, is molten, has wetted and is loose, and where its heat comes from.
+ *
+ * A joint is *loose* when all of its melting heat is in it, up to the liquidus of its matrix, and, where something has to mix or corrosion to
+ * be overcome, it has wetted; one that is sucked empty is loose when it is empty. It is *frozen* again only when less than `FROZEN` of the melting
+ * heat is left. Everything that is said of joints (rows, headline, window, run, hidden bench) is read from here.
+ */
 import type { JointEnthalpy } from '../thermal/enthalpy.ts';
 import type { HeatRun } from '../thermal/heatRun.ts';
 import type { Irons } from './irons.ts';
 import type { Lumps } from './lumps.ts';
 import type { Method } from './method.ts';
-import { wetAt, type Paths, type PlanRun } from './planForm.ts';
+import type { Paths, PlanRun } from './planForm.ts';
 import { pathsOf } from './reason.ts';
 import { wettingTime_s } from './wetting.ts';
 
-/** A joint lets go when its solid fraction is below about 0.3 (share of the melting heat taken up). */
-const MOVABLE = 0.7;
-
-/** When a quantity that went from `a` to `b` during the step passed `level`, s. */
-const crossing = (t: number, dt: number, a: number, b: number, level: number) => t + (dt * (level - a)) / (b - a);
+/** With less than this share of its melting heat a joint has a solid skeleton again (solid fraction about 0.3) and holds. */
+const FROZEN = 0.7;
 
 export class JointWatch {
   readonly joints: PlanRun['joints'];
   /** Heat into each joint as last seen before it was molten. */
   readonly paths: (Paths | undefined)[];
+  /** When all joints came loose, and the first of them was frozen again after that, s. */
+  allLoose_s: number | null = null;
+  frozen_s: number | null = null;
   private readonly run: HeatRun;
   private readonly lumps: Lumps;
   private readonly irons: Irons | undefined;
@@ -26,15 +32,21 @@ export class JointWatch {
   private readonly before: Float64Array;
   /** How far each joint has wetted, 1 when done; only what mixes or is corroded has to. */
   private readonly wetted: number[];
+  /** Since when each joint is loose, s; null while it holds. */
+  private readonly since: (number | null)[];
+  /** Strokes of an iron loosen and lose joints by turns: until then all loose is not for good, s. */
+  private readonly settled_s: number;
 
   constructor(run: HeatRun, lumps: Lumps, method: Method, irons: Irons | undefined) {
     this.run = run;
     this.lumps = lumps;
     this.irons = irons;
+    this.settled_s = method.kind === 'low-melt' ? method.stroke_s : 0;
     this.nodes = Int32Array.from(lumps.joints, (j) => j.node);
     this.enthalpies = lumps.joints.map((j) => (lumps.nodes[j.node] as { enthalpy: JointEnthalpy }).enthalpy);
     this.before = new Float64Array(lumps.joints.length);
     this.wetted = lumps.joints.map((j) => (method.kind === 'low-melt' || j.corroded ? 0 : 1));
+    this.since = lumps.joints.map(() => null);
     this.paths = lumps.joints.map(() => undefined);
     this.joints = lumps.joints.map((j, i) => ({
       terminal: j.terminal.id,
@@ -47,34 +59,32 @@ export class JointWatch {
     }));
   }
 
-  /** Molten far enough to move, and wetted. */
-  readonly movable = (i: number): boolean =>
-    this.run.H[this.nodes[i]] >= MOVABLE * this.enthalpies[i].latent && this.wetted[i] >= 1;
+  /** Molten through, and wetted. */
+  readonly isLiquid = (i: number): boolean =>
+    this.run.H[this.nodes[i]] >= this.enthalpies[i].latent && this.wetted[i] >= 1;
 
   /** Remembers how they are before a step. */
   mark(): void {
     for (let i = 0; i < this.nodes.length; i++) this.before[i] = this.run.H[this.nodes[i]];
   }
 
-  /** Notes what a step of `dt` from `t0` did; tells whether all of them are loose: movable now, or emptied for good. */
-  note(t0: number, dt: number): boolean {
-    const { run, irons, wetted } = this;
-    let loose = true;
-    for (const [i, joint] of this.joints.entries()) {
-      const [H, T] = [run.H[this.nodes[i]], run.T[this.nodes[i]]];
-      const { latent, Tl } = this.enthalpies[i];
-      if (H > 0) joint.solidus_s ??= crossing(t0, dt, this.before[i], H, 0);
-      if (H >= latent) joint.liquidus_s ??= crossing(t0, dt, this.before[i], H, latent);
-      if (H >= latent && wetted[i] < 1) {
-        wetted[i] += dt / wettingTime_s(T - Tl, this.lumps.joints[i].corroded);
-        if (wetted[i] >= 1 && !irons?.empties) joint.wet_s = run.time;
-      }
-      if (irons?.freed[i]) joint.wet_s ??= run.time;
-      if (!irons?.empties && wetted[i] >= 1) joint.wet_s ??= joint.liquidus_s;
-      if (!(irons?.empties ? irons.freed[i] : this.movable(i))) loose = false;
-      if (T > joint.peak_C) joint.peak_C = T;
+  /** Notes what a step of `dt` from `t0` did. */
+  note(t0: number, dt: number): void {
+    let all = true;
+    for (let i = 0; i < this.joints.length; i++) {
+      this.melt(i, t0, dt);
+      this.loosen(i, t0, dt);
+      if (this.since[i] === null) all = false;
     }
-    return loose;
+    if (all) {
+      if (this.allLoose_s !== null) return;
+      this.allLoose_s = Math.max(...this.since.map((s) => s ?? 0));
+      // of a joint that came and went, the stretch counts that lasted until all were loose
+      for (const [i, joint] of this.joints.entries()) joint.wet_s = this.since[i];
+    } else if (this.allLoose_s !== null && this.frozen_s === null) {
+      if (this.run.time <= this.settled_s) this.allLoose_s = null;
+      else this.frozen_s = this.run.time;
+    }
   }
 
   /** Looks where the heat of those that are not molten yet comes from. */
@@ -83,10 +93,42 @@ export class JointWatch {
       if (joint.liquidus_s === null) this.paths[i] = pathsOf(this.run, this.lumps, i);
   }
 
-  /** The joint that lets go last: of those that never do, the coldest. */
+  /** The joint that comes loose last: of those that never do, the one that is coldest for its metal. */
   last(): number {
-    const order = this.joints.map((j, i) => ({ i, t: wetAt(j) ?? Infinity, peak: j.peak_C }));
-    order.sort((a, b) => (a.t === b.t ? a.peak - b.peak : b.t - a.t));
+    const order = this.joints.map((j, i) => ({ i, t: j.wet_s ?? Infinity, short_K: this.enthalpies[i].Tl - j.peak_C }));
+    order.sort((a, b) => (a.t === b.t ? b.short_K - a.short_K : b.t - a.t));
     return order[0].i;
+  }
+
+  /** Solidus and liquidus passed in this step, and the hottest. */
+  private melt(i: number, t0: number, dt: number): void {
+    const joint = this.joints[i];
+    const { latent } = this.enthalpies[i];
+    const [H, before] = [this.run.H[this.nodes[i]], this.before[i]];
+    const passed = (level: number) => t0 + (dt * (level - before)) / (H - before);
+    if (H > 0) joint.solidus_s ??= passed(0);
+    if (H >= latent) joint.liquidus_s ??= passed(latent);
+    joint.peak_C = Math.max(joint.peak_C, this.run.T[this.nodes[i]]);
+  }
+
+  private loosen(i: number, t0: number, dt: number): void {
+    const { irons, run, wetted } = this;
+    const { latent, Tl } = this.enthalpies[i];
+    const [H, before] = [run.H[this.nodes[i]], this.before[i]];
+    // when it was molten, if it is: in this step or all along
+    let at = H < latent ? null : before >= latent ? t0 : t0 + (dt * (latent - before)) / (H - before);
+    if (at !== null && wetted[i] < 1) {
+      const takes = wettingTime_s(run.T[this.nodes[i]] - Tl, this.lumps.joints[i].corroded);
+      const left = (1 - wetted[i]) * takes;
+      wetted[i] += (t0 + dt - at) / takes;
+      at = wetted[i] >= 1 ? Math.min(t0 + dt, at + left) : null;
+    }
+    if (irons?.empties) {
+      if (!irons.freed[i]) return;
+      at = run.time;
+    } else if (H < FROZEN * latent) this.since[i] = null;
+    if (at === null) return;
+    this.since[i] ??= at;
+    if (this.allLoose_s === null) this.joints[i].wet_s ??= at;
   }
 }

@@ -21,8 +21,12 @@ import { reasonFor } from './reason.ts';
 import { applySurroundings, heldShare } from './surroundings.ts';
 
 const QUALITY = { plan: { cells: 14_000, dt: 0.05 }, search: { cells: 3_000, dt: 0.1 } };
+/** A tip that comes down or leaves changes much in little time: short steps, s, for so long, s (theta = 1/2 rings otherwise). */
+const TOUCH = { dt: 0.0125, for_s: 0.5 };
 /** From "all wet" until the part is off, s (estimate). */
 const LIFT_S = 3;
+/** Fine enough for what is slow, s. */
+const LOOK_S = 0.2;
 /** Go on this long after all joints are wet, to find the window's end, s. */
 const AFTER_WET = 60;
 
@@ -48,6 +52,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       nodes: lumps.nodes,
       links: lumps.links,
       quick: !input.books,
+      uneven: { longestStep_s: quality.dt },
     },
     input.ambient_C,
   );
@@ -69,8 +74,6 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
     new Float64Array(mesh.grid.kx.length),
     new Float64Array(mesh.grid.kx.length),
   ];
-  let allWet: number | null = null;
-  let freezes: number | null = null;
   let [body, pads] = [input.ambient_C, input.ambient_C];
   let [steps, renewed] = [0, -Infinity];
   let pictured = -0.1;
@@ -89,20 +92,14 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       applySurroundings(run, mesh, lumps, air, input, held, scratch);
       renewed = run.time;
     }
-    irons?.move(run, run.time, joints.movable);
-    // theta = 1/2 rings when an iron touches: short steps for the first half second
-    const dt = irons && run.time < 0.5 ? Math.min(0.02, quality.dt) : quality.dt;
+    irons?.move(run, run.time, joints.isLiquid);
+    const dt = irons && run.time < irons.moved_s + TOUCH.for_s - 1e-9 ? Math.min(TOUCH.dt, quality.dt) : quality.dt;
     joints.mark();
     const t0 = run.time;
     run.step(dt);
     steps++;
-    const wet = joints.note(t0, dt);
-    if (wet && allWet === null) allWet = run.time;
-    // a stroking iron wets and loses joints by turns: only the last unbroken stretch counts
-    if (!wet && allWet !== null && freezes === null) {
-      if (method.kind === 'low-melt' && run.time < method.stroke_s) allWet = null;
-      else freezes = run.time;
-    }
+    joints.note(t0, dt);
+    const allWet = joints.allLoose_s;
     recorder?.take(run.time, kernel.T);
     if (steps % 50 === 0) {
       if (context.signal?.aborted) throw new CancelledError();
@@ -114,20 +111,21 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       await context.breathe?.();
     }
     sinceLook += dt;
-    const look = steps % 4 === 0;
+    const look = sinceLook > LOOK_S - 1e-9;
     // a tip is through a pin in a few steps
     if (look || irons) joints.look();
     if (!look) continue;
-    // a fifth of a second is fine enough for what is slow
     if (allWet === null || run.time <= allWet + LIFT_S) outcomes.note(run, sinceLook);
     sinceLook = 0;
     body = Math.max(body, run.T[lumps.body]);
     for (const j of lumps.joints) for (const c of j.columns) pads = Math.max(pads, kernel.T[c]);
     neighbours.note(run, allWet !== null);
     if (allWet !== null && run.time > allWet + (neighbours.hurt(run.time) ? 8 : AFTER_WET)) break;
-    if (freezes !== null) break;
+    if (joints.frozen_s !== null) break;
   }
+  run.checkBounds();
 
+  const { allLoose_s: allWet, frozen_s: freezes } = joints;
   const last = joints.last();
   const loosens = new Map(neighbours.neighbours.map((n) => [n.partId, n.loosens_s]));
   return {

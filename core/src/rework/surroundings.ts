@@ -104,9 +104,9 @@ export function applySurroundings(
           h = open + part * through;
           glow *= 1 - part;
         }
-        const U = area / (1 / (h + glow) + grid.dz[l] / (2 * grid.kz[c]));
-        conductance[c] += U;
-        constant[c] += (U * (h * wall + glow * ambient_C)) / (h + glow);
+        // the foil is the surface: no laminate stands between it and the air
+        conductance[c] += area * (h + glow);
+        constant[c] += area * (h * wall + glow * ambient_C);
       }
       const rim =
         (mesh.cut.west && i === 0 ? grid.dy[j] : 0) +

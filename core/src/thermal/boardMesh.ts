@@ -17,6 +17,7 @@ const MESH_FOR = {
   tip: { margin: 1e-3, coarsest: 8e-3, finest: 0.5 },
 } as const;
 const GROWTH = 1.25;
+/** Slabs from the working side down, as shares of the thickness; an outer one is never thinner than its foil. */
 const SLABS = [0.125, 0.375, 0.375, 0.125];
 
 export interface BoardMesh {
@@ -83,6 +84,16 @@ function wantedSpacing(part: PlacedPart): number {
   return narrowest < 0.35 ? 0.35e-3 : 0.5e-3;
 }
 
+/** Thickness of the four slabs, m, the working side first. */
+function slabsOf(board: BoardModel, flipped: boolean): Float64Array {
+  const thickness = board.thickness_mm / 1000;
+  const foils = [board.stack[0], board.stack[board.stack.length - 1]].map((f) => f.foil_um * 1e-6);
+  const [top, bottom] = foils.map((foil) => Math.min(0.4 * thickness, Math.max(SLABS[0] * thickness, foil)));
+  const inner = (thickness - top - bottom) / 2;
+  const slabs = [top, inner, inner, bottom];
+  return Float64Array.from(flipped ? slabs.reverse() : slabs);
+}
+
 /** Builds the mesh round `target` with at most `maxCells` cells, for heat from a kind of tool. */
 export function meshBoard(
   board: BoardModel,
@@ -105,12 +116,8 @@ export function meshBoard(
     dy = gradedSpacing(y0, y1, box.y0 - margin, box.y1 + margin, fine, coarsest);
     fine *= 1.06;
   } while (dx.length * dy.length * SLABS.length > maxCells && fine < 5e-3);
-  const thickness = board.thickness_mm / 1000;
-  const grid = emptyGrid(
-    Float64Array.from(dx),
-    Float64Array.from(dy),
-    Float64Array.from(SLABS, (s) => s * thickness),
-  );
+  const flipped = target.side === 'bottom';
+  const grid = emptyGrid(Float64Array.from(dx), Float64Array.from(dy), slabsOf(board, flipped));
   const mesh: BoardMesh = {
     grid,
     ex: cellEdges(grid.dx).map((v) => v + x0),
@@ -124,7 +131,7 @@ export function meshBoard(
     },
     columns: grid.stride * grid.dy.length,
   };
-  fillProperties(mesh, board, target.side === 'bottom');
+  fillProperties(mesh, board, flipped);
   return mesh;
 }
 
@@ -193,7 +200,8 @@ function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): v
   for (let k = 0; k < kxy.length; k++) {
     grid.kx[k] = grid.ky[k] = kxy[k];
     grid.kz[k] = LAMINATE.kThrough.value + vias[k % columns] * COPPER.viaConductance.value;
-    grid.rhoc[k] = (1 - copperPart[k]) * LAMINATE.rhoc.value + copperPart[k] * COPPER.rhoc.value;
+    const copper = Math.min(1, copperPart[k]);
+    grid.rhoc[k] = (1 - copper) * LAMINATE.rhoc.value + copper * COPPER.rhoc.value;
   }
 }
 

@@ -2,7 +2,7 @@
  * A board as a tensor grid: cell sizes along x, y and through the thickness, properties per cell.
  * Index c = (l·ny + j)·stride + i with l = 0 on the working side; `stride` is nx padded.
  */
-import { createGridKernel, paddedRow, type GridKernel, type Sweeps } from './gridKernel.ts';
+import { createGridKernel, paddedRow, type GridKernel, type SweepOrder, type Sweeps } from './gridKernel.ts';
 
 export interface BoardGrid {
   /** Cell widths, m. */
@@ -73,9 +73,12 @@ export function overlapRectangle(
 }
 
 /** Makes a kernel with the grid's conductances (half cells in series) and its cell capacities, J/K. */
-export function assemble(g: BoardGrid, sweeps: Sweeps): { kernel: GridKernel; capacity: Float64Array } {
+export function assemble(
+  g: BoardGrid,
+  options: { sweeps: Sweeps; order: SweepOrder },
+): { kernel: GridKernel; capacity: Float64Array } {
   const [nx, ny, nl] = [g.dx.length, g.dy.length, g.dz.length];
-  const kernel = createGridKernel(nx, ny, nl, { sweeps });
+  const kernel = createGridKernel(nx, ny, nl, options);
   const { stride } = g;
   const plane = stride * ny;
   const capacity = new Float64Array(plane * nl).fill(1);

@@ -1,5 +1,5 @@
 /**
- * The heat kernel: one Douglas–Gunn alternating-direction step (theta = 1/2) on a tensor grid.
+ * The heat kernel: Douglas–Gunn alternating-direction steps (theta = 1/2) on a tensor grid.
  *
  *   D                    = sum g (T_n - T) + S - H T            (W per cell, all at the old time)
  *   (C/dt + A_x/2) d1    = D
@@ -9,6 +9,10 @@
  * Source: J. Douglas, J. E. Gunn, Numer. Math. 6 (1964) 428. The sweeps are Thomas solves with
  * factors prepared by `factorise`. Two implementations share this layout and order of operations:
  * WebAssembly (core/kernel/kernel.ts) and the reference below; in one engine they give equal bits.
+ *
+ * The order of the sweeps decides what is stable. x, y, z is so at any step where every layer is even in itself (A_x and A_y
+ * commute). Copper that is uneven within a layer wants x, z, y: stable as long as the middle sweep is a weak one, below about
+ * three times C/dt (found numerically, see docs/physics); what is stiffer goes as a link of its column (columns.ts).
  *
  * Temperatures and the residual are doubles. The change of one step, D, and the factors are doubles too, or singles for
  * runs in a hurry: a rounding is then 6e-8 of the change, not of the temperature, so a steady field stays as exact,
@@ -25,6 +29,8 @@ import { kernelWasmBase64 } from './kernelWasm.generated.ts';
 export type KernelKind = 'wasm' | 'ts';
 /** Number type of the sweeps. */
 export type Sweeps = 'double' | 'single';
+/** Order of the sweeps: for layers that are even in themselves, for copper that is uneven within them. */
+export type SweepOrder = 'xyz' | 'xzy';
 
 const DOUBLES = ['T', 'S', 'H', 'GX', 'GY', 'GZ'] as const;
 const REALS = ['D', 'XM', 'XE', 'XC', 'YM', 'YE', 'YC', 'ZM', 'ZE', 'ZC'] as const;
@@ -39,15 +45,28 @@ export interface GridKernel extends Doubles, Reals {
   readonly ny: number;
   readonly nl: number;
   step(count: number): void;
-  /** Sum of H·T over all cells, W. */
-  lossRate(): number;
+  /** A step in two halves: after `begin` D holds the change that links may still correct, `finish` brings it into T. */
+  begin(): void;
+  finish(): void;
 }
 
 interface WasmExports {
-  configure(doubles: number, wide: number, reals: number, real: number, nx: number, ny: number, nl: number): void;
+  configure(
+    doubles: number,
+    wide: number,
+    reals: number,
+    real: number,
+    nx: number,
+    ny: number,
+    nl: number,
+    uneven: boolean,
+  ): void;
   stepDouble(count: number): void;
+  beginDouble(): void;
+  finishDouble(): void;
   stepSingle(count: number): void;
-  lossRate(): number;
+  beginSingle(): void;
+  finishSingle(): void;
 }
 
 const GUARD = 8;
@@ -108,7 +127,7 @@ export function createGridKernel(
   nx: number,
   ny: number,
   nl: number,
-  { kind = 'wasm', sweeps = 'double' }: { kind?: KernelKind; sweeps?: Sweeps } = {},
+  { kind = 'wasm', sweeps = 'double', order = 'xyz' }: { kind?: KernelKind; sweeps?: Sweeps; order?: SweepOrder } = {},
 ): GridKernel {
   const padded = paddedRow(nx);
   const { slot, reals, end } = layout(padded, ny, nl, sweeps);
@@ -119,7 +138,7 @@ export function createGridKernel(
     const memory = new WebAssembly.Memory({ initial: Math.ceil(end / 65536) });
     const instance = new WebAssembly.Instance(compile(), { env: { memory } });
     wasm = instance.exports as unknown as WasmExports;
-    wasm.configure(BASE + GUARD * 8, slot * 8, reals, slot * real, padded, ny, nl);
+    wasm.configure(BASE + GUARD * 8, slot * 8, reals, slot * real, padded, ny, nl, order === 'xzy');
     buffer = memory.buffer as ArrayBuffer;
   } else buffer = new ArrayBuffer(end);
   const RealArray = sweeps === 'single' ? Float32Array : Float64Array;
@@ -131,14 +150,15 @@ export function createGridKernel(
   } as unknown as Doubles & Reals;
   const geometry = { kind, sweeps, nx: padded, ny, nl, ...arrays };
   if (wasm) {
-    const { stepDouble, stepSingle, lossRate } = wasm;
-    return { ...geometry, step: sweeps === 'single' ? stepSingle : stepDouble, lossRate };
+    return sweeps === 'single'
+      ? { ...geometry, step: wasm.stepSingle, begin: wasm.beginSingle, finish: wasm.finishSingle }
+      : { ...geometry, step: wasm.stepDouble, begin: wasm.beginDouble, finish: wasm.finishDouble };
   }
-  return referenceKernel(geometry);
+  return referenceKernel(geometry, order);
 }
 
 /** The plain TypeScript twin of the WebAssembly kernel: same order of operations, same bits. */
-function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
+function referenceKernel(k: Omit<GridKernel, 'step' | 'begin' | 'finish'>, order: SweepOrder): GridKernel {
   const { sweeps, nx, ny, nl, T, D, GX, GY, GZ, XM, XE, XC, YM, YE, YC, ZM, ZE, ZC, H, S } = k;
   const plane = nx * ny;
   const total = plane * nl;
@@ -203,27 +223,29 @@ function referenceKernel(k: Omit<GridKernel, 'step' | 'lossRate'>): GridKernel {
     for (let c = 0; c < plane; c++) D[c] = D[c] * ZM[c];
     for (let c = plane; c < total; c++) D[c] = plus(round(D[c] * ZM[c]), ZE[c], D[c - plane]);
     for (let c = total - plane - 1; c >= 0; c--) D[c] = plus(D[c], ZC[c], D[c + plane]);
+  }
+
+  function begin() {
+    residual();
+    sweepX();
+    if (order === 'xyz') sweepY();
+    sweepZ();
+  }
+
+  function finish() {
+    if (order === 'xzy') sweepY();
     for (let c = 0; c < total; c++) T[c] = T[c] + D[c];
   }
 
   return {
     ...k,
+    begin,
+    finish,
     step(count) {
       for (let n = 0; n < count; n++) {
-        residual();
-        sweepX();
-        sweepY();
-        sweepZ();
+        begin();
+        finish();
       }
-    },
-    lossRate() {
-      let even = 0;
-      let odd = 0;
-      for (let c = 0; c < total; c += 2) {
-        even += H[c] * T[c];
-        odd += H[c + 1] * T[c + 1];
-      }
-      return even + odd;
     },
   };
 }

@@ -4,13 +4,15 @@
  * they touch, so no link needs a small step. Whatever leaves a node through a link enters the cell:
  * energy is conserved to rounding.
  *
- * Coupling: the kernel first steps with the old link heat Q_n in S. A cell then answers a change of
- * its link heat with beta = its column response, T_c = T* + beta·(Q - Q_n). A cell with a single link is
- * eliminated at once, Q = G/(1 + G·beta)·(T_node - T* + beta·Q_n); a cell with several joins the network
- * of nodes as an unknown with capacity 1/beta. Newton on enthalpy (slope zero in a melting plateau)
- * solves it; the final change goes down the column.
+ * In the middle of a kernel's step the cells are known up to what a change of their link heat does (columns.ts). Newton on
+ * enthalpy (slope zero in a melting plateau) solves nodes and shared cells together; the changes go down the columns, and
+ * the kernel finishes its step.
+ *
+ * Heat flows from warm to cold, so every temperature stays between the coldest and the hottest thing it could meet. A run that
+ * leaves these bounds throws: nothing it says can be believed.
  */
-import { columnResponse, factorise, type GridKernel, type Sweeps } from './gridKernel.ts';
+import { factorise, type GridKernel, type Sweeps } from './gridKernel.ts';
+import { LinkedColumns, type CellLink } from './columns.ts';
 import { assemble, type BoardGrid } from './grid.ts';
 import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
 import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
@@ -21,23 +23,32 @@ export interface HeatSystem {
   grid?: BoardGrid;
   nodes: HeatNode[];
   links: HeatLink[];
-  /**
-   * In a hurry, exact enough for plans: sweeps in singles, the heat of weak links (air gaps) renewed every few steps
-   * only, and what the cells lose (`lost_J`) not booked.
-   */
+  /** In a hurry, exact enough for plans: sweeps in singles, and what the cells lose (`lost_J`) not booked. */
   quick?: boolean;
   /** Number type of the sweeps, where it is not what `quick` says: to tell rounding from what else is quick. */
   sweeps?: Sweeps;
+  /** Given where copper is uneven within a layer (`SweepOrder`): the longest step the run will take, s. */
+  uneven?: { longestStep_s: number };
 }
 
 const PINNED = 1e200;
-/**
- * A link below this rate (conductance over the cell's capacity, 1/s: an air gap, say) changes its heat slowly. It is
- * renewed every few steps, and the cell's change then need not reach its column. Rate × turn × dt, lessened by
- * the implicit solve, stays below 1 up to steps of 0.1 s, so the held heat cannot overshoot.
- */
-const WEAK_RATE = 3.2;
-const WEAK_TURN = 4;
+/** Heat between two layers that the middle sweep bears, as a multiple of the smaller capacity over the step. */
+const WEAK_MIDDLE = 1.5;
+/** Short ringing beyond the bounds that a touch of an iron may leave, K. */
+const SLACK_K = 2;
+/** Cells are held against the bounds every so many steps. */
+const LOOK = 25;
+
+/** A temperature that nothing in the run could have brought about: an error of the computation, never a result. */
+export class OutOfBoundsError extends Error {
+  constructor(where: string, at_C: number, time: number, bounds: readonly [number, number]) {
+    const [least, most] = bounds.map((b) => b.toFixed(0));
+    super(
+      `The heat run left its bounds: ${where} at ${at_C.toFixed(0)} °C after ${time.toFixed(2)} s, possible are ${least} to ${most} °C.`,
+    );
+    this.name = 'OutOfBoundsError';
+  }
+}
 
 export class HeatRun {
   readonly kernel?: GridKernel;
@@ -56,37 +67,22 @@ export class HeatRun {
   input_J = 0;
   lost_J = 0;
 
-  /** Links of the network proper: their number in the system, ends (nodes, then shared cells). */
+  private readonly columns?: LinkedColumns;
+  /** Links of the network proper: their number in the system, ends (nodes, then shared cells); behind them couplings of shared cells. */
   private readonly innerOf: Map<number, number>;
+  private readonly realLinks: number;
   private readonly linkG: Float64Array;
   private linksChanged = true;
   private readonly linkFrom: Int32Array;
   private readonly linkTo: Int32Array;
+  /** What the ends of a coupling differ by at rest, K. */
+  private readonly linkShift: Float64Array;
   /** Links of the network proper, by node. */
   private readonly linksOf: number[][];
   private readonly plan: Elimination;
-  /** Linked cells: first the single ones, one link each, then the shared ones (network unknowns). */
-  private readonly cells: Int32Array;
-  private readonly singles: number;
-  /** The first of the single cells have such weak links that the cell alone answers, not its column. */
-  private readonly weak: number;
-  /** Heat from the weakly linked cells into each node as last solved, W. */
-  private readonly weakHeat: Float64Array;
-  private weakTurn = true;
-  private stepCount = 0;
-  private readonly columns: Int32Array;
-  private readonly singleNode: Int32Array;
-  private readonly singleG: Float64Array;
-  private readonly singleEff: Float64Array;
-  /** Per node: sum of effective conductances to single cells, and of conductance × cell temperature. */
-  private readonly cellK: Float64Array;
-  private readonly cellS: Float64Array;
   private readonly boundary?: Float64Array;
-  private readonly cellQ: Float64Array;
-  private readonly change: Float64Array;
-  /** Column responses, nl values per linked cell, and the own cell's value. */
-  private readonly responses: Float64Array;
-  private readonly beta: Float64Array;
+  /** Heat into shared cells, W. */
+  private readonly into: Float64Array;
   private readonly diagonal: Float64Array;
   private readonly values: Float64Array;
   private readonly factorDiagonal: Float64Array;
@@ -100,16 +96,22 @@ export class HeatRun {
   private readonly initialNode: Float64Array;
   private readonly quick: boolean;
   private boundarySum = 0;
-  private lastRate = 0;
   private factored = 0;
   private stale: 'all' | 'z' | 'no' = 'all';
+  private coldest = Infinity;
+  private hottest = -Infinity;
+  private stepCount = 0;
 
   constructor(system: HeatSystem, initial_C: number | Float64Array) {
     this.nodes = system.nodes;
     this.quick = system.quick ?? false;
     const n = system.nodes.length;
+    const toCells = system.links.flatMap((l): CellLink[] => ('cell' in l ? [{ node: l.a, cell: l.cell, G: l.G }] : []));
     if (system.grid) {
-      const { kernel, capacity } = assemble(system.grid, system.sweeps ?? (this.quick ? 'single' : 'double'));
+      const { kernel, capacity } = assemble(system.grid, {
+        sweeps: system.sweeps ?? (this.quick ? 'single' : 'double'),
+        order: system.uneven ? 'xzy' : 'xyz',
+      });
       this.kernel = kernel;
       this.capacity = capacity;
       this.boundary = new Float64Array(capacity.length);
@@ -117,45 +119,34 @@ export class HeatRun {
       if (typeof initial_C === 'number') kernel.T.fill(initial_C, 0, capacity.length);
       else kernel.T.set(initial_C);
       this.initialGrid = kernel.T.slice(0, capacity.length);
+      for (const T of this.initialGrid) this.couldMeet(T);
+      const excess = system.uneven && leaveOutExcess(kernel, capacity, system.uneven.longestStep_s);
+      this.columns = new LinkedColumns(kernel, capacity, n, toCells, excess);
     }
-    const uses = new Map<number, number[]>();
-    for (const [i, l] of system.links.entries()) if ('cell' in l) uses.set(l.cell, [...(uses.get(l.cell) ?? []), i]);
-    const strength = (links: number[]) => system.links[links[0]].G;
-    const isWeak = ([cell, links]: [number, number[]]) =>
-      this.quick && strength(links) < WEAK_RATE * (this.capacity?.[cell] ?? 0);
-    // in the order of memory within each group
-    const sorted = [...uses].sort((a, b) => a[0] - b[0]);
-    const alone = sorted.filter(([, links]) => links.length === 1);
-    const single = [...alone.filter((u) => isWeak(u)), ...alone.filter((u) => !isWeak(u))];
-    const shared = sorted.filter(([, links]) => links.length > 1);
-    this.singles = single.length;
-    this.weak = single.filter((u) => isWeak(u)).length;
-    this.cells = Int32Array.from([...single, ...shared], ([cell]) => cell);
-    const plane = this.kernel ? this.kernel.nx * this.kernel.ny : 1;
-    this.columns = this.cells.map((c) => c % plane);
-    this.singleNode = Int32Array.from(single, ([, [i]]) => system.links[i].a);
-    this.singleG = Float64Array.from(single, ([, links]) => strength(links));
-    this.singleEff = new Float64Array(this.singles);
-    this.cellK = new Float64Array(n);
-    this.cellS = new Float64Array(n);
-    this.weakHeat = new Float64Array(n);
-    const unknownOf = new Map(shared.map(([cell], i) => [cell, n + i]));
+    const shared = this.columns?.shared ?? new Int32Array(0);
+    const unknownOf = new Map(Array.from(shared, (cell, i) => [cell, n + i] as const));
     const isInner = (l: HeatLink) => 'node' in l || unknownOf.has(l.cell);
     const inner = system.links.flatMap((l, i) => (isInner(l) ? [i] : []));
+    const couplings = this.columns?.couplings ?? [];
     this.innerOf = new Map(inner.map((i, k) => [i, k]));
-    this.linkG = Float64Array.from(inner, (i) => system.links[i].G);
-    this.linkFrom = Int32Array.from(inner, (i) => system.links[i].a);
-    this.linkTo = Int32Array.from(inner, (i) => {
-      const l = system.links[i];
-      return 'node' in l ? l.node : (unknownOf.get(l.cell) as number);
-    });
+    this.realLinks = inner.length;
+    this.linkG = Float64Array.from([...inner.map((i) => system.links[i].G), ...couplings.map(() => 0)]);
+    this.linkFrom = Int32Array.from([...inner.map((i) => system.links[i].a), ...couplings.map(([a]) => n + a)]);
+    this.linkTo = Int32Array.from([
+      ...inner.map((i) => {
+        const l = system.links[i];
+        return 'node' in l ? l.node : (unknownOf.get(l.cell) as number);
+      }),
+      ...couplings.map(([, b]) => n + b),
+    ]);
+    this.linkShift = new Float64Array(this.linkG.length);
     this.linksOf = this.nodes.map(() => []);
-    for (let l = 0; l < inner.length; l++)
+    for (let l = 0; l < this.realLinks; l++)
       for (const end of [this.linkFrom[l], this.linkTo[l]]) this.linksOf[end]?.push(l);
     const size = n + shared.length;
     this.plan = planElimination(
       size,
-      inner.map((_, i) => [this.linkFrom[i], this.linkTo[i]] as const),
+      Array.from(this.linkFrom, (a, l) => [a, this.linkTo[l]] as const),
     );
     this.T = Float64Array.from(this.nodes, (node) => node.T0);
     this.H = Float64Array.from(this.nodes, (node) => (node.type === 'joint' ? enthalpyAt(node.enthalpy, node.T0) : 0));
@@ -163,10 +154,12 @@ export class HeatRun {
     this.hA = Float64Array.from(this.nodes, (node) => node.hA ?? 0);
     this.Tinf = Float64Array.from(this.nodes, (node) => node.Tinf ?? 0);
     this.initialNode = this.nodeEnergies();
-    this.cellQ = new Float64Array(this.cells.length);
-    this.change = new Float64Array(this.cells.length);
-    this.responses = new Float64Array(this.cells.length * (this.kernel?.nl ?? 0));
-    this.beta = new Float64Array(this.cells.length);
+    for (const node of this.nodes) {
+      this.couldMeet(node.T0);
+      if (node.type === 'iron') this.couldMeet(node.Tset);
+      if (node.type === 'body' && node.radiation) this.couldMeet(node.radiation.Tsur);
+    }
+    this.into = new Float64Array(shared.length);
     this.diagonal = new Float64Array(size);
     this.values = new Float64Array(this.plan.slots);
     this.factorDiagonal = new Float64Array(size);
@@ -183,6 +176,9 @@ export class HeatRun {
     if (!this.kernel || !this.boundary) return;
     this.kernel.H.set(conductance);
     this.boundary.set(constant);
+    for (let c = 0; c < conductance.length; c++)
+      if (conductance[c] > 0) this.couldMeet(constant[c] / conductance[c]);
+      else if (constant[c] !== 0) this.couldMeet(constant[c] * Infinity);
     if (this.stale === 'no') this.stale = 'z';
     this.refreshSources();
   }
@@ -195,10 +191,10 @@ export class HeatRun {
     for (let c = 0; c < this.boundary.length; c++) {
       sum += this.boundary[c];
       S[c] = this.boundary[c] + this.cellPower[c];
+      if (this.cellPower[c] !== 0) this.couldMeet(this.cellPower[c] * Infinity);
     }
-    for (let i = 0; i < this.cells.length; i++) S[this.cells[i]] += this.cellQ[i];
+    this.columns?.addTo(S);
     this.boundarySum = sum;
-    if (!this.quick) this.lastRate = this.kernel.lossRate();
   }
 
   /** Changes the conductance (W/K) of link `index` of the system, which must be between nodes. */
@@ -210,25 +206,30 @@ export class HeatRun {
     this.linksChanged = true;
   }
 
-  /** Advances by `dt` seconds. */
+  /** Advances by `dt` seconds. Throws `OutOfBoundsError` where a temperature is not possible. */
   step(dt: number): void {
-    const { kernel, capacity } = this;
-    if (kernel && capacity) {
-      if (this.stale !== 'no' || this.factored !== dt) {
-        factorise(kernel, capacity, dt, this.factored === dt && this.stale === 'z' ? 'z' : 'all');
-        this.renewResponses(kernel, capacity, dt);
-        this.factored = dt;
-        this.stale = 'no';
-      }
-      kernel.step(1);
+    const { kernel, capacity, columns } = this;
+    if (kernel && capacity && (this.stale !== 'no' || this.factored !== dt)) {
+      factorise(kernel, capacity, dt, this.factored === dt && this.stale === 'z' ? 'z' : 'all');
+      columns?.renew(dt);
+      columns?.couplingG.forEach((G, k) => (this.linkG[this.realLinks + k] = G));
+      this.linksChanged = true;
+      this.factored = dt;
+      this.stale = 'no';
     }
-    if (this.nodes.length > 0) this.solveNetwork(dt);
-    if (kernel && !this.quick) {
-      const rate = kernel.lossRate();
-      this.lost_J += dt * (0.5 * (this.lastRate + rate) - this.boundarySum);
-      this.lastRate = rate;
-    }
+    kernel?.begin();
+    this.solveNetwork(dt);
+    if (kernel && !this.quick) this.lost_J += dt * (this.lossRate(kernel) - this.boundarySum);
+    kernel?.finish();
     this.time += dt;
+    this.checkNodes();
+    if (++this.stepCount % LOOK === 0) this.checkCells();
+  }
+
+  /** Throws where a node or cell is hotter or colder than anything it could have met. */
+  checkBounds(): void {
+    this.checkNodes();
+    this.checkCells();
   }
 
   /** Adds to the energy input what the cell sources give during `dt`; `watts` is their sum. */
@@ -248,7 +249,7 @@ export class HeatRun {
     }
     return {
       air: this.power[node] - this.hA[node] * (T[node] - this.Tinf[node]),
-      cells: this.cellS[node] - this.cellK[node] * T[node],
+      cells: this.columns ? this.columns.nodeHeat[node] - this.columns.nodeG[node] * T[node] : 0,
     };
   }
 
@@ -271,59 +272,59 @@ export class HeatRun {
     });
   }
 
-  /** How every linked cell answers to heat, for the present factors. */
-  private renewResponses(kernel: GridKernel, capacity: Float64Array, dt: number): void {
-    const { nl } = kernel;
-    const plane = kernel.nx * kernel.ny;
-    for (let i = this.weak; i < this.cells.length; i++) {
-      const c = this.cells[i];
-      const response = this.responses.subarray(i * nl, (i + 1) * nl);
-      columnResponse(kernel, capacity, dt, c, response);
-      this.beta[i] = response[Math.floor(c / plane)];
-    }
-    for (let i = 0; i < this.weak; i++) {
-      const c = this.cells[i];
-      this.beta[i] = 1 / (capacity[c] / dt + 0.5 * kernel.H[c]);
-    }
-    for (let i = 0; i < this.singles; i++) this.singleEff[i] = this.singleG[i] / (1 + this.singleG[i] * this.beta[i]);
+  /** Widens the bounds by a temperature something in the run has. */
+  private couldMeet(C: number): void {
+    if (C < this.coldest) this.coldest = C;
+    if (C > this.hottest) this.hottest = C;
   }
 
-  /**
-   * Sums up, per node, what its single cells mean to it. Weak links are solved anew at every
-   * `WEAK_TURN`-th step only; in between their heat stays as it is, on both ends.
-   */
-  private gatherCells(): void {
-    const { kernel, cells, singleNode, singleEff, beta, cellQ, cellK, cellS } = this;
-    cellK.fill(0);
-    if (!kernel) {
-      cellS.fill(0);
-      return;
+  private checkNodes(): void {
+    const { T, nodes, hA, Tinf, power } = this;
+    for (let i = 0; i < T.length; i++) {
+      if (hA[i] > 0) this.couldMeet(Tinf[i]);
+      if (power[i] !== 0) this.couldMeet(power[i] * Infinity);
     }
-    if (this.weakTurn) cellS.fill(0);
-    else cellS.set(this.weakHeat);
-    for (let i = this.weakTurn ? 0 : this.weak; i < this.singles; i++) {
-      cellK[singleNode[i]] += singleEff[i];
-      cellS[singleNode[i]] += singleEff[i] * (kernel.T[cells[i]] - beta[i] * cellQ[i]);
-    }
+    const [least, most] = [this.coldest - SLACK_K, this.hottest + SLACK_K];
+    for (let i = 0; i < T.length; i++)
+      if (!(T[i] >= least && T[i] <= most)) throw new OutOfBoundsError(nodes[i].id, T[i], this.time, [least, most]);
+  }
+
+  private checkCells(): void {
+    if (!this.kernel || !this.capacity) return;
+    const { T, nx, ny } = this.kernel;
+    const [least, most] = [this.coldest - SLACK_K, this.hottest + SLACK_K];
+    for (let c = 0; c < this.capacity.length; c++)
+      if (!(T[c] >= least && T[c] <= most)) {
+        const row = Math.floor(c / nx);
+        const where = `cell ${c % nx}, ${row % ny} of layer ${Math.floor(row / ny)}`;
+        throw new OutOfBoundsError(where, T[c], this.time, [least, most]);
+      }
+  }
+
+  /** What the cells lose through their faces in this step, W, less the constant part: H at the middle of the step. */
+  private lossRate({ H, T, D }: GridKernel): number {
+    let sum = 0;
+    for (let c = 0; c < (this.capacity as Float64Array).length; c++) sum += H[c] * (T[c] + 0.5 * D[c]);
+    return sum;
   }
 
   private solveNetwork(dt: number): void {
-    const { T, H, x, rhs, diagonal, plan, linkFrom, linkTo, linkG } = this;
+    const { T, H, x, rhs, diagonal, plan, linkFrom, linkTo, linkG, linkShift, columns } = this;
     const n = this.nodes.length;
     const size = plan.size;
     this.Told.set(T);
     this.Hold.set(H);
-    this.weakTurn = this.stepCount++ % WEAK_TURN === 0;
-    this.gatherCells();
+    columns?.read();
     for (let i = 0; i < n; i++) x[i] = T[i];
-    for (let i = n; i < size; i++) x[i] = this.kernel ? this.kernel.T[this.cells[this.singles + i - n]] : 0;
+    for (let i = n; i < size; i++) x[i] = (columns as LinkedColumns).rest[i - n];
+    for (let l = this.realLinks; l < linkG.length; l++) linkShift[l] = x[linkFrom[l]] - x[linkTo[l]];
     for (let iteration = 0; iteration < 60; iteration++) {
       for (let i = 0; i < n; i++) this.nodeTerms(i, dt);
       for (let i = n; i < size; i++) this.cellTerms(i);
       for (let l = 0; l < linkG.length; l++) {
         const a = linkFrom[l];
         const b = linkTo[l];
-        const q = linkG[l] * (x[a] - x[b]);
+        const q = linkG[l] * (x[a] - x[b] - linkShift[l]);
         rhs[a] -= q;
         rhs[b] += q;
       }
@@ -391,19 +392,19 @@ export class HeatRun {
 
   /** Residual and diagonal of a shared cell without its links. */
   private cellTerms(i: number): void {
-    const { x, rhs, diagonal, kernel } = this;
-    const k = this.singles + i - this.nodes.length;
-    const stiffness = 1 / this.beta[k];
-    diagonal[i] = stiffness;
-    rhs[i] = -(x[i] - (kernel as GridKernel).T[this.cells[k]]) * stiffness - this.cellQ[k];
+    const k = i - this.nodes.length;
+    const { stiffness, rest } = this.columns as LinkedColumns;
+    this.diagonal[i] = stiffness[k];
+    this.rhs[i] = (rest[k] - this.x[i]) * stiffness[k];
   }
 
   /** Residual and diagonal of a node without its links to other nodes and shared cells. */
   private nodeTerms(i: number, dt: number): void {
-    const { nodes, x, rhs, diagonal, H } = this;
+    const { nodes, x, rhs, diagonal, H, columns } = this;
     const node = nodes[i];
-    rhs[i] = this.power[i] - this.hA[i] * (x[i] - this.Tinf[i]) + this.cellS[i] - this.cellK[i] * x[i];
-    const open = this.hA[i] + this.cellK[i];
+    const cells = columns ? columns.nodeG[i] : 0;
+    rhs[i] = this.power[i] - this.hA[i] * (x[i] - this.Tinf[i]) + (columns ? columns.nodeHeat[i] - cells * x[i] : 0);
+    const open = this.hA[i] + cells;
     if (node.type === 'fixed') diagonal[i] = PINNED;
     else if (node.type === 'joint') {
       const slope = slopeOf(node.enthalpy, H[i]);
@@ -426,18 +427,12 @@ export class HeatRun {
 
   /** Takes the solved temperatures over and books the energy of the step. */
   private commit(dt: number): void {
-    const { nodes, x, T, kernel, linkFrom, linkTo, linkG, change } = this;
+    const { nodes, x, T, linkFrom, linkTo, linkG, into, columns } = this;
     const n = nodes.length;
-    if (kernel) {
-      change.fill(0);
-      for (let i = this.weakTurn ? 0 : this.weak; i < this.singles; i++)
-        change[i] =
-          this.singleEff[i] * (x[this.singleNode[i]] - kernel.T[this.cells[i]] + this.beta[i] * this.cellQ[i]);
-      for (let l = 0; l < linkG.length; l++) {
-        const b = linkTo[l];
-        if (b >= n) change[this.singles + b - n] += linkG[l] * (x[linkFrom[l]] - x[b]);
-      }
-      this.warmColumns(kernel);
+    into.fill(0);
+    for (let l = 0; l < this.realLinks; l++) {
+      const b = linkTo[l];
+      if (b >= n) into[b - n] += linkG[l] * (x[linkFrom[l]] - x[b]);
     }
     for (let i = 0; i < n; i++) {
       const node = nodes[i];
@@ -445,8 +440,8 @@ export class HeatRun {
       this.input_J += dt * this.power[i];
       if (node.type === 'iron') this.input_J += dt * ironPower(node, x[i]);
       if (node.type === 'fixed') {
-        let out = this.cellK[i] * x[i] - this.cellS[i];
-        for (let l = 0; l < linkG.length; l++) {
+        let out = columns ? columns.nodeG[i] * x[i] - columns.nodeHeat[i] : 0;
+        for (let l = 0; l < this.realLinks; l++) {
           if (linkFrom[l] === i) out += linkG[l] * (x[i] - x[linkTo[l]]);
           else if (linkTo[l] === i) out += linkG[l] * (x[i] - x[linkFrom[l]]);
         }
@@ -461,29 +456,18 @@ export class HeatRun {
           STEFAN_BOLTZMANN *
           ((x[i] + ZERO_CELSIUS_K) ** 4 - (node.radiation.Tsur + ZERO_CELSIUS_K) ** 4);
     }
+    columns?.correct(x, into);
   }
+}
 
-  /** Sends the change of every cell's link heat down its column. */
-  private warmColumns(kernel: GridKernel): void {
-    const { cells, cellQ, change, responses } = this;
-    const { T, S, nl } = kernel;
-    const plane = kernel.nx * kernel.ny;
-    if (this.weakTurn) {
-      this.weakHeat.fill(0);
-      for (let i = 0; i < this.weak; i++) {
-        const c = cells[i];
-        const delta = change[i] - cellQ[i];
-        cellQ[i] = change[i];
-        S[c] += delta;
-        T[c] += this.beta[i] * delta;
-        this.weakHeat[this.singleNode[i]] -= change[i];
-      }
-    }
-    for (let i = this.weak; i < cells.length; i++) {
-      const delta = change[i] - cellQ[i];
-      cellQ[i] = change[i];
-      S[cells[i]] += delta;
-      for (let k = i * nl, q = this.columns[i]; k < (i + 1) * nl; k++, q += plane) T[q] += responses[k] * delta;
-    }
+/** Takes from the kernel what its middle sweep does not bear at steps up to `dt` between layers; returns the rest, W/K per cell. */
+function leaveOutExcess(kernel: GridKernel, capacity: Float64Array, dt: number): Float64Array {
+  const plane = kernel.nx * kernel.ny;
+  const excess = new Float64Array(capacity.length);
+  for (let c = 0; c < capacity.length - plane; c++) {
+    const most = (WEAK_MIDDLE * Math.min(capacity[c], capacity[c + plane])) / dt;
+    excess[c] = Math.max(0, kernel.GZ[c] - most);
+    kernel.GZ[c] -= excess[c];
   }
+  return excess;
 }
