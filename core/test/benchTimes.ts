@@ -123,9 +123,9 @@ export const benchTimes: BenchTime[] = [
   },
   {
     name: 'QFN-48 with pad, lead-free, heavy board from cold',
-    inputs: '106 L/min, 10 mm, 9 mm, 445 °C, 4 mm; 140 mm with 105 µm inside, full copper and 1 via/mm² under the pad',
+    inputs: '98 L/min, 10 mm, 9 mm, 445 °C, 4 mm; 140 mm with 105 µm inside, full copper and 1 via/mm² under the pad',
     run: async () => {
-      const method = air({ flow_L_min: 106, nozzle_mm: 10, standoff_mm: 9, set_C: 445, limit_s: 300 });
+      const method = air({ flow_L_min: 98, nozzle_mm: 10, standoff_mm: 9, set_C: 445, limit_s: 300 });
       const run = await simulate(boardOf('QFN-48', 140, HEAVY, 'SAC305', { w: 5.4, h: 5.4, vias: 1 }), method);
       const rim = wetOf(run, (id) => id !== 'EP');
       const pad = wetOf(run, (id) => id === 'EP');

@@ -51,7 +51,7 @@ const workOn = (pkg: string, methodIndex: number) => {
   const { method } = methodsFor(pkg)[methodIndex];
   const target = board.parts.find((p) => p.partId === 'target');
   if (!target) throw new Error('no target');
-  return { board, target, method, guide, nearest: 'J2' };
+  return { board, target, method, guide, nearest: 'J2', station: {} };
 };
 
 describe('instructions for busy hands', () => {
@@ -105,10 +105,23 @@ describe('instructions for busy hands', () => {
   it('lay-out names the set-points of the plan', () => {
     const [{ method }] = methodsFor('SOIC-8');
     if (method.kind !== 'air') throw new Error('air first');
-    const { tools, setPoints } = layOutFor(method);
+    const { tools, setPoints } = layOutFor(method, {});
     expect(tools).toContain(`nozzle ${method.nozzle_mm} mm`);
     expect(setPoints.map((p) => p.value)).toEqual([method.set_C, method.flow_L_min]);
-    expect(layOutFor(methodsFor('SOIC-8')[2].method).setPoints.map((p) => p.id)).toEqual(['iron']);
+    expect(layOutFor(methodsFor('SOIC-8')[2].method, {}).setPoints.map((p) => p.id)).toEqual(['iron']);
+  });
+  it('an unmarked air dial is spoken of in percent of the dial, in lay-out and run', () => {
+    const work = { ...workOn('SOIC-8', 0), station: { air: 'unmarked' as const } };
+    const { method } = work;
+    if (method.kind !== 'air') throw new Error('air first');
+    const flow = layOutFor(method, work.station).setPoints.find((p) => p.id === 'flow');
+    expect([flow?.value, flow?.unit]).toEqual([75, '%']);
+    for (const op of ['remove', 'fit'] as const) {
+      const say = operationFor(op, work).find((i) => i.id === 'heat-on')?.say ?? '';
+      expect(say).toMatch(/dial at 75 %/);
+      expect(say).not.toMatch(/litre/);
+      expect(words(say)).toBeLessThanOrEqual(12);
+    }
   });
   it('every slip has something to do at once and a check of its own', () => {
     expect(new Set(SLIP_KINDS.map((k) => SLIPS[k].check)).size).toBe(SLIP_KINDS.length);

@@ -76,8 +76,8 @@ const gapOf = (a: PlacedPart, b: PlacedPart) => {
   return Math.max(p.x0 - q.x1, q.x0 - p.x1, p.y0 - q.y1, q.y0 - p.y1);
 };
 
-/** Plan number `n` of a fixed sequence. */
-export function randomPlan(n: number, quality: PlanInput['quality'] = 'search'): PlanInput {
+/** Plan number `n` of a fixed sequence, lasting `least_s` to three times that. */
+export function randomPlan(n: number, quality: PlanInput['quality'] = 'search', least_s = 8): PlanInput {
   const random = randomOf(7919 * n + 13);
   const among = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   const between = (a: number, b: number) => a + (b - a) * random();
@@ -141,7 +141,7 @@ export function randomPlan(n: number, quality: PlanInput['quality'] = 'search'):
     powerSources: [],
     jointAlloy: among(['SAC305', 'Sn63Pb37']),
   };
-  const method = methodOf(target.package, random);
+  const method = methodOf(target.package, random, Math.round(between(least_s, 3 * least_s)));
   const under = among([
     undefined,
     undefined,
@@ -172,11 +172,13 @@ export function randomPlan(n: number, quality: PlanInput['quality'] = 'search'):
 }
 
 /** One of the methods that suit the package, driven harder than anybody would. */
-function methodOf(pkg: string, random: () => number): Method {
+function methodOf(pkg: string, random: () => number, limit_s: number): Method {
   const between = (a: number, b: number) => a + (b - a) * random();
-  const limit_s = Math.round(between(20, 60));
   const choices = methodsFor(pkg).filter((m) => !m.unfit);
-  const { method } = choices[Math.floor(random() * choices.length)];
+  // every third by air, as far as there is a choice
+  const irons = choices.filter((m) => m.method.kind !== 'air');
+  const pool = irons.length > 0 && random() < 0.67 ? irons : choices;
+  const { method } = pool[Math.floor(random() * pool.length)];
   if (method.kind !== 'air') {
     const tip_mm = between(0.8, 6);
     const set_C = Math.round(between(280, 450));
@@ -196,4 +198,10 @@ function methodOf(pkg: string, random: () => number): Method {
     ...(random() < 0.2 ? { pulse: { on_s: between(0.5, 5), off_s: between(0.5, 5) } } : {}),
     ...(random() < 0.2 ? { tilt_deg: between(5, 50), approach_deg: between(0, 360) } : {}),
   };
+}
+
+/** The hottest thing anything on the board could meet, °C; infrared has its own balance. */
+export function hottestSource_C({ method, under }: PlanInput): number {
+  if (under?.kind === 'infrared') return 900;
+  return Math.max(method.set_C, under?.kind === 'preheater' ? under.T_C : 0);
 }

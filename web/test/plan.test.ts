@@ -39,6 +39,17 @@ describe('a method’s form', () => {
       }
     },
   );
+  it('an unmarked air dial is read and said in percent of the dial', () => {
+    const panel = { ...units, air: 'unmarked' } as const;
+    expect(settingLine(air, panel)).toBe('390 °C, dial at 75 %, 14 mm');
+    expect(textsOf(air, panel).flow_L_min).toBe('75');
+    const turned = methodOf(air, { ...textsOf(air, panel), flow_L_min: '50' }, panel);
+    expect('method' in turned && turned.method).toMatchObject({ flow_L_min: 30 });
+    const same = methodOf(air, textsOf(air, panel), panel);
+    expect('method' in same && same.method).toEqual(air);
+    const off = methodOf(air, { ...textsOf(air, panel), flow_L_min: '900' }, panel);
+    expect('issues' in off && off.issues.flow_L_min).toMatch(/% of its dial/);
+  });
   it('reads lean, pulses, mouth, closing in, and takes them back', () => {
     const all = {
       tilt_deg: '20',

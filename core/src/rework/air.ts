@@ -3,7 +3,7 @@
  * where the nozzle leans, changing where the method changes it.
  */
 import type { BoardMesh } from '../thermal/boardMesh.ts';
-import { jetOf, tabulated, type Jet } from '../thermal/jet.ts';
+import { jetOf, tabulated, type Jet, type JetSetting } from '../thermal/jet.ts';
 import type { Exposed, Lumps } from './lumps.ts';
 import type { AirMethod } from './method.ts';
 import type { PlanInput } from './planForm.ts';
@@ -87,12 +87,27 @@ function averaged(jet: Jet, places: readonly [number, number][], method: AirMeth
   return { h, wall_C: hT / h };
 }
 
+/** Jets as tables, each made once for a setting: where the jet moves, they stay. */
+export type Jets = (setting: JetSetting) => Jet;
+
+export function jetTables(): Jets {
+  const known = new Map<string, Jet>();
+  return (setting) => {
+    const key = Object.values(setting).join();
+    const jet = known.get(key) ?? tabulated(jetOf(setting));
+    known.set(key, jet);
+    return jet;
+  };
+}
+
+/** The air of a setting with its middle over `at`, m on the board. */
 export function airOver(
   method: AirMethod,
   input: PlanInput,
   mesh: BoardMesh,
   lumps: Lumps,
   at: { x: number; y: number },
+  jets: Jets,
 ): AirOn {
   const setting = {
     flow_L_min: method.flow_L_min,
@@ -103,7 +118,7 @@ export function airOver(
     handFactor: input.station.handFactor,
   };
   const places = offsets(method);
-  const onBoard = tabulated(jetOf({ ...setting, standoff_mm: method.standoff_mm }));
+  const onBoard = jets({ ...setting, standoff_mm: method.standoff_mm });
   const { grid } = mesh;
   const h = new Float64Array(mesh.columns);
   const wall = new Float64Array(mesh.columns).fill(input.ambient_C);
@@ -120,14 +135,9 @@ export function airOver(
       h[c] = s.h * (1 - (1 - UNDER_BODY) * (lumps.shaded.get(c) ?? 0)) * (lumps.covered.get(c) ?? 1);
       wall[c] = s.wall_C;
     }
-  const heights = new Map<number, Jet>();
   const lumpAir = lumps.exposed.map((e) => {
     if (e.far) return { h: 0, wall: input.ambient_C, hSide: 0 };
-    let jet = heights.get(e.height);
-    if (!jet) {
-      jet = tabulated(jetOf({ ...setting, standoff_mm: Math.max(2, method.standoff_mm - e.height) }));
-      heights.set(e.height, jet);
-    }
+    const jet = jets({ ...setting, standoff_mm: Math.max(2, method.standoff_mm - e.height) });
     return footprintMean(jet, places, method, e, at);
   });
   return { h, wall, lumps: lumpAir };

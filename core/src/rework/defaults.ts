@@ -2,7 +2,14 @@
 import { HAND_FACTOR } from '../thermal/jet.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
 import { reachOf } from './irons.ts';
-import type { AirMethod, IronMethod, LowMeltMethod, Method, StationModel } from './method.ts';
+import {
+  UNMARKED_DIAL,
+  type AirMethod,
+  type IronMethod,
+  type LowMeltMethod,
+  type Method,
+  type StationModel,
+} from './method.ts';
 
 /** A station nobody has measured yet. */
 export const DEFAULT_STATION: StationModel = {
@@ -76,6 +83,19 @@ export interface MethodChoice {
   method: Method;
   /** Why this method is not for this part; absent when it is. */
   unfit?: string;
+}
+
+/** A method as this station can be set: an unmarked dial goes to its end and no further. */
+export function onDial(method: Method, { air }: Pick<StationModel, 'air'>): Method {
+  if (method.kind !== 'air' || air !== 'unmarked') return method;
+  const within = (flow: number) => Math.min(flow, UNMARKED_DIAL.full_L_min);
+  return {
+    ...method,
+    flow_L_min: within(method.flow_L_min),
+    ...(method.stages
+      ? { stages: method.stages.map((s) => (s.flow_L_min ? { ...s, flow_L_min: within(s.flow_L_min) } : s)) }
+      : {}),
+  };
 }
 
 /** The methods computed for a part, with the reason where one does not apply. */

@@ -54,8 +54,17 @@ export function addIrons(lumps: Lumps, method: Method, ambient_C: number): void 
   }
 }
 
-/** The side of the part that a land lies on, among all its lands. */
+/** Lands in line within this, mm. */
+const IN_LINE = 0.05;
+
+/**
+ * The side of the part that a land lies on, among all its lands: that of the row it stands in. End lands of a row (a flex tail's) are no side
+ * of their own.
+ */
 function sideOf(land: Rect, lands: readonly Rect[]): string {
+  const inLine = (key: 'x' | 'y') => lands.filter((r) => Math.abs(r[key] - land[key]) < IN_LINE).length;
+  const [below, beside] = [inLine('x'), inLine('y')];
+  if (lands.length > 2 && below !== beside) return below > beside ? `x${Math.sign(land.x)}` : `y${Math.sign(land.y)}`;
   const [mx, my] = [Math.max(...lands.map((r) => Math.abs(r.x))), Math.max(...lands.map((r) => Math.abs(r.y)))];
   const upright = Math.abs(land.x) / (mx || 1) >= Math.abs(land.y) / (my || 1);
   return upright ? `x${Math.sign(land.x)}` : `y${Math.sign(land.y)}`;
@@ -110,7 +119,12 @@ export class Irons {
   private readonly through: number;
   /** When a tip last came down somewhere else, or left, s. */
   moved_s = 0;
+  /** What the tips had on each joint so far, W/K·s. */
+  readonly touched: Float64Array;
+  /** Whether any tip is down. */
+  down = false;
   private place = '';
+  private seen_s = 0;
   private pin = 0;
   private pinSince = 0;
   private moltenSince: number | null = null;
@@ -126,6 +140,7 @@ export class Irons {
     );
     this.empties = method.kind === 'iron' && method.tool === 'vacuum';
     this.freed = lumps.joints.map(() => false);
+    this.touched = new Float64Array(lumps.joints.length);
   }
 
   /** Puts every tip where it is at time t; `molten` says which joints are through. */
@@ -139,10 +154,16 @@ export class Irons {
           : [this.suck(method, t, molten)];
     const place = touches.map((touch) => touch.at).join();
     if (place !== this.place) [this.place, this.moved_s] = [place, t];
+    this.down = touches.some((touch) => touch.joints.length > 0);
     for (const [k, tip] of lumps.tips.entries()) {
       const { joints, G } = touches[k] ?? NOTHING;
-      for (const [i, link] of tip.contact.entries()) run.setLink(link, joints.includes(i) ? G / joints.length : 0);
+      for (const [i, link] of tip.contact.entries()) {
+        const each = joints.includes(i) ? G / joints.length : 0;
+        run.setLink(link, each);
+        this.touched[i] += each * (t - this.seen_s);
+      }
     }
+    this.seen_s = t;
   }
 
   /** From side to side, one stroke there and back on each; a second iron works on the opposite side. */

@@ -1,23 +1,19 @@
 /** What has to lie within reach before heat, and what each tool must be set to. */
 import type { LayOut } from '../job/gates.ts';
-import type { Method } from './method.ts';
+import { dialOf, type Method, type StationModel } from './method.ts';
 
-export function layOutFor(method: Method): LayOut {
+export function layOutFor(method: Method, station: Pick<StationModel, 'air'>): LayOut {
   const common = ['flux', 'tweezers', 'braid', 'leaded solder', 'alcohol and wipes', 'heat-proof rest for the part'];
-  if (method.kind === 'air')
+  if (method.kind === 'air') {
+    const flow = dialOf(method.flow_L_min, station);
     return {
       tools: [...common, `nozzle ${method.nozzle_mm} mm`],
       setPoints: [
         { id: 'air', label: 'air temperature', value: method.set_C, unit: '°C', tolerance: 5 },
-        {
-          id: 'flow',
-          label: 'air flow',
-          value: method.flow_L_min,
-          unit: 'L/min',
-          tolerance: Math.max(2, 0.05 * method.flow_L_min),
-        },
+        { id: 'flow', label: 'air flow', ...flow, tolerance: Math.max(2, 0.05 * flow.value) },
       ],
     };
+  }
   const own: string[] =
     method.kind === 'low-melt'
       ? ['alloy of the bead and its flux', ...(method.irons === 2 ? ['a second iron'] : [])]

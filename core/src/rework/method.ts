@@ -88,16 +88,27 @@ export type AirMethod = z.infer<typeof airSettings>;
 export type LowMeltMethod = z.infer<typeof beadSettings>;
 export type IronMethod = z.infer<typeof ironSettings>;
 
+/** Flow of an unmarked dial at full scale: log-normal, its median, L/min, and what 19 of 20 stay within, as a factor (estimate over hot-air stations). */
+export const UNMARKED_DIAL = { full_L_min: 60, within: 2 } as const;
+
 export const stationSchema = z.strictObject({
   /** Part of the set rise that reaches the nozzle, and what it may be off by. */
   efficiency: z.number().min(0.3).max(1),
   efficiencyPlusMinus: z.number().min(0).max(0.3),
   handFactor: z.number().min(0.2).max(1.5),
   handFactorPlusMinus: z.number().min(0).max(0.5),
-  /** What the flow may be off by, as a share. */
+  /** The air dial bears no L/min: full scale is `UNMARKED_DIAL`, or whatever it really is. */
+  air: z.literal('unmarked').optional(),
+  /** What the flow may be off by, as a share; of a marked dial. */
   flowPlusMinus: z.number().min(0).max(0.5).optional(),
   /** Tip temperature error of an iron, K. */
   ironPlusMinus_K: z.number().min(0).max(80),
   calibrated: z.boolean(),
 });
 export type StationModel = z.infer<typeof stationSchema>;
+
+/** An air flow as the station's dial says it: in L/min, or in percent of a dial that bears none. */
+export function dialOf(flow_L_min: number, { air }: Pick<StationModel, 'air'>): { value: number; unit: 'L/min' | '%' } {
+  if (air !== 'unmarked') return { value: flow_L_min, unit: 'L/min' };
+  return { value: Math.round((100 * flow_L_min) / UNMARKED_DIAL.full_L_min), unit: '%' };
+}

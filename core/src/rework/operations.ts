@@ -10,7 +10,14 @@ import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
 import type { JobEventBody, Mark, Operation, Guide } from '../job/events.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
 import { meltOrder, type WindowPhase } from './guide.ts';
-import type { AirMethod, IronMethod, LowMeltMethod, Method } from './method.ts';
+import {
+  dialOf,
+  type AirMethod,
+  type IronMethod,
+  type LowMeltMethod,
+  type Method,
+  type StationModel,
+} from './method.ts';
 
 /** Alloys that melt below this are called low-melt, °C. */
 const LOW_MELTING_C = 165;
@@ -43,6 +50,14 @@ export interface Work {
   guide: Guide | null;
   /** What stands nearest and may be hurt, as its name on the board. */
   nearest: string | null;
+  /** The air station, as far as its dial goes. */
+  station: Pick<StationModel, 'air'>;
+}
+
+/** "390 °C, 45 litres", or how far an unmarked dial is turned up. */
+function airSetting({ station }: Work, method: AirMethod): string {
+  const { value, unit } = dialOf(method.flow_L_min, station);
+  return `${method.set_C} °C, ${unit === '%' ? `dial at ${value} %` : `${value} litres`}`;
 }
 
 const times = (n: number) => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
@@ -132,7 +147,7 @@ function removeByAir(work: Work, method: AirMethod): Instruction[] {
     fluxIt(work, 'A thin, even film.'),
     {
       id: 'heat-on',
-      say: `Air on at ${method.set_C} °C, ${method.flow_L_min} litres. Start wide.`,
+      say: `Air on at ${airSetting(work, method)}. Start wide.`,
       watch: `Nozzle ${method.nozzle_mm} mm, ${method.standoff_mm} mm above the board. The clock starts with your tap.`,
       tap: 'heat on',
       mark: 'heat-on',
@@ -413,7 +428,7 @@ function fit(work: Work): Instruction[] {
       ...place,
       {
         id: 'heat-on',
-        say: `Air on at ${method.set_C} °C, ${method.flow_L_min} litres. Stay off.`,
+        say: `Air on at ${airSetting(work, method)}. Stay off.`,
         watch: `${method.standoff_mm} mm above the board, so that nothing is blown away.`,
         tap: 'heat on',
         mark: 'heat-on',

@@ -13,7 +13,7 @@ const range = z.strictObject({ from: z.number().nullable(), to: z.number().nulla
 type Range = z.infer<typeof range>;
 
 export const planResultSchema = planRunSchema.extend({
-  /** All joints wet: earliest and latest time, 19 times out of 20; null where it may never happen. */
+  /** All joints loose: earliest and latest time, 19 times out of 20. `to` is null where it may never happen, `from` as well where no run of the ensemble got there. */
   allWetRange_s: range,
   /** When the window closes (first neighbour over its limit, or joints frozen again), over the same spread. */
   closesRange_s: range,
@@ -99,7 +99,10 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
   }
   function rangeOf(time: (run: PlanRun) => number | null | undefined): Range {
     const { middle, half } = spreadOf(time);
-    const [from, to] = [timeOf(middle + half, limit_s), timeOf(middle - half, limit_s)];
+    // never is said only when the whole ensemble never does
+    const seen = [nominal, centre, ...members].flatMap((r) => time(r) ?? []);
+    const from = seen.length === 0 ? null : (timeOf(middle + half, limit_s) ?? Math.min(...seen));
+    const to = timeOf(middle - half, limit_s);
     return { from: from && Math.max(0.5, from - SEEN_S), to: to && to + SEEN_S };
   }
 

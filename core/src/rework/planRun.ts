@@ -8,8 +8,8 @@ import { partName } from '../board/index.ts';
 import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { meshBoard, targetBox } from '../thermal/boardMesh.ts';
 import { cellCount } from '../thermal/grid.ts';
-import { HeatRun } from '../thermal/heatRun.ts';
-import { airOver, blows, settingAt, stageOf, type AirOn } from './air.ts';
+import { HeatRun, OutOfBoundsError } from '../thermal/heatRun.ts';
+import { airOver, blows, jetTables, settingAt, stageOf, type AirOn } from './air.ts';
 import { buildLumps } from './buildLumps.ts';
 import { frameRecorder } from './frames.ts';
 import { Irons } from './irons.ts';
@@ -37,13 +37,31 @@ function renewEvery(t: number): number {
   return t < 30 ? 2 : 5;
 }
 
-/** Computes one method. `input.target` must be a part of the board with terminals. */
+/** While a tip is down, a step moves at most so many times a cell's heat sideways: the sweeps split it badly otherwise. */
+const SIDEWAYS = 30;
+/** A run that leaves its bounds is done again with finer steps, up to so many times as fine; then it is an error. */
+const FINEST = 4;
+
+/**
+ * Computes one method. `input.target` must be a part of the board with terminals. Throws `OutOfBoundsError` rather than tell a temperature that is
+ * not possible.
+ */
 export async function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
+  for (let finer = 1; ; finer *= 2)
+    try {
+      return await runWith(input, context, finer);
+    } catch (e) {
+      if (!(e instanceof OutOfBoundsError) || finer >= FINEST) throw e;
+    }
+}
+
+async function runWith(input: PlanInput, context: CalcContext, finer: number): Promise<PlanRun> {
   const target = input.board.parts.find((p) => p.partId === input.target);
   if (!target) throw new Error(`The board has no part "${input.target}".`);
   const { method } = input;
-  const quality = QUALITY[input.quality];
-  const mesh = meshBoard(input.board, target, quality.cells, method.kind === 'air' ? 'air' : 'tip');
+  const { cells, dt: longest } = QUALITY[input.quality];
+  const longestStep_s = longest / finer;
+  const mesh = meshBoard(input.board, target, cells, method.kind === 'air' ? 'air' : 'tip');
   const lumps = buildLumps(input, mesh, target);
   if (lumps.joints.length === 0) throw new Error(`${partName(target)} has no joints to melt.`);
   const run = new HeatRun(
@@ -52,7 +70,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       nodes: lumps.nodes,
       links: lumps.links,
       quick: !input.books,
-      uneven: { longestStep_s: quality.dt },
+      uneven: { longestStep_s },
     },
     input.ambient_C,
   );
@@ -61,10 +79,11 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   const at = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
   // one field of air per stage of the method, made when it comes
   const fields = new Map<number, AirOn>();
+  const jets = jetTables();
   const airAt = (t: number): AirOn | undefined => {
     if (method.kind !== 'air' || !blows(method, t)) return undefined;
     const stage = stageOf(method, t);
-    const known = fields.get(stage) ?? airOver(settingAt(method, t), input, mesh, lumps, at);
+    const known = fields.get(stage) ?? airOver(settingAt(method, t), input, mesh, lumps, at, jets);
     fields.set(stage, known);
     return known;
   };
@@ -78,6 +97,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
   let [steps, renewed] = [0, -Infinity];
   let pictured = -0.1;
   const irons = method.kind === 'air' ? undefined : new Irons(lumps, method, input.board.thickness_mm);
+  const stepUnderTip_s = SIDEWAYS / finer / Math.max(1, run.sidewaysRate(lumps.joints.flatMap((j) => j.columns)));
   const held = heldShare(input.held, mesh);
   const joints = new JointWatch(run, lumps, method, irons);
   const ownSolidus = SOLDER_ALLOYS.get(input.board.jointAlloy)?.Ts.value ?? 217;
@@ -93,7 +113,8 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       renewed = run.time;
     }
     irons?.move(run, run.time, joints.isLiquid);
-    const dt = irons && run.time < irons.moved_s + TOUCH.for_s - 1e-9 ? Math.min(TOUCH.dt, quality.dt) : quality.dt;
+    const touching = irons && run.time < irons.moved_s + TOUCH.for_s - 1e-9;
+    const dt = Math.min(longestStep_s, irons?.down ? stepUnderTip_s : Infinity, touching ? TOUCH.dt / finer : Infinity);
     joints.mark();
     const t0 = run.time;
     run.step(dt);
@@ -137,7 +158,7 @@ export async function runPlan(input: PlanInput, context: CalcContext): Promise<P
       : {}),
     last: {
       terminal: joints.joints[last].terminal,
-      why: reasonFor(last, lumps, mesh, at, method, joints.paths[last]),
+      why: reasonFor(last, lumps, mesh, at, method, joints.paths[last], irons?.touched),
       ...(joints.paths[last] ? { paths: joints.paths[last] } : {}),
     },
     body_C: body,

@@ -29,10 +29,14 @@ function drained(paths: Paths | undefined): string {
   const gets = all.reduce((sum, p) => sum + Math.max(0, p.W), Math.max(0, paths.tool_W));
   const worst = all.reduce((a, b) => (b.W < a.W ? b : a));
   if (gets <= 0 || -worst.W < 0.2 * gets) return '';
+  // a joint that cools gives away more than it gets
+  if (-worst.W >= gets) return `; ${worst.name} takes all the heat it gets`;
   return `; ${worst.name} takes ${Math.round((100 * -worst.W) / gets)} % of the heat it gets`;
 }
 
-/** The input in which it differs most from the others, and what drains it. */
+type Feature = 'copper' | 'mass' | 'far' | 'tip';
+
+/** `touched`: what the tip had on each joint, W/K·s. The input in which it differs most from the others, and what drains it. */
 export function reasonFor(
   last: number,
   lumps: Lumps,
@@ -40,20 +44,29 @@ export function reasonFor(
   at: { x: number; y: number },
   method: Method,
   paths: Paths | undefined,
+  touched: Float64Array | undefined,
 ): string {
-  return `${difference(last, lumps, mesh, at, method)}${drained(paths)}`;
+  return `${difference(last, lumps, mesh, at, method, touched)}${drained(paths)}`;
 }
 
-function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number; y: number }, method: Method): string {
-  const features = lumps.joints.map((j) => ({
+function difference(
+  last: number,
+  lumps: Lumps,
+  mesh: BoardMesh,
+  at: { x: number; y: number },
+  method: Method,
+  touched: Float64Array | undefined,
+): string {
+  const features = lumps.joints.map((j, i) => ({
     copper: j.columns.reduce((s, c) => s + sheetConductance(mesh, c), 0) / Math.max(1, j.columns.length),
     mass: j.terminal.volume_mm3,
     far: Math.hypot(j.x / 1000 - at.x, j.y / 1000 - at.y),
+    tip: touched?.[i] ?? 0,
   }));
   const others = features.filter((_, i) => i !== last);
   const mine = features[last];
-  const mean = (key: 'copper' | 'mass' | 'far') => others.reduce((s, f) => s + f[key], 0) / Math.max(1, others.length);
-  const ratio = (key: 'copper' | 'mass' | 'far') => mine[key] / (mean(key) || 1);
+  const mean = (key: Feature) => others.reduce((s, f) => s + f[key], 0) / Math.max(1, others.length);
+  const ratio = (key: Feature) => mine[key] / (mean(key) || 1);
   const times = (v: number) => `${v.toFixed(v < 10 ? 1 : 0)} ×`;
   const joint = lumps.joints[last];
   if (joint.terminal.kind === 'pad') return 'it lies hidden under the body and heats through it and the board';
@@ -62,7 +75,11 @@ function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number
   if (ratio('mass') > 2) return `it holds ${times(ratio('mass'))} the solder of the others`;
   if (ratio('copper') > 1.15) return `the copper under it carries ${times(ratio('copper'))} the heat away`;
   if (method.kind === 'iron' && method.tool === 'tweezers') return 'both tips heat alike; the other is close behind';
-  if (method.kind !== 'air') return 'the iron comes to it last';
+  if (method.kind === 'iron') return 'the iron comes to it last';
+  if (method.kind === 'low-melt')
+    return ratio('tip') < 0.9
+      ? `the tip reaches it for ${Math.round(100 * ratio('tip'))} % of what the others get`
+      : 'all get alike from the tip; the others are close behind';
   if (ratio('far') > 1.05)
     return `it lies ${(mine.far * 1000).toFixed(1)} mm from the nozzle's axis, the others ${(mean('far') * 1000).toFixed(1)} mm`;
   return 'the board round it is coldest; the others are close behind';

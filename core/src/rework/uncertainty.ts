@@ -1,6 +1,7 @@
 /** What a plan does not know for sure: the few inputs that matter, each with how far it may be off (two standard deviations). */
 import type { BoardModel } from '../board/index.ts';
-import type { LowMeltMethod, Method } from './method.ts';
+import { PLANE_FROM } from '../materials/laminate.ts';
+import { UNMARKED_DIAL, type LowMeltMethod, type Method } from './method.ts';
 import type { PlanInput } from './planForm.ts';
 
 interface Uncertain {
@@ -12,6 +13,8 @@ interface Uncertain {
 /** What they may be off by where no station says it (estimates): flow, copper and thickness as shares, distance in mm. */
 const FLOW = 0.1;
 const COPPER = 0.15;
+/** Without a plane in the board it is the tracks' way that counts, which nobody knows. */
+const BROKEN_COPPER = 0.3;
 const THICKNESS = 0.06;
 const WOBBLE_MM = 2;
 /** How much a hand's contact differs from a well wetted one, and a bead from the one asked for. */
@@ -35,8 +38,13 @@ function denser(board: BoardModel, by: number): BoardModel {
   };
 }
 
+const hasPlane = (board: BoardModel) => board.stack.some((l) => l.coverage >= PLANE_FROM);
+
 const ofBoard: Uncertain[] = [
-  { name: 'copper of the board', off: (i, z) => ({ ...i, board: denser(i.board, COPPER * z) }) },
+  {
+    name: 'copper of the board',
+    off: (i, z) => ({ ...i, board: denser(i.board, (hasPlane(i.board) ? COPPER : BROKEN_COPPER) * z) }),
+  },
   {
     name: 'thickness of the board',
     off: (i, z) => ({
@@ -57,7 +65,7 @@ const ofAir: Uncertain[] = [
   {
     name: 'flow of the station',
     off: (i, z) => {
-      const by = 1 + z * (i.station.flowPlusMinus ?? FLOW);
+      const by = i.station.air ? UNMARKED_DIAL.within ** z : 1 + z * (i.station.flowPlusMinus ?? FLOW);
       const flow = (v: number) => limited(v * by, 2, 200);
       return withMethod(i, (m: Extract<Method, { kind: 'air' }>) => ({
         flow_L_min: flow(m.flow_L_min),

@@ -1,6 +1,6 @@
 /**
  * Where lumps touch the board. In the middle of a step (`GridKernel.begin`) a cell answers a change of its link heat through its column,
- * T = T* + R·(Q − Q_n), R = (C/dt + A_z/2)⁻¹; the last sweep then spreads that sideways. Link heat is remembered from step to
+ * T = T* + R·(Q − Q_n), R = (C/dt + θ·A_z)⁻¹; the last sweep then spreads that sideways. Link heat is remembered from step to
  * step, so what flows steadily reaches every sweep.
  *
  * - A column with one link is eliminated at once: Q = G/(1 + G·R)·(T_node − T* + R·Q_n). A weak link (an air gap, say) moves its cell so
@@ -149,7 +149,7 @@ export class LinkedColumns {
     const { nl } = kernel;
     for (let i = 0; i < cells.length; i++) {
       const c = cells[i];
-      if (i < weak) own[i] = 1 / (capacity[c] / dt + 0.5 * kernel.H[c]);
+      if (i < weak) own[i] = 1 / (capacity[c] / dt + kernel.theta * kernel.H[c]);
       else {
         const response = this.response.subarray((i - weak) * nl, (i - weak + 1) * nl);
         columnResponse(kernel, capacity, dt, c, response);

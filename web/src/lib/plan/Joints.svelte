@@ -4,14 +4,14 @@
 
   let { result, units }: { result: PlanResult; units: UnitSettings } = $props();
 
-  /** "12 to 18 s", or that it may stay solid. */
+  /** "12 to 18 s", or that it may or will stay solid. */
   function when(terminal: string): string {
     const joint = result.joints.find((j) => j.terminal === terminal);
     const range = result.jointRanges_s?.find((r) => r.terminal === terminal);
     const t = joint ? wetAt(joint) : null;
     if (!range) return t === null ? 'stays solid' : `${Math.round(t)} s`;
     if (range.from === null) return 'stays solid';
-    if (range.to === null) return `from ${Math.round(range.from)} s, or never`;
+    if (range.to === null) return `from ${Math.round(range.from)} s, may stay solid`;
     return `${Math.round(range.from)} to ${Math.round(range.to)} s`;
   }
   const ordered = $derived(
@@ -44,7 +44,7 @@
   <table class="w-full" aria-label="Each joint">
     <thead class="text-[13px] text-ink2">
       <tr
-        ><th class="text-left font-normal">Joint</th><th class="text-left font-normal">lets go</th><th
+        ><th class="text-left font-normal">Joint</th><th class="text-left font-normal">comes loose</th><th
           class="text-right font-normal">melts</th
         ><th class="text-right font-normal">at most</th></tr
       >

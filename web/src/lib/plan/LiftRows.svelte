@@ -1,10 +1,10 @@
 <script lang="ts">
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { wetAt, windowEnd, type BoardModel, type Method, type PlanResult, type UnitSettings } from '@orthos/core';
+  import { wetAt, windowEnd, type BoardModel, type Method, type PlanResult } from '@orthos/core';
   import { scaleLinear } from 'd3';
   import { closedBy, rangeText, seconds, verdictOf } from './words';
-  import { settingLine } from './settings';
+  import { settingLine, type Panel } from './settings';
 
   interface Props {
     board: BoardModel;
@@ -12,7 +12,7 @@
     results: Record<string, PlanResult>;
     progress: Record<string, number>;
     chosen: string | null;
-    units: UnitSettings;
+    units: Panel;
     stale: boolean;
   }
   let { board, methods, results, progress, chosen = $bindable(), units, stale }: Props = $props();
@@ -76,7 +76,7 @@
         viewBox="0 -2 {WIDTH + 8} 44"
         role="img"
         aria-label={r
-          ? `${method.label}: all wet ${rangeText(r) || 'never'}${closedBy(board, r) ? `, then ${closedBy(board, r)}` : ''}`
+          ? `${method.label}: ${rangeText(r) ? `all wet ${rangeText(r)}` : 'stays solid'}${closedBy(board, r) ? `, then ${closedBy(board, r)}` : ''}`
           : `${method.label}: computing`}
       >
         <line x1="0" x2={WIDTH} y1="20" y2="20" stroke="var(--line)" />

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { Method, UnitSettings } from '@orthos/core';
-  import { KNOBS, methodOf, textsOf, unitName } from './settings';
+  import type { Method } from '@orthos/core';
+  import { KNOBS, methodOf, textsOf, unitName, type Panel } from './settings';
 
   interface Props {
     method: Method;
-    units: UnitSettings;
+    units: Panel;
     onSave: (method: Method) => Promise<void>;
     onClose: () => void;
   }

@@ -25,7 +25,17 @@
   import MethodSettings from './MethodSettings.svelte';
   import { Planner } from './planner.svelte';
   import { surroundingWords } from './surroundings';
-  import { bestMethod, closedBy, explanation, headline, nameOf, neighbourKind, rangeText, seconds } from './words';
+  import {
+    bestMethod,
+    closedBy,
+    explanation,
+    headline,
+    nameOf,
+    neighbourKind,
+    rangeText,
+    seconds,
+    verdictOf,
+  } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
@@ -46,6 +56,8 @@
   const oldEngine = $derived(!planner.running && view.freshness === 'older-engine');
   const result = $derived(chosen ? results[chosen] : undefined);
   const method = $derived(inputs?.methods.find((m) => m.method.label === chosen)?.method);
+  /** Units, and what the air dial of this station says. */
+  const panel = $derived({ ...units, air: inputs?.station.air });
   const inUse = $derived(
     view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met'
       ? view.gates.find((g) => g.id === 'plan-fresh')?.why
@@ -201,7 +213,8 @@
               ...terminalPoint(result.last.terminal),
               side: target.side,
               title: `joint ${result.last.terminal} is last`,
-              detail: result.allWet_s === null ? 'stays solid' : `${seconds(result.allWet_s)}, ${rangeText(result)}`,
+              detail:
+                result.allWet_s === null ? verdictOf(result).word : `${seconds(result.allWet_s)}, ${rangeText(result)}`,
               tone: 'hot' as const,
             },
           ]
@@ -217,7 +230,7 @@
             y_mm: part.y_mm,
             side: part.side,
             title: `${nameOf(view.board, n.partId)} ${formatTemperature(n.atWet_C, units)}`,
-            detail: left >= 0 ? `${left} K under its limit at lift` : `${-left} K over its limit at lift`,
+            detail: `${Math.abs(left)} K ${left >= 0 ? 'under' : 'over'} its limit ${result.allWet_s === null ? `in ${seconds(result.ended_s)}` : 'at lift'}`,
             tone: 'stop' as const,
           },
         ];
@@ -292,7 +305,7 @@
         <p class="mb-3 text-ink2">Each method as set, then eight quick times with everything uncertain a little off.</p>
       {:else if result && chosen}
         <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
-        <p class="mb-3 text-ink2">{explanation(result, view.board, units)}</p>
+        <p class="mb-3 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
       {:else if cancelled}
         <h2 class="mb-1 text-xl">Cancelled</h2>
         <p class="mb-3 text-ink2">Nothing was stored.</p>
@@ -308,7 +321,7 @@
       {results}
       progress={planner.progress}
       bind:chosen
-      {units}
+      units={panel}
       {stale}
     />
 
@@ -344,7 +357,7 @@
     </div>
     {#if editing && method}
       {#key method.label}
-        <MethodSettings {method} {units} onSave={saveSettings} onClose={() => (editing = false)} />
+        <MethodSettings {method} units={panel} onSave={saveSettings} onClose={() => (editing = false)} />
       {/key}
     {/if}
 
@@ -360,7 +373,9 @@
     {/if}
 
     {#if result}
-      <h3 class="mt-5 mb-1 text-[13px] text-ink2">Neighbours until the joints are wet</h3>
+      <h3 class="mt-5 mb-1 text-[13px] text-ink2">
+        {result.allWet_s === null ? `Neighbours in ${seconds(result.ended_s)}` : 'Neighbours until the joints are wet'}
+      </h3>
       {#if shownNeighbours.length === 0}
         <p class="border-t border-faint py-2 text-ink2">None comes within 90 K of its limit.</p>
       {/if}

@@ -1,18 +1,29 @@
 /** A method's settings as text: in one line, and in the fields of its form. */
 import {
+  dialOf,
   formatTemperature,
   isRefused,
   methodSchema,
   parseDecimal,
   readComposition,
   toCelsius,
+  UNMARKED_DIAL,
   writeComposition,
   type Method,
+  type StationModel,
   type UnitSettings,
 } from '@orthos/core';
 
+/** What numbers are shown in: the shop's units, and the air dial of the station at hand. */
+export type Panel = UnitSettings & Pick<StationModel, 'air'>;
+
+function flowText(flow_L_min: number, panel: Panel): string {
+  const { value, unit } = dialOf(flow_L_min, panel);
+  return unit === '%' ? `dial at ${value} %` : `${value} ${unit}`;
+}
+
 /** A method's settings in one line. */
-export function settingLine(m: Method, units: UnitSettings): string {
+export function settingLine(m: Method, units: Panel): string {
   const at = formatTemperature(m.set_C, units);
   if (m.kind === 'iron') return m.tool === 'tweezers' ? `${at}, both ends at once` : `${at}, pin by pin`;
   if (m.kind === 'low-melt')
@@ -22,7 +33,7 @@ export function settingLine(m: Method, units: UnitSettings): string {
       `, ${[
         s.standoff_mm === undefined ? '' : `${s.standoff_mm} mm`,
         s.set_C === undefined ? '' : formatTemperature(s.set_C, units),
-        s.flow_L_min === undefined ? '' : `${s.flow_L_min} L/min`,
+        s.flow_L_min === undefined ? '' : flowText(s.flow_L_min, units),
         s.sweep_mm === undefined ? '' : `circling ${s.sweep_mm} mm`,
       ]
         .filter(Boolean)
@@ -35,7 +46,7 @@ export function settingLine(m: Method, units: UnitSettings): string {
     m.mouth ? `${m.mouth.kind}` : '',
   ];
   const rest = more.filter(Boolean).join(', ');
-  return `${at}, ${m.flow_L_min} L/min, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
+  return `${at}, ${flowText(m.flow_L_min, units)}, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
 }
 
 interface Knob {
@@ -168,14 +179,23 @@ function at(tree: unknown, path: string): unknown {
   return path.split('.').reduce<unknown>((t, key) => (t as Tree | undefined)?.[key], tree);
 }
 
-export const unitName = (k: Knob, units: UnitSettings): string =>
-  k.unit === 'temperature' ? `°${units.temperature}` : (k.unit ?? '');
+export function unitName(k: Knob, units: Panel): string {
+  if (k.unit === 'temperature') return `°${units.temperature}`;
+  return k.unit === 'L/min' && units.air === 'unmarked' ? '% of its dial' : (k.unit ?? '');
+}
 
-const inUnits = (value: number, k: Knob, units: UnitSettings): string =>
-  k.unit === 'temperature' ? formatTemperature(value, units).split(' ')[0] : String(value);
+function inUnits(value: number, k: Knob, units: Panel): string {
+  if (k.unit === 'temperature') return formatTemperature(value, units).split(' ')[0];
+  return String(k.unit === 'L/min' ? dialOf(value, units).value : value);
+}
+
+function fromUnits(typed: number, k: Knob, units: Panel): number {
+  if (k.unit === 'temperature') return toCelsius(typed, units);
+  return k.unit === 'L/min' && units.air === 'unmarked' ? (typed / 100) * UNMARKED_DIAL.full_L_min : typed;
+}
 
 /** The texts of a method's form, by knob. */
-export function textsOf(method: Method, units: UnitSettings): Record<string, string> {
+export function textsOf(method: Method, units: Panel): Record<string, string> {
   return Object.fromEntries(
     knobsOf(method.kind).map((k) => {
       const value = at(method, k.key);
@@ -187,7 +207,7 @@ export function textsOf(method: Method, units: UnitSettings): Record<string, str
 }
 
 /** Reads one field: its value, undefined where it is empty, or what is wrong with it. */
-function read(k: Knob, text: string, units: UnitSettings): { value?: unknown; problem?: string } {
+function read(k: Knob, text: string, units: Panel): { value?: unknown; problem?: string } {
   if (k.choices) return { value: k.key === 'irons' ? Number(text) : text || undefined };
   if (k.optional && text.trim() === '') return {};
   if (k.alloy) {
@@ -196,7 +216,7 @@ function read(k: Knob, text: string, units: UnitSettings): { value?: unknown; pr
     return isRefused(wt) ? { problem: 'holds cadmium: its fume is highly toxic' } : { value: wt };
   }
   const typed = parseDecimal(text);
-  const value = typed === null ? NaN : k.unit === 'temperature' ? toCelsius(typed, units) : typed;
+  const value = typed === null ? NaN : fromUnits(typed, k, units);
   if (value >= (k.min ?? -Infinity) && value <= (k.max ?? Infinity)) return { value };
   const range = `${inUnits(k.min ?? 0, k, units)} to ${inUnits(k.max ?? 0, k, units)} ${unitName(k, units)}`;
   return { problem: k.optional ? `${range}, or empty` : range };
@@ -206,7 +226,7 @@ function read(k: Knob, text: string, units: UnitSettings): { value?: unknown; pr
 export function methodOf(
   method: Method,
   texts: Record<string, string>,
-  units: UnitSettings,
+  units: Panel,
 ): { method: Method } | { issues: Record<string, string> } {
   const before = textsOf(method, units);
   const next = structuredClone(method) as Tree;

@@ -3,8 +3,10 @@ import {
   NEIGHBOUR_LIMITS,
   packageById,
   partName,
+  wetAt,
   windowEnd,
   type BoardModel,
+  type Method,
   type PlanResult,
   type UnitSettings,
   formatTemperature,
@@ -30,8 +32,12 @@ export function nameOf(board: BoardModel, partId: string): string {
   return part ? partName(part) : partId;
 }
 
+/** No run of the ensemble had all joints loose, however far the inputs were off. */
+const neverMelts = (r: PlanResult): boolean => r.allWet_s === null && r.allWetRange_s.from === null;
+
 export function verdictOf(r: PlanResult): Verdict {
-  if (r.allWet_s === null) return { kind: 'cold', mark: '▽', word: 'does not melt', window_s: null };
+  if (r.allWet_s === null)
+    return { kind: 'cold', mark: '▽', word: neverMelts(r) ? 'stays solid' : 'may stay solid', window_s: null };
   const end = windowEnd(r) ?? r.ended_s;
   const window_s = end - r.allWet_s;
   const open = windowEnd(r) === null;
@@ -63,17 +69,50 @@ export function closedBy(board: BoardModel, r: PlanResult): string {
 
 export function headline(label: string, r: PlanResult, board: BoardModel): string {
   const v = verdictOf(r);
-  if (v.kind === 'cold') return `${label} leaves joint ${r.last?.terminal ?? ''} solid`;
+  if (v.kind === 'cold')
+    return `${label} ${neverMelts(r) ? 'leaves' : 'may leave'} ${r.last ? `joint ${r.last.terminal}` : 'joints'} solid`;
   if (v.kind === 'hurts') return `${label} hurts ${closedBy(board, r)} before the lift`;
   return `${label}: look from ${seconds(r.allWet_s ?? 0)}`;
 }
 
-export function explanation(r: PlanResult, board: BoardModel, units: UnitSettings): string {
+/** What would help a method that leaves joints solid. */
+function wayOut(method: Method): string {
+  if (method.kind === 'air')
+    return 'More air, a higher set-point or a shorter distance would change that, warming from below most of all.';
+  if (method.kind === 'low-melt')
+    return 'A wider tip, more alloy, a second iron or warming from below would change that.';
+  return method.tool === 'tweezers'
+    ? 'Wider or hotter tips would change that, warming from below most of all.'
+    : 'Longer on each pin, a wider tip or warming from below would change that.';
+}
+
+/** Why not all joints are loose at any time of the run. */
+export function whySolid(r: PlanResult, method: Method, units: UnitSettings): string {
+  const joint = r.joints.find((j) => j.terminal === r.last?.terminal);
+  if (!joint) return wayOut(method);
+  const within = `in ${seconds(r.ended_s)}`;
+  const named = `Joint ${joint.terminal}`;
+  const because = r.last ? `: ${r.last.why}` : '';
+  if (r.joints.every((j) => wetAt(j) !== null))
+    return `Every joint comes loose, but never all at once: the first are solid again before ${named.toLowerCase()} melts${because}. ${wayOut(method)}`;
+  const needs = joint.liquidus_C;
+  if (joint.liquidus_s !== null)
+    return method.kind === 'iron' && method.tool === 'vacuum'
+      ? `${named} melts, but not for long enough to be sucked empty ${within}${because}. ${wayOut(method)}`
+      : `${named} melts, but does not wet ${within}${because}. ${wayOut(method)}`;
+  if (needs !== undefined && joint.peak_C < needs)
+    return `${named} gets no hotter than ${formatTemperature(joint.peak_C, units)} of the ${formatTemperature(needs, units)} it needs ${within}${because}. ${wayOut(method)}`;
+  return `${named} begins to melt, but is not through ${within}${because}. ${wayOut(method)}`;
+}
+
+export function explanation(r: PlanResult, board: BoardModel, method: Method, units: UnitSettings): string {
   const v = verdictOf(r);
   const last = r.last;
   if (v.kind === 'cold') {
-    const joint = r.joints.find((j) => j.terminal === last?.terminal);
-    return `Joint ${last?.terminal} gets no hotter than ${formatTemperature(joint?.peak_C ?? 0, units)} in ${seconds(r.ended_s)}: ${last?.why}. More air, a higher set-point or a shorter distance would change that, warming from below most of all.`;
+    const perhaps = neverMelts(r)
+      ? ''
+      : ` It may melt from ${seconds(r.allWetRange_s.from ?? 0)} on, where station and board are kinder.`;
+    return `${whySolid(r, method, units)}${perhaps}`;
   }
   const end = windowEnd(r);
   if (v.kind === 'hurts') {
@@ -81,7 +120,7 @@ export function explanation(r: PlanResult, board: BoardModel, units: UnitSetting
     const cell = r.closes && neighbourKind(board, r.closes.partId) === 'cell';
     if (cell)
       return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. Take the cell out first.`;
-    return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. Cover it, turn the nozzle away from it, or take the method that spares it.`;
+    return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. ${method.kind === 'air' ? 'Cover it, turn the nozzle away from it,' : 'Cover it,'} or take the method that spares it.`;
   }
   const window =
     end === null
@@ -92,11 +131,11 @@ export function explanation(r: PlanResult, board: BoardModel, units: UnitSetting
   return `Joint ${last?.terminal} is last: ${last?.why}. ${window}`;
 }
 
-/** "43 to 58 s", with an open end where the cool station never gets there. */
+/** "43 to 58 s", with an open end where a cool station may not get there; empty where nothing does. */
 export function rangeText(r: PlanResult): string {
   const { from, to } = r.allWetRange_s;
   if (from === null && to === null) return '';
-  if (to === null) return `from ${Math.round(from ?? 0)} s, or never`;
+  if (to === null) return `from ${Math.round(from ?? 0)} s, may stay solid`;
   return `${Math.round(from ?? to)} to ${Math.round(to)} s`;
 }
 

@@ -41,7 +41,7 @@
   ]);
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const marks = $derived(target ? bearings(view.board, target) : []);
-  const layOut = $derived(view.inUse ? layOutFor(view.inUse.method) : null);
+  const layOut = $derived(view.inUse ? layOutFor(view.inUse.method, view.inputs?.station ?? {}) : null);
   const nextStep = $derived(JOB_TYPES[view.ticket.kind].skips.includes('remove') ? 'fit' : 'remove');
 
   const HOW: Record<SourceKind, string> = {

@@ -33,12 +33,12 @@
   const expected = $derived.by(() => {
     if (!s.guide || s.elapsed === null || allWet || s.oneByOne) return '';
     const { allWetFrom_s: from, allWetTo_s: to, allWet_s: mid } = s.guide;
-    if (mid === null) return 'not expected to melt';
+    if (mid === null && from === null) return 'not expected to melt';
     const left = (t: number) => Math.round(t - (s.elapsed ?? 0));
     if (to !== null && left(to) <= 0) return `all wet expected ${-left(to)} s ago`;
-    const first = Math.max(0, left(from ?? mid));
+    const first = Math.max(0, left(from ?? mid ?? 0));
     return to === null
-      ? `all wet expected from ${first} s on, or never`
+      ? `all wet expected from ${first} s on, or it stays solid`
       : `all wet expected in ${first} to ${left(to)} s`;
   });
   const turnWords = (left_s: number) =>

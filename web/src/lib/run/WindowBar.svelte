@@ -28,7 +28,7 @@
       {/if}
       {#if x(from) > 110}<text x="14" y="40" class="fill-ink2 text-[20px]">too early</text>{/if}
     {:else}
-      <text x="14" y="40" class="fill-ink2 text-[20px]">does not melt by the plan</text>
+      <text x="14" y="40" class="fill-ink2 text-[20px]">stays solid by the plan</text>
     {/if}
     {#if over !== null}
       <rect x={x(over)} y="12" width={Math.max(0, x(end) - x(over))} height="42" fill="url(#run-hatch)" />

@@ -193,7 +193,7 @@ export class RunSession {
     if (!input) return;
     this.computing = true;
     try {
-      const result = await runInPool<PlanResult>('plan.heat', { ...input, quality: 'search' }, { signal });
+      const result = await runInPool<PlanResult>('plan.heat', input, { signal });
       this.fitGuides = { ...this.fitGuides, [method.label]: guideOf(result, this.view.board) };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.problem = `No times for fitting: ${(e as Error).message}`;

@@ -41,7 +41,14 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Work
   if (!target) return null;
   const near = [...(view.inUse?.result.neighbours ?? [])].sort((a, b) => a.distance_mm - b.distance_mm);
   const nearest = near.at(0)?.partId;
-  return { board: view.board, target, method, guide, nearest: nearest ? nameOf(view.board, nearest) : null };
+  return {
+    board: view.board,
+    target,
+    method,
+    guide,
+    nearest: nearest ? nameOf(view.board, nearest) : null,
+    station: view.inputs?.station ?? {},
+  };
 }
 
 /** A run under way: its instructions and the one that is due. */

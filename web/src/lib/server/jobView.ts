@@ -8,6 +8,7 @@ import {
   judgeGates,
   layOutFor,
   methodsFor,
+  onDial,
   packageById,
   solderedTerminals,
   stepAt,
@@ -58,15 +59,14 @@ async function planInputs(
     kit.find((k) => k.id === id) ?? kit.find((k) => k.kind === kind);
   const station = choose('air', stored?.stationId);
   const iron = choose('iron', stored?.ironId);
-  const choices = methodsFor(part.package);
-  const methods = choices.map((c) => ({
-    ...c,
-    method: stored?.methods.find((m) => m.label === c.method.label) ?? c.method,
-  }));
   const model: StationModel = {
     ...(station?.doc ?? DEFAULT_STATION),
     ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
   };
+  const methods = methodsFor(part.package).map((c) => ({
+    ...c,
+    method: onDial(stored?.methods.find((m) => m.label === c.method.label) ?? c.method, model),
+  }));
   const settings: PlanSettings = {
     v: 1,
     stationId: station?.id ?? '',
@@ -134,7 +134,7 @@ export async function jobView(db: Database, id: string) {
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
     hotNeighbours: hot,
-    layOut: inUse ? layOutFor(inUse.method) : null,
+    layOut: inUse ? layOutFor(inUse.method, inputs?.station ?? {}) : null,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,

@@ -106,7 +106,7 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
       else if (run.method) text('No times were marked.', 9, false, '#4f5c61');
       if (run.joints.length > 0)
         text(
-          `Predicted melting: ${run.joints.map((j) => `${j.terminal} ${j.wet_s === null ? 'never' : seconds(j.wet_s)}`).join(', ')}.`,
+          `Predicted melting: ${run.joints.map((j) => `${j.terminal} ${j.wet_s === null ? 'may stay solid' : seconds(j.wet_s)}`).join(', ')}.`,
           9,
           false,
           '#4f5c61',

@@ -20,7 +20,14 @@ const common = {
   name: z.string().trim().min(1, 'give it a name').max(100),
   bench: z.string().trim().max(100),
 };
-const airSchema = z.object({ ...common, efficiency: percent(30, 100), efficiencyPlusMinus: percent(0, 30) });
+const airSchema = z.object({
+  ...common,
+  efficiency: percent(30, 100),
+  efficiencyPlusMinus: percent(0, 30),
+  air: z
+    .enum(['marked', 'unmarked'], { error: 'marked or unmarked' })
+    .transform((v) => (v === 'unmarked' ? v : undefined)),
+});
 const ironSchema = z.object({ ...common, ironPlusMinus_K: kelvin });
 
 const figure = (from: number, to: number, unit: string) =>

@@ -47,7 +47,7 @@
           use:enhance={() =>
             ({ update }) =>
               update({ reset: false })}
-          class="mb-2 grid grid-cols-[1fr_1fr_110px_110px_auto] items-start gap-3 border border-line bg-sheet p-4"
+          class="mb-2 grid grid-cols-[1fr_1fr_110px_110px_150px_auto] items-start gap-3 border border-line bg-sheet p-4"
         >
           <input type="hidden" name="id" value={item.id} />
           <input type="hidden" name="version" value={item.version} />
@@ -62,14 +62,22 @@
               percent(item.doc.efficiencyPlusMinus),
               false,
             )}
+            <div>
+              <label class="label" for="{item.id}-air">Air dial</label>
+              <select id="{item.id}-air" name="air" class="field" value={item.doc.air ?? 'marked'}>
+                <option value="marked">in L/min</option>
+                <option value="unmarked">no L/min on it</option>
+              </select>
+            </div>
           {:else}
             {@render box(item.id, 'ironPlusMinus_K', 'Tip off by, K', String(item.doc.ironPlusMinus_K), true)}
+            <span></span>
           {/if}
           <div class="pt-[26px]"><button class="button">Save</button></div>
-          <p class="col-span-5 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
-            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{form?.id === item.id && form && 'saved' in form
-              ? ', saved'
-              : ''}
+          <p class="col-span-6 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
+            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{item.doc.air === 'unmarked'
+              ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
+              : ''}{form?.id === item.id && form && 'saved' in form ? ', saved' : ''}
           </p>
         </form>
       {/each}

@@ -56,7 +56,13 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
       kind: 'air',
       name: 'Air station, unmarked dials',
       bench: 'bare bench',
-      doc: { ...DEFAULT_STATION, efficiency: 0.76, efficiencyPlusMinus: 0.1, handFactorPlusMinus: 0.12 },
+      doc: {
+        ...DEFAULT_STATION,
+        efficiency: 0.76,
+        efficiencyPlusMinus: 0.1,
+        handFactorPlusMinus: 0.12,
+        air: 'unmarked',
+      },
     },
     { kind: 'iron', name: 'Iron 70 W, 3 mm bevel', bench: 'full bench', doc: DEFAULT_STATION },
   ] as const;

@@ -3,7 +3,7 @@
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import FieldPicture from '$lib/calculate/FieldPicture.svelte';
   import Joints from '$lib/plan/Joints.svelte';
-  import { rangeText } from '$lib/plan/words';
+  import { rangeText, verdictOf, whySolid } from '$lib/plan/words';
   import {
     BOARD_KINDS,
     DEFAULT_STATION,
@@ -176,7 +176,7 @@
     {:else}
       <p class="flex flex-wrap items-baseline gap-x-4">
         <span class="text-4xl font-bold" data-testid="melt"
-          >{out.allWet_s === null ? 'stays solid' : `${Math.round(out.allWet_s)} s`}</span
+          >{out.allWet_s === null ? verdictOf(out).word : `${Math.round(out.allWet_s)} s`}</span
         >
         <span class="text-ink2"
           >{rangeText(out) || 'however far the station is off'}{calculator.busy ? ', computing' : ''}; an uncalibrated
@@ -184,7 +184,8 @@
         >
       </p>
       <p class="mt-1 mb-3">
-        Joint {out.last?.terminal} is last: {out.last?.why}.
+        {#if out.allWet_s === null && chosen}{whySolid(out, chosen.method, units)}
+        {:else}Joint {out.last?.terminal} is last: {out.last?.why}.{/if}
         {#if end !== null}The window closes at {Math.round(end)} s.{/if}
       </p>
       {#if out.frames}

@@ -91,7 +91,7 @@
             {#if run.joints.length > 0}
               <p class="mt-1 text-[13px] text-ink2">
                 Predicted melting: {run.joints
-                  .map((j) => `${j.terminal} ${j.wet_s === null ? 'never' : `${j.wet_s.toFixed(0)} s`}`)
+                  .map((j) => `${j.terminal} ${j.wet_s === null ? 'may stay solid' : `${j.wet_s.toFixed(0)} s`}`)
                   .join(', ')}.
               </p>
             {/if}
