@@ -6,7 +6,7 @@ import type { BoardModel } from '../src/board/boardModel.ts';
 import { copperCoverage, type CopperShape } from '../src/copper/index.ts';
 import { emptyBitmap, paintCopper } from '../src/copper/raster.ts';
 import { randomOf } from '../src/numerics/random.ts';
-import { meshBoard } from '../src/thermal/boardMesh.ts';
+import { meshBoard, type BoardMesh } from '../src/thermal/boardMesh.ts';
 import { cellAt } from '../src/thermal/grid.ts';
 import { HeatRun } from '../src/thermal/heatRun.ts';
 import { jetOf, tabulated } from '../src/thermal/jet.ts';
@@ -177,6 +177,21 @@ export interface Reading {
   bottom_C: number;
 }
 
+/** Reads a layer (its first cell given) between the centres of cells, place in m. */
+function interpolated({ grid, ex, ey }: BoardMesh) {
+  const between = (edges: Float64Array, v: number): [number, number] => {
+    const centre = (i: number) => (edges[i] + edges[i + 1]) / 2;
+    let i = cellAt(edges, v);
+    if (v < centre(i)) i--;
+    return [i, (v - centre(i)) / (centre(i + 1) - centre(i))];
+  };
+  return (T: Float64Array, first: number, x: number, y: number) => {
+    const [[i, u], [j, v]] = [between(ex, x), between(ey, y)];
+    const at = (a: number, b: number) => T[first + b * grid.stride + a];
+    return (1 - v) * ((1 - u) * at(i, j) + u * at(i + 1, j)) + v * ((1 - u) * at(i, j + 1) + u * at(i + 1, j + 1));
+  };
+}
+
 /** Temperatures of a board by the heat model of plans, at their mesh and step. */
 export function byOurs(board: IndependentBoard): Reading[] {
   const model = modelOf(board);
@@ -199,13 +214,13 @@ export function byOurs(board: IndependentBoard): Reading[] {
     }
   run.setBoundary(conductance, constant);
   const readings: Reading[] = [];
-  const row = cellAt(mesh.ey, cy);
+  const read = interpolated(mesh);
   for (const t_s of TIMES_S) {
     while (run.time < t_s - 1e-9) run.step(0.05);
     for (const x_mm of PLACES_MM) {
-      const c = row * grid.stride + cellAt(mesh.ex, cx + x_mm / 1000);
-      const T = run.kernel?.T ?? [];
-      readings.push({ t_s, x_mm, top_C: T[c], bottom_C: T[c + bottom] });
+      const T = run.kernel?.T ?? new Float64Array();
+      const at = (first: number) => read(T, first, cx + x_mm / 1000, cy);
+      readings.push({ t_s, x_mm, top_C: at(0), bottom_C: at(bottom) });
     }
   }
   run.checkBounds();

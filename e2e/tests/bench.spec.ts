@@ -216,3 +216,42 @@ test('steps by keyboard, gates with their reasons', async ({ page }) => {
   await expect(page.getByText(/12 V harness: not shown gone/).first()).toBeVisible();
   await pressUntil(page, '[', '**/plan');
 });
+
+test('an air dial without L/min: the plan speaks of the dial, and its ranges widen', async ({ page }) => {
+  const dial = async (name: string) => {
+    await page.goto('/kit', { waitUntil: 'networkidle' });
+    const station = page.getByRole('form', { name: 'Air station, left bench' });
+    await station.getByLabel('Air dial').selectOption(name);
+    await station.getByRole('button', { name: 'Save' }).click();
+    await expect(station.getByRole('status')).toContainText('saved');
+  };
+  /** Seconds from the earliest to the latest moment at which the fast method has all joints wet. */
+  const spread = async (): Promise<number> => {
+    await page.keyboard.press('c');
+    await planReady(page);
+    const row = page.getByRole('radiogroup', { name: 'Methods' }).locator('label', { hasText: 'Air, fast' });
+    const said = (await row.getByRole('img').getAttribute('aria-label')) ?? '';
+    const [, from, to] = /(\d+)(?: to (\d+))? s/.exec(said) ?? [];
+    return (to === undefined ? 150 : Number(to)) - Number(from);
+  };
+  const href = await openJob(page, 'moves backwards', 'plan');
+  await expect(page.getByText('70 L/min', { exact: false }).first()).toBeVisible();
+  const marked = await spread();
+  await dial('no L/min on it');
+  try {
+    await expect(page.getByText('percent of the dial')).toHaveCount(2);
+    await page.goto(`${href}/plan`, { waitUntil: 'networkidle' });
+    // the fast method would want more than the dial has
+    await expect(page.getByText('450 °C, dial at 100 %', { exact: false })).toBeVisible();
+    expect(await spread()).toBeGreaterThan(1.5 * marked);
+    await page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, fast').click();
+    await page.getByRole('button', { name: 'Change settings' }).click();
+    const air = page.getByLabel('Air, % of its dial');
+    await expect(air).toHaveValue('100');
+    await air.fill('900');
+    await page.getByRole('button', { name: 'Keep these' }).click();
+    await expect(page.getByText('% of its dial', { exact: false }).nth(1)).toBeVisible();
+  } finally {
+    await dial('in L/min');
+  }
+});

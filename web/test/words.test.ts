@@ -28,7 +28,11 @@ const methodOf = (pkg: string, kind: Method['kind']): Method => {
 };
 const air = methodOf('SOIC-8', 'air');
 const units = { temperature: 'C', length: 'mm' } as const;
-const cold = result({ allWet_s: null, allWetRange_s: { from: null, to: null } });
+const cold = result({
+  joints: [{ terminal: '1', solidus_s: null, liquidus_s: null, peak_C: 240 }],
+  allWet_s: null,
+  allWetRange_s: { from: null, to: null },
+});
 const hurts = result({ closes: { at_s: 22, partId: 'plastic' } });
 
 describe('verdicts', () => {

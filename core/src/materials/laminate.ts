@@ -20,13 +20,15 @@ export const COPPER = {
 
 /** From this coverage on foil hangs together as a plane with openings; below it is tracks with gaps between them. */
 export const PLANE_FROM = 0.6;
-const BROKEN = 0.5 * PLANE_FROM ** -2 + 0.5 * PLANE_FROM;
+const plane = (coverage: number) => 0.5 * coverage + 0.5 * coverage ** 4;
+/** Tracks leave off where planes begin. */
+const BENT = (plane(PLANE_FROM) - PLANE_FROM / 4) / PLANE_FROM ** 2;
 
 /**
- * Part of the foil that conducts along the plane at coverage φ (0…1). A plane with openings: φ/2 + φ⁴/2, between even stripes and a full sheet.
- * Tracks: 1.69 φ³, fitted to computed patterns of bent and broken tracks (0.03, 0.05, 0.13, 0.24 at 0.2, 0.3, 0.4, 0.5; see docs/physics).
+ * Part of the foil that conducts along the plane at coverage φ (0…1). A plane with openings: φ/2 + φ⁴/2, between even stripes and a full sheet. Bent
+ * and broken tracks: φ/4 + 0.6 φ², fitted to computed patterns (0.04, 0.08, 0.13, 0.19, 0.27 at 0.1 … 0.5). By copper alone those would be
+ * half of that; the laminate bridges their gaps (docs/physics/independent.md).
  */
 export function planeEfficiency(coverage: number): number {
-  if (coverage < PLANE_FROM) return BROKEN * coverage ** 3;
-  return 0.5 * coverage + 0.5 * coverage ** 4;
+  return coverage < PLANE_FROM ? coverage / 4 + BENT * coverage ** 2 : plane(coverage);
 }

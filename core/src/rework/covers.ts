@@ -69,15 +69,9 @@ export function addSinks(lumps: Lumps, input: PlanInput, mesh: BoardMesh, target
     const rect = bodyRect(part);
     if (s.kind === 'glue') {
       const gap = Math.max(GLUE.least_mm, packageById(part.package).body.gap);
-      const filled = throughGap(mesh, gap, 0, GLUE.conductivity);
+      const filled = throughGap(gap, GLUE.conductivity);
       for (const body of bodies)
-        linkToBoard(
-          lumps,
-          mesh,
-          body,
-          boxOnBoard(part, rect),
-          (area, column) => (GLUE.share * filled(area, column)) / bodies.length,
-        );
+        linkToBoard(lumps, mesh, body, boxOnBoard(part, rect), (area) => (GLUE.share * filled(area)) / bodies.length);
       continue;
     }
     const kind = SINKS[s.kind];

@@ -6,6 +6,8 @@ import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
 import type { HeatLink, HeatNode } from '../thermal/heatNodes.ts';
 
 const AIR_CONDUCTIVITY = 0.035;
+/** What lies flat still does not touch all over, mm. */
+const LEAST_GAP_MM = 0.02;
 
 /** A lump that the air meets: where it is and what it exposes. */
 export interface Exposed {
@@ -78,11 +80,11 @@ export function linkToBoard(
   return columns;
 }
 
-/** A gap, of air or what fills it (W/(m·K)), in series with half of the slab. */
+/** A gap, of air or what fills it (W/(m·K)), between a body and the foil. */
 export const throughGap =
-  (mesh: BoardMesh, gap_mm: number, slab = 0, fill = AIR_CONDUCTIVITY) =>
-  (area: number, column: number) =>
-    area / (gap_mm / 1000 / fill + mesh.grid.dz[slab] / (2 * mesh.grid.kz[column + slab * mesh.columns]));
+  (gap_mm: number, fill = AIR_CONDUCTIVITY) =>
+  (area: number) =>
+    (area * fill * 1000) / Math.max(gap_mm, LEAST_GAP_MM);
 
 export function shade(lumps: Lumps, mesh: BoardMesh, box: Box): void {
   const { grid } = mesh;

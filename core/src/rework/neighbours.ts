@@ -71,7 +71,7 @@ function addBody(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, T0: number, sl
     nodes.push(node);
     rects.push(rect);
     lumps.exposed.push({ ...exposedBody(node, part, pkg, rect), ...(slab > 0 ? { far: true as const } : {}) });
-    linkToBoard(lumps, mesh, node, boxOnBoard(part, rect), throughGap(mesh, pkg.body.gap, slab), slab);
+    linkToBoard(lumps, mesh, node, boxOnBoard(part, rect), throughGap(pkg.body.gap), slab);
     if (n === 0) continue;
     const section = Math.min(l, w) * pkg.body.h * 1e-6;
     const length = Math.max(l, w) / count / 1000;

@@ -74,7 +74,7 @@ export function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part:
   const box = boxOnBoard(part, rect);
   lumps.body = lumps.nodes.push({ id: part.partId, type: 'body', C: pkg.C_J_K, T0 }) - 1;
   lumps.exposed.push(exposedBody(lumps.body, part, pkg, rect));
-  linkToBoard(lumps, mesh, lumps.body, box, throughGap(mesh, pkg.body.gap));
+  linkToBoard(lumps, mesh, lumps.body, box, throughGap(pkg.body.gap));
   shade(lumps, mesh, box);
   for (const t of solderedTerminals(part)) addJoint(lumps, input, mesh, part, t);
   const ways = lumps.joints.filter((j) => j.terminal.kind === 'flex').length;

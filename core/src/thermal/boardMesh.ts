@@ -94,6 +94,17 @@ function slabsOf(board: BoardModel, flipped: boolean): Float64Array {
   return Float64Array.from(flipped ? slabs.reverse() : slabs);
 }
 
+/** Where the planes of a four-layer board lie, as a share of its thickness: 0.2 to 0.36 mm below the faces of 1.6 mm in usual builds. */
+const PLANE_DEPTH = 0.18;
+
+/** Where the foils of the slabs `dz` lie: in the faces of the outer ones; inside that of a single plane, or the middle of several or none. */
+function foilDepths(board: BoardModel, dz: Float64Array): Float64Array {
+  const thickness = dz.reduce((a, b) => a + b, 0);
+  const inside = (outer: number, slab: number) =>
+    board.stack.length === 4 ? Math.max(outer, PLANE_DEPTH * thickness) : outer + slab / 2;
+  return Float64Array.of(0, inside(dz[0], dz[1]), thickness - inside(dz[3], dz[2]), thickness);
+}
+
 /** Builds the mesh round `target` with at most `maxCells` cells, for heat from a kind of tool. */
 export function meshBoard(
   board: BoardModel,
@@ -117,7 +128,11 @@ export function meshBoard(
     fine *= 1.06;
   } while (dx.length * dy.length * SLABS.length > maxCells && fine < 5e-3);
   const flipped = target.side === 'bottom';
-  const grid = emptyGrid(Float64Array.from(dx), Float64Array.from(dy), slabsOf(board, flipped));
+  const dz = slabsOf(board, flipped);
+  const grid: BoardGrid = {
+    ...emptyGrid(Float64Array.from(dx), Float64Array.from(dy), dz),
+    depth: foilDepths(board, dz),
+  };
   const mesh: BoardMesh = {
     grid,
     ex: cellEdges(grid.dx).map((v) => v + x0),

@@ -16,6 +16,8 @@ export interface BoardGrid {
   kz: Float64Array;
   /** Heat capacity per volume, J/(m³·K). */
   rhoc: Float64Array;
+  /** How deep below the upper face each layer's temperature is meant, m: in its middle where nothing is said, else where its foil lies. */
+  depth?: Float64Array;
 }
 
 /** Allocates a grid of the given spacings with all properties zero. */
@@ -72,7 +74,7 @@ export function overlapRectangle(
   }
 }
 
-/** Makes a kernel with the grid's conductances (half cells in series) and its cell capacities, J/K. */
+/** Makes a kernel with the grid's conductances (in series from where one temperature is meant to the next) and its cell capacities, J/K. */
 export function assemble(
   g: BoardGrid,
   options: { sweeps: Sweeps; order: SweepOrder },
@@ -81,6 +83,8 @@ export function assemble(
   const kernel = createGridKernel(nx, ny, nl, options);
   const { stride } = g;
   const plane = stride * ny;
+  const faces = cellEdges(g.dz);
+  const depth = g.depth ?? g.dz.map((d, l) => faces[l] + d / 2);
   const capacity = new Float64Array(plane * nl).fill(1);
   for (let l = 0; l < nl; l++)
     for (let j = 0; j < ny; j++)
@@ -90,7 +94,9 @@ export function assemble(
         capacity[c] = g.rhoc[c] * wx * wy * wz;
         if (i < nx - 1) kernel.GX[c] = (wy * wz) / (wx / (2 * g.kx[c]) + g.dx[i + 1] / (2 * g.kx[c + 1]));
         if (j < ny - 1) kernel.GY[c] = (wx * wz) / (wy / (2 * g.ky[c]) + g.dy[j + 1] / (2 * g.ky[c + stride]));
-        if (l < nl - 1) kernel.GZ[c] = (wx * wy) / (wz / (2 * g.kz[c]) + g.dz[l + 1] / (2 * g.kz[c + plane]));
+        if (l < nl - 1)
+          kernel.GZ[c] =
+            (wx * wy) / ((faces[l + 1] - depth[l]) / g.kz[c] + (depth[l + 1] - faces[l + 1]) / g.kz[c + plane]);
       }
   return { kernel, capacity };
 }

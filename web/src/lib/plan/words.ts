@@ -100,8 +100,9 @@ export function whySolid(r: PlanResult, method: Method, units: UnitSettings): st
     return method.kind === 'iron' && method.tool === 'vacuum'
       ? `${named} melts, but not for long enough to be sucked empty ${within}${because}. ${wayOut(method)}`
       : `${named} melts, but does not wet ${within}${because}. ${wayOut(method)}`;
-  if (needs !== undefined && joint.peak_C < needs)
-    return `${named} gets no hotter than ${formatTemperature(joint.peak_C, units)} of the ${formatTemperature(needs, units)} it needs ${within}${because}. ${wayOut(method)}`;
+  const ofNeeds = needs === undefined ? '' : ` of the ${formatTemperature(needs, units)} it needs`;
+  if (joint.solidus_s === null)
+    return `${named} gets no hotter than ${formatTemperature(joint.peak_C, units)}${ofNeeds} ${within}${because}. ${wayOut(method)}`;
   return `${named} begins to melt, but is not through ${within}${because}. ${wayOut(method)}`;
 }
 

@@ -28,7 +28,7 @@
     plans that used it stale.
   </p>
   {#each groups as group (group.kind)}
-    <section class="mb-7 max-w-4xl">
+    <section class="mb-7 max-w-5xl">
       <div class="mb-2 flex items-center">
         <h2 class="text-lg">{group.title}</h2>
         <form method="POST" action="?/add" use:enhance class="ml-auto">
@@ -47,7 +47,7 @@
           use:enhance={() =>
             ({ update }) =>
               update({ reset: false })}
-          class="mb-2 grid grid-cols-[1fr_1fr_110px_110px_150px_auto] items-start gap-3 border border-line bg-sheet p-4"
+          class="mb-2 grid grid-cols-[1.9fr_1fr_90px_110px_150px_auto] items-start gap-3 border border-line bg-sheet p-4"
         >
           <input type="hidden" name="id" value={item.id} />
           <input type="hidden" name="version" value={item.version} />
@@ -83,7 +83,7 @@
       {/each}
     </section>
   {/each}
-  <section class="mb-7 max-w-4xl">
+  <section class="mb-7 max-w-5xl">
     <div class="mb-2 flex items-center">
       <h2 class="text-lg">Meters</h2>
       <form method="POST" action="?/add" use:enhance class="ml-auto">
