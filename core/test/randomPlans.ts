@@ -77,7 +77,7 @@ const gapOf = (a: PlacedPart, b: PlacedPart) => {
 };
 
 /** Plan number `n` of a fixed sequence, lasting `least_s` to three times that. */
-export function randomPlan(n: number, quality: PlanInput['quality'] = 'search', least_s = 8): PlanInput {
+export function randomPlan(n: number, quality: PlanInput['quality'] = 'search', least_s = 5): PlanInput {
   const random = randomOf(7919 * n + 13);
   const among = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   const between = (a: number, b: number) => a + (b - a) * random();

@@ -94,14 +94,16 @@ function slabsOf(board: BoardModel, flipped: boolean): Float64Array {
   return Float64Array.from(flipped ? slabs.reverse() : slabs);
 }
 
-/** Where the planes of a four-layer board lie, as a share of its thickness: 0.2 to 0.36 mm below the faces of 1.6 mm in usual builds. */
+/** Laminate left of a slab at the least, where foils fill it. */
+const MOSTLY_COPPER = 0.2;
+/** Where the outermost inner layers lie, as a share of the thickness: 0.2 to 0.36 mm below the faces of 1.6 mm in usual builds. */
 const PLANE_DEPTH = 0.18;
 
-/** Where the foils of the slabs `dz` lie: in the faces of the outer ones; inside that of a single plane, or the middle of several or none. */
+/** Where the foils of the slabs `dz` lie: in the faces of the outer ones; inside, where heat meets the first layer, or in the middle without one. */
 function foilDepths(board: BoardModel, dz: Float64Array): Float64Array {
   const thickness = dz.reduce((a, b) => a + b, 0);
   const inside = (outer: number, slab: number) =>
-    board.stack.length === 4 ? Math.max(outer, PLANE_DEPTH * thickness) : outer + slab / 2;
+    board.stack.length > 2 ? Math.max(outer, PLANE_DEPTH * thickness) : outer + slab / 2;
   return Float64Array.of(0, inside(dz[0], dz[1]), thickness - inside(dz[3], dz[2]), thickness);
 }
 
@@ -214,8 +216,10 @@ function fillProperties(mesh: BoardMesh, board: BoardModel, flipped: boolean): v
   }
   for (let k = 0; k < kxy.length; k++) {
     grid.kx[k] = grid.ky[k] = kxy[k];
-    grid.kz[k] = LAMINATE.kThrough.value + vias[k % columns] * COPPER.viaConductance.value;
     const copper = Math.min(1, copperPart[k]);
+    // foil takes its thickness off the laminate's way
+    const laminate = LAMINATE.kThrough.value / Math.max(MOSTLY_COPPER, 1 - copper);
+    grid.kz[k] = laminate + vias[k % columns] * COPPER.viaConductance.value;
     grid.rhoc[k] = (1 - copper) * LAMINATE.rhoc.value + copper * COPPER.rhoc.value;
   }
 }
