@@ -141,7 +141,7 @@ describe('copper that is uneven within a layer', () => {
   it('swept layer by layer it would run away, and the run itself says so', () => {
     const blind = system(patchy(0.175e-3, 1.6e-3, 0), false);
     expect(() => follow(blind, 0.05, 8)).toThrow(OutOfBoundsError);
-    expect(() => follow(blind, 0.05, 8)).toThrow(/left its bounds: .+ °C after \d+\.\d\d s, possible are 20 to 352 °C/);
+    expect(() => follow(blind, 0.05, 8)).toThrow(/left its bounds at .+ after \d+\.\d\d s\.$/);
   });
   it('a source of power has no upper bound; not a number is refused all the same', () => {
     const hot = new HeatRun({ nodes: [{ id: 'p', type: 'body', C: 1, T0: 20, P: 5000 }], links: [] }, 20);

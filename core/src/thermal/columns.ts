@@ -175,6 +175,8 @@ export class LinkedColumns {
         }
       }
     }
+    this.nodeG.fill(0);
+    for (let i = 0; i < owned; i++) this.nodeG[this.node[i]] += this.effective[i];
     for (const column of this.stiff) column.renew(capacity, dt, this);
   }
 
@@ -186,15 +188,13 @@ export class LinkedColumns {
 
   /** Reads the kernel in the middle of a step: what linked cells would be without their links. */
   read(): void {
-    const { cells, own, heat, alone, owned, node, effective, ownedRest, rest, nodeG, nodeHeat, across, pairs } = this;
+    const { cells, own, heat, alone, owned, node, effective, ownedRest, rest, nodeHeat, across, pairs } = this;
     const { T, D } = this.kernel;
-    nodeG.fill(0);
     nodeHeat.fill(0);
     for (let i = 0; i < alone; i++) {
       const c = cells[i];
       const at = T[c] + D[c] - own[i] * heat[i];
       ownedRest[i] = at;
-      nodeG[node[i]] += effective[i];
       nodeHeat[node[i]] += effective[i] * at;
     }
     for (let i = alone; i < owned; i++) ownedRest[i] = T[cells[i]] + D[cells[i]] - own[i] * heat[i];
@@ -209,33 +209,36 @@ export class LinkedColumns {
         rest[b - owned] -= across[k] * heat[a];
       }
     }
-    for (let i = alone; i < owned; i++) {
-      nodeG[node[i]] += effective[i];
-      nodeHeat[node[i]] += effective[i] * ownedRest[i];
-    }
+    for (let i = alone; i < owned; i++) nodeHeat[node[i]] += effective[i] * ownedRest[i];
     for (const column of this.stiff) column.read(rest);
   }
 
   /** Corrects the kernel's change and its sources: `x` are the nodes' temperatures, `into` is the heat into every shared cell, W. */
   correct(x: Float64Array, into: Float64Array): void {
-    const { cells, own, heat, flow, weak, owned, node, effective, diagonal, ownedRest, response, plane } = this;
+    const { cells, own, heat, flow, weak, alone, owned, node, effective, diagonal, ownedRest, response, plane } = this;
     const { D, S, nl } = this.kernel;
-    for (let i = 0; i < owned; i++) flow[i] = effective[i] * x[node[i]] - diagonal[i] * ownedRest[i];
+    for (let i = 0; i < weak; i++) {
+      const c = cells[i];
+      const Q = effective[i] * (x[node[i]] - ownedRest[i]);
+      const delta = Q - heat[i];
+      heat[i] = Q;
+      S[c] += delta;
+      D[c] += own[i] * delta;
+    }
+    for (let i = weak; i < alone; i++) flow[i] = effective[i] * (x[node[i]] - ownedRest[i]);
+    for (let i = alone; i < owned; i++) flow[i] = effective[i] * x[node[i]] - diagonal[i] * ownedRest[i];
     for (let k = 0; k < this.ownedPairs; k++) {
       const [a, b] = this.pairs[k];
       flow[a] -= this.offDiagonal[k] * ownedRest[b];
       flow[b] -= this.offDiagonal[k] * ownedRest[a];
     }
     for (let i = owned; i < cells.length; i++) flow[i] = into[i - owned];
-    for (let i = 0; i < cells.length; i++) {
+    for (let i = weak, k = 0; i < cells.length; i++) {
       const c = cells[i];
       const delta = flow[i] - heat[i];
       heat[i] = flow[i];
       S[c] += delta;
-      if (i < weak) D[c] += own[i] * delta;
-      else
-        for (let k = (i - weak) * nl, end = k + nl, q = c % plane; k < end; k++, q += plane)
-          D[q] += response[k] * delta;
+      for (let l = 0, q = c % plane; l < nl; l++, k++, q += plane) D[q] += response[k] * delta;
     }
     for (const column of this.stiff) column.correct(into);
   }

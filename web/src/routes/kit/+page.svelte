@@ -75,9 +75,11 @@
           {/if}
           <div class="pt-[26px]"><button class="button">Save</button></div>
           <p class="col-span-6 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
-            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{item.doc.air === 'unmarked'
+            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{form?.id === item.id && form && 'saved' in form
+              ? ', saved'
+              : ''}{item.doc.air === 'unmarked'
               ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
-              : ''}{form?.id === item.id && form && 'saved' in form ? ', saved' : ''}
+              : ''}
           </p>
         </form>
       {/each}
