@@ -25,7 +25,7 @@ function step(links: readonly CellLink[], excess: readonly number[] | undefined)
   excess?.forEach((G, l) => left && (left[at(l)] = G));
   factorise(kernel, capacity, DT);
   const own = links.map((l) => ({ ...l, cell: at(l.cell) }));
-  const columns = new LinkedColumns(kernel, capacity, 2, own, left);
+  const columns = new LinkedColumns(kernel, capacity, [0, 0], own, left && { excess: left, longest_s: DT });
   columns.renew(DT);
   const nodes = [300, 10];
   kernel.begin();

@@ -17,6 +17,9 @@ import { wettingTime_s } from './wetting.ts';
 /** With less than this share of its melting heat a joint has a solid skeleton again (solid fraction about 0.3) and holds. */
 const FROZEN = 0.7;
 
+/** When a quantity that went from `a` to `b` during the step passed `level`, s. */
+const crossing = (t: number, dt: number, a: number, b: number, level: number) => t + (dt * (level - a)) / (b - a);
+
 export class JointWatch {
   readonly joints: PlanRun['joints'];
   /** Heat into each joint as last seen before it was molten. */
@@ -105,10 +108,10 @@ export class JointWatch {
     const joint = this.joints[i];
     const { latent } = this.enthalpies[i];
     const [H, before] = [this.run.H[this.nodes[i]], this.before[i]];
-    const passed = (level: number) => t0 + (dt * (level - before)) / (H - before);
-    if (H > 0) joint.solidus_s ??= passed(0);
-    if (H >= latent) joint.liquidus_s ??= passed(latent);
-    joint.peak_C = Math.max(joint.peak_C, this.run.T[this.nodes[i]]);
+    if (H > 0) joint.solidus_s ??= crossing(t0, dt, before, H, 0);
+    if (H >= latent) joint.liquidus_s ??= crossing(t0, dt, before, H, latent);
+    const T = this.run.T[this.nodes[i]];
+    if (T > joint.peak_C) joint.peak_C = T;
   }
 
   private loosen(i: number, t0: number, dt: number): void {
@@ -116,7 +119,7 @@ export class JointWatch {
     const { latent, Tl } = this.enthalpies[i];
     const [H, before] = [run.H[this.nodes[i]], this.before[i]];
     // when it was molten, if it is: in this step or all along
-    let at = H < latent ? null : before >= latent ? t0 : t0 + (dt * (latent - before)) / (H - before);
+    let at = H < latent ? null : before >= latent ? t0 : crossing(t0, dt, before, H, latent);
     if (at !== null && wetted[i] < 1) {
       const takes = wettingTime_s(run.T[this.nodes[i]] - Tl, this.lumps.joints[i].corroded);
       const left = (1 - wetted[i]) * takes;

@@ -4,7 +4,7 @@
  * step, so what flows steadily reaches every sweep.
  *
  * - A column with one link is eliminated at once: Q = G/(1 + G·R)·(T_node − T* + R·Q_n). A weak link (an air gap, say) moves its cell so
- *   little that the cell may answer alone.
+ *   little that the cell may answer alone; those of a heavy body are solved anew every few steps only, their heat held on both ends in between.
  * - Cells of one column that are linked to one node (a pin in its hole) answer each other, and go at once too: Q = (G⁻¹ + R)⁻¹·(…) with R a
  *   matrix.
  * - Where several nodes meet in a column, each of its linked cells is an unknown of the network: R⁻¹, an M-matrix, is written as a
@@ -17,6 +17,11 @@ import { columnResponse, type GridKernel } from './gridKernel.ts';
 
 /** A link below this rate (conductance over the cell's capacity, 1/s) is weak: it moves the cell by less than a third of the difference in 0.1 s. */
 const WEAK_RATE = 3.2;
+
+/** Links of a body are held for so many steps, */
+const HELD_TURNS = 4;
+/** if a step moves it and its cells by less than this part of their difference: no overshoot then, and unstable only from three times as much on. */
+const HOLDS_BELOW = 1 / 3;
 
 export interface CellLink {
   node: number;
@@ -35,15 +40,20 @@ export class LinkedColumns {
   readonly stiffness: Float64Array;
   readonly rest: Float64Array;
   /** Per node: sum of effective conductances to single cells, W/K, and of conductance × their temperature at rest, W. */
-  readonly nodeG: Float64Array;
+  nodeG: Float64Array;
   readonly nodeHeat: Float64Array;
 
   private readonly kernel: GridKernel;
   private readonly capacity: Float64Array;
   private readonly plane: number;
-  /** Cells of plain columns: with a weak link of their own, alone with one link, together with one node, shared. */
+  /** Cells of plain columns: with a weak link that is held, with a weak one that is not, alone with one link, together with one node, shared. */
   private readonly cells: Int32Array;
+  private readonly held: number;
   private readonly weak: number;
+  private turn = HELD_TURNS - 1;
+  /** `nodeG` when held links are solved, and in between. */
+  private readonly allG: Float64Array;
+  private readonly movingG: Float64Array;
   private readonly alone: number;
   private readonly owned: number;
   /** Link heat of each, as last solved and as it comes, W. */
@@ -65,19 +75,23 @@ export class LinkedColumns {
   private readonly offDiagonal: Float64Array;
   /** Columns with several linked cells: first place in `cells`, how many, first of `pairs`. */
   private readonly groups: (readonly [number, number, number])[] = [];
-  private readonly stiff: StiffColumn[];
+  private readonly stiff: StiffColumns;
 
-  /** `excess`: conductance between a cell and the one below it that the kernel leaves out, W/K. */
+  /**
+   * `bodies`: heat capacity of each node, J/K, or 0 where it is no plain body. `excess`: conductance between a cell and the one below it that the
+   * kernel leaves out at steps up to `longest_s`, W/K.
+   */
   constructor(
     kernel: GridKernel,
     capacity: Float64Array,
-    nodes: number,
+    bodies: readonly number[],
     links: readonly CellLink[],
-    excess: Float64Array | undefined,
+    uneven?: { excess: Float64Array; longest_s: number },
   ) {
     this.kernel = kernel;
     this.capacity = capacity;
     const plane = (this.plane = kernel.nx * kernel.ny);
+    const excess = uneven?.excess;
     const stiff = new Set<number>();
     excess?.forEach((G, c) => G > 0 && stiff.add(c % plane));
     // weak links do not reach their column: they never meet another cell of it
@@ -99,7 +113,11 @@ export class LinkedColumns {
     const alone = owned.filter((l) => l.length === 1).flat();
     const together = owned.filter((l) => l.length > 1);
     const mixed = plain.flatMap(([, cells]) => (isOwned(cells) ? [] : [cells.map(([l]) => l.cell)]));
-    const ofNode = [...weak, ...alone, ...together.flat()];
+    const canHold = holdable(weak, bodies, capacity, uneven?.longest_s ?? Infinity);
+    const held = weak.filter((l) => canHold[l.node]);
+    const moving = weak.filter((l) => !canHold[l.node]);
+    const ofNode = [...held, ...moving, ...alone, ...together.flat()];
+    this.held = held.length;
     this.weak = weak.length;
     this.alone = weak.length + alone.length;
     this.owned = ofNode.length;
@@ -114,15 +132,10 @@ export class LinkedColumns {
     mixed.reduce((at, l) => group(at, l.length), this.owned);
     const shared = mixed.flat();
     for (const [a, b] of this.pairs.slice(this.ownedPairs)) this.couplings.push([a - this.owned, b - this.owned]);
-    this.stiff = [...stiff]
+    const stiffOnes = [...stiff]
       .sort((a, b) => a - b)
-      .map((column) => {
-        const linked = (columns.get(column) ?? []).map(([l]) => l.cell);
-        const [first, coupling] = [shared.length, this.couplings.length];
-        for (let i = 1; i < linked.length; i++) for (let k = 0; k < i; k++) this.couplings.push([first + k, first + i]);
-        shared.push(...linked);
-        return new StiffColumn(kernel, column, linked, first, coupling, excess as Float64Array);
-      });
+      .map((column) => ({ column, linked: (columns.get(column) ?? []).map(([l]) => l.cell) }));
+    this.stiff = new StiffColumns(kernel, stiffOnes, excess, shared, this.couplings);
     const n = this.cells.length;
     this.heat = new Float64Array(n);
     this.flow = new Float64Array(n);
@@ -139,8 +152,10 @@ export class LinkedColumns {
     this.couplingG = new Float64Array(this.couplings.length);
     this.stiffness = new Float64Array(shared.length);
     this.rest = new Float64Array(shared.length);
-    this.nodeG = new Float64Array(nodes);
-    this.nodeHeat = new Float64Array(nodes);
+    this.allG = new Float64Array(bodies.length);
+    this.movingG = new Float64Array(bodies.length);
+    this.nodeG = this.allG;
+    this.nodeHeat = new Float64Array(bodies.length);
   }
 
   /** How every linked cell answers to heat, for the kernel's present factors and a step of `dt`. */
@@ -175,23 +190,31 @@ export class LinkedColumns {
         }
       }
     }
-    this.nodeG.fill(0);
-    for (let i = 0; i < owned; i++) this.nodeG[this.node[i]] += this.effective[i];
-    for (const column of this.stiff) column.renew(capacity, dt, this);
+    this.allG.fill(0);
+    this.movingG.fill(0);
+    for (let i = 0; i < owned; i++) {
+      this.allG[this.node[i]] += this.effective[i];
+      if (i >= this.held) this.movingG[this.node[i]] += this.effective[i];
+    }
+    this.stiff.renew(capacity, dt, this);
   }
 
   /** Heat of links and stiff columns as last solved, into the kernel's sources. */
   addTo(S: Float64Array): void {
     for (let i = 0; i < this.cells.length; i++) S[this.cells[i]] += this.heat[i];
-    for (const column of this.stiff) column.addTo(S);
+    this.stiff.addTo(S);
   }
 
   /** Reads the kernel in the middle of a step: what linked cells would be without their links. */
   read(): void {
     const { cells, own, heat, alone, owned, node, effective, ownedRest, rest, nodeHeat, across, pairs } = this;
     const { T, D } = this.kernel;
+    this.turn = (this.turn + 1) % HELD_TURNS;
+    const first = this.turn === 0 ? 0 : this.held;
+    this.nodeG = first === 0 ? this.allG : this.movingG;
     nodeHeat.fill(0);
-    for (let i = 0; i < alone; i++) {
+    for (let i = 0; i < first; i++) nodeHeat[node[i]] -= heat[i];
+    for (let i = first; i < alone; i++) {
       const c = cells[i];
       const at = T[c] + D[c] - own[i] * heat[i];
       ownedRest[i] = at;
@@ -210,14 +233,14 @@ export class LinkedColumns {
       }
     }
     for (let i = alone; i < owned; i++) nodeHeat[node[i]] += effective[i] * ownedRest[i];
-    for (const column of this.stiff) column.read(rest);
+    this.stiff.read(rest);
   }
 
   /** Corrects the kernel's change and its sources: `x` are the nodes' temperatures, `into` is the heat into every shared cell, W. */
   correct(x: Float64Array, into: Float64Array): void {
     const { cells, own, heat, flow, weak, alone, owned, node, effective, diagonal, ownedRest, response, plane } = this;
     const { D, S, nl } = this.kernel;
-    for (let i = 0; i < weak; i++) {
+    for (let i = this.turn === 0 ? 0 : this.held; i < weak; i++) {
       const c = cells[i];
       const Q = effective[i] * (x[node[i]] - ownedRest[i]);
       const delta = Q - heat[i];
@@ -240,8 +263,24 @@ export class LinkedColumns {
       S[c] += delta;
       for (let l = 0, q = c % plane; l < nl; l++, k++, q += plane) D[q] += response[k] * delta;
     }
-    for (const column of this.stiff) column.correct(into);
+    this.stiff.correct(into);
   }
+}
+
+/** Bodies so heavy that their weak links may be held at steps up to `longest_s`, by node. */
+function holdable(
+  weak: readonly CellLink[],
+  bodies: readonly number[],
+  capacity: Float64Array,
+  longest_s: number,
+): boolean[] {
+  const sum = bodies.map(() => 0);
+  const most = bodies.map(() => 0);
+  for (const { node, cell, G } of weak) {
+    sum[node] += G;
+    most[node] = Math.max(most[node], G / capacity[cell]);
+  }
+  return bodies.map((C, n) => C > 0 && longest_s * (sum[n] / C + most[n]) < HOLDS_BELOW);
 }
 
 /** What network needs of `m` cells of a column from their response `R` (m × m): stiffnesses from place `a` on, couplings from `k` on. */
@@ -261,104 +300,129 @@ function couple(
   }
 }
 
-/** A column that keeps excess conductance between its layers: all of it answers together. */
-class StiffColumn {
+/** Columns that keep excess conductance between their layers: all of one answers together. Values of a column follow each other, nl or nl × nl of them. */
+class StiffColumns {
   private readonly kernel: GridKernel;
-  private readonly cells: number[];
-  private readonly excess: number[];
-  /** Layers that are linked, and where they stand in `shared` and in `couplings`. */
-  private readonly linked: number[];
-  private readonly first: number;
-  private readonly coupling: number;
+  private readonly tops: Int32Array;
+  /** Excess below every layer, W/K. */
+  private readonly excess: Float64Array;
+  /** Place of every layer in `shared`, or -1. */
+  private readonly place: Int32Array;
+  /** Places of a column's first coupling, and its linked layers. */
+  private readonly coupling: Int32Array;
+  private readonly linked: number[][];
   /** Heat into each layer as last solved, W, and its temperature without links, °C. */
   private readonly heat: Float64Array;
   private readonly rest: Float64Array;
-  private smooth: Float64Array;
-  private response: Float64Array;
+  private readonly smooth: Float64Array;
+  private readonly response: Float64Array;
 
+  /** `shared` and `couplings` get what the columns add to them. */
   constructor(
     kernel: GridKernel,
-    column: number,
-    linked: readonly number[],
-    first: number,
-    coupling: number,
-    excess: Float64Array,
+    columns: readonly { column: number; linked: readonly number[] }[],
+    excess: Float64Array | undefined,
+    shared: number[],
+    couplings: (readonly [number, number])[],
   ) {
     this.kernel = kernel;
     const { nl } = kernel;
     const plane = kernel.nx * kernel.ny;
-    this.cells = Array.from({ length: nl }, (_, l) => column + l * plane);
-    this.excess = this.cells.map((c, l) => (l < nl - 1 ? excess[c] : 0));
-    this.linked = linked.map((cell) => Math.floor(cell / plane));
-    this.first = first;
-    this.coupling = coupling;
-    this.heat = new Float64Array(nl);
-    this.rest = new Float64Array(nl);
-    this.smooth = new Float64Array(nl * nl);
-    this.response = new Float64Array(nl * nl);
+    const n = columns.length;
+    this.tops = Int32Array.from(columns, ({ column }) => column);
+    this.excess = new Float64Array(n * nl);
+    this.place = new Int32Array(n * nl).fill(-1);
+    this.coupling = new Int32Array(n);
+    this.linked = columns.map(({ linked }) => linked.map((cell) => Math.floor(cell / plane)));
+    for (const [b, { column, linked }] of columns.entries()) {
+      for (let l = 0; excess && l < nl - 1; l++) this.excess[b * nl + l] = excess[column + l * plane];
+      this.coupling[b] = couplings.length;
+      const first = shared.length;
+      for (let i = 1; i < linked.length; i++) for (let k = 0; k < i; k++) couplings.push([first + k, first + i]);
+      for (const layer of this.linked[b]) this.place[b * nl + layer] = shared.push(column + layer * plane) - 1;
+    }
+    this.heat = new Float64Array(n * nl);
+    this.rest = new Float64Array(n * nl);
+    this.smooth = new Float64Array(n * nl * nl);
+    this.response = new Float64Array(n * nl * nl);
   }
 
   renew(capacity: Float64Array, dt: number, network: Pick<LinkedColumns, 'stiffness' | 'couplingG'>): void {
-    const { cells, excess, linked, kernel } = this;
-    const n = cells.length;
-    const R = new Float64Array(n * n);
-    // symmetric: a row is the answer to heat into its layer
-    for (const [l, c] of cells.entries()) columnResponse(kernel, capacity, dt, c, R.subarray(l * n, (l + 1) * n));
-    // 1 + R·L with the Laplacian L of the excess
-    const M = new Float64Array(n * n);
-    for (let i = 0; i < n; i++) {
-      M[i * n + i] += 1;
-      for (let l = 0; l < n - 1; l++) {
-        const flow = excess[l] * (R[i * n + l] - R[i * n + l + 1]);
-        M[i * n + l] += flow;
-        M[i * n + l + 1] -= flow;
+    const { kernel, tops, excess, linked, place } = this;
+    const n = kernel.nl;
+    const plane = kernel.nx * kernel.ny;
+    for (let b = 0; b < tops.length; b++) {
+      const R = new Float64Array(n * n);
+      // symmetric: a row is the answer to heat into its layer
+      for (let l = 0; l < n; l++)
+        columnResponse(kernel, capacity, dt, tops[b] + l * plane, R.subarray(l * n, (l + 1) * n));
+      // 1 + R·L with the Laplacian L of the excess
+      const M = new Float64Array(n * n);
+      for (let i = 0; i < n; i++) {
+        M[i * n + i] += 1;
+        for (let l = 0; l < n - 1; l++) {
+          const flow = excess[b * n + l] * (R[i * n + l] - R[i * n + l + 1]);
+          M[i * n + l] += flow;
+          M[i * n + l + 1] -= flow;
+        }
       }
+      const smooth = invert(M, n);
+      const response = this.response.subarray(b * n * n, (b + 1) * n * n).fill(0);
+      for (let i = 0; i < n; i++)
+        for (let k = 0; k < n; k++) for (let j = 0; j < n; j++) response[i * n + j] += smooth[i * n + k] * R[k * n + j];
+      this.smooth.set(smooth, b * n * n);
+      const m = linked[b].length;
+      if (m === 0) continue;
+      const own = Float64Array.from(
+        { length: m * m },
+        (_, k) => response[linked[b][Math.floor(k / m)] * n + linked[b][k % m]],
+      );
+      couple(own, m, place[b * n + linked[b][0]], this.coupling[b], network);
     }
-    this.smooth = invert(M, n);
-    this.response.fill(0);
-    for (let i = 0; i < n; i++)
-      for (let k = 0; k < n; k++)
-        for (let j = 0; j < n; j++) this.response[i * n + j] += this.smooth[i * n + k] * R[k * n + j];
-    const m = linked.length;
-    const own = Float64Array.from(
-      { length: m * m },
-      (_, k) => this.response[linked[Math.floor(k / m)] * n + linked[k % m]],
-    );
-    couple(own, m, this.first, this.coupling, network);
   }
 
   addTo(S: Float64Array): void {
-    for (const [l, c] of this.cells.entries()) S[c] += this.heat[l];
+    const { nl, nx, ny } = this.kernel;
+    for (let b = 0, k = 0; b < this.tops.length; b++)
+      for (let l = 0, c = this.tops[b]; l < nl; l++, k++, c += nx * ny) S[c] += this.heat[k];
   }
 
   read(shared: Float64Array): void {
-    const { cells, rest, heat, smooth, response, linked } = this;
-    const { T, D } = this.kernel;
-    const n = rest.length;
+    const { tops, rest, heat, smooth, response, place } = this;
+    const { T, D, nl, nx, ny } = this.kernel;
+    const plane = nx * ny;
     rest.fill(0);
-    for (let k = 0; k < n; k++) {
-      const at = T[cells[k]] + D[cells[k]];
-      for (let l = 0; l < n; l++) rest[l] += smooth[l * n + k] * at - response[l * n + k] * heat[k];
+    for (let b = 0; b < tops.length; b++) {
+      const [first, square] = [b * nl, b * nl * nl];
+      for (let k = 0, c = tops[b]; k < nl; k++, c += plane) {
+        const at = T[c] + D[c];
+        const Q = heat[first + k];
+        for (let l = 0, m = square + k; l < nl; l++, m += nl) rest[first + l] += smooth[m] * at - response[m] * Q;
+      }
     }
-    for (let i = 0; i < linked.length; i++) shared[this.first + i] = rest[linked[i]];
+    for (let k = 0; k < place.length; k++) if (place[k] >= 0) shared[place[k]] = rest[k];
   }
 
   correct(into: Float64Array): void {
-    const { cells, rest, heat, excess, response, linked } = this;
-    const { T, D, S } = this.kernel;
-    const n = rest.length;
-    for (let i = 0; i < linked.length; i++)
-      for (let l = 0; l < n; l++) rest[l] += response[l * n + linked[i]] * into[this.first + i];
-    let [above, i] = [0, 0];
-    for (let l = 0; l < n; l++) {
-      const below = l < n - 1 ? excess[l] * (rest[l] - rest[l + 1]) : 0;
-      let Q = above - below;
-      if (linked[i] === l) Q += into[this.first + i++];
-      above = below;
-      const c = cells[l];
-      D[c] = rest[l] - T[c];
-      S[c] += Q - heat[l];
-      heat[l] = Q;
+    const { tops, rest, heat, excess, response, place } = this;
+    const { T, D, S, nl, nx, ny } = this.kernel;
+    const plane = nx * ny;
+    for (let b = 0; b < tops.length; b++) {
+      const first = b * nl;
+      for (let k = 0; k < nl; k++) {
+        const at = place[first + k];
+        if (at < 0) continue;
+        for (let l = 0; l < nl; l++) rest[first + l] += response[(first + l) * nl + k] * into[at];
+      }
+      let above = 0;
+      for (let l = 0, k = first, c = tops[b]; l < nl; l++, k++, c += plane) {
+        const below = l < nl - 1 ? excess[k] * (rest[k] - rest[k + 1]) : 0;
+        const Q = above - below + (place[k] < 0 ? 0 : into[place[k]]);
+        above = below;
+        D[c] = rest[k] - T[c];
+        S[c] += Q - heat[k];
+        heat[k] = Q;
+      }
     }
   }
 }

@@ -33,7 +33,7 @@ export interface HeatSystem {
 
 const PINNED = 1e200;
 /** Heat between two layers that the middle sweep bears, as a multiple of the smaller capacity over the step. */
-const WEAK_MIDDLE = 1.5;
+const WEAK_MIDDLE = 2;
 /** Short ringing beyond the bounds that a touch of an iron may leave on a board, K; theta = 1/2 rings longer after a jolt, as a share of all there is. */
 const SLACK_K = 2;
 const RINGING = 0.05;
@@ -126,8 +126,10 @@ export class HeatRun {
       else kernel.T.set(initial_C);
       this.initialGrid = kernel.T.slice(0, capacity.length);
       for (const T of this.initialGrid) this.couldMeet(T);
-      const excess = system.uneven && leaveOutExcess(kernel, capacity, system.uneven.longestStep_s);
-      this.columns = new LinkedColumns(kernel, capacity, n, toCells, excess);
+      const longest_s = system.uneven?.longestStep_s;
+      const uneven = longest_s && { longest_s, excess: leaveOutExcess(kernel, capacity, longest_s) };
+      const bodies = system.nodes.map((node) => (node.type === 'body' && !node.radiation ? node.C : 0));
+      this.columns = new LinkedColumns(kernel, capacity, bodies, toCells, uneven || undefined);
     }
     const shared = this.columns?.shared ?? new Int32Array(0);
     const unknownOf = new Map(Array.from(shared, (cell, i) => [cell, n + i] as const));
