@@ -56,6 +56,26 @@ export function heldShare(held: PlanInput['held'], mesh: BoardMesh): Float64Arra
   return share;
 }
 
+/** Gives the cells at a cut through the board with their conductance to the rest, W/K: an endless fin that loses about 20 W/(m²·K) from both faces. */
+function atCuts(mesh: BoardMesh, give: (cell: number, G: number) => void): void {
+  const { grid, cut, columns } = mesh;
+  const [nx, ny] = [grid.dx.length, grid.dy.length];
+  const thickness = grid.dz.reduce((a, b) => a + b, 0);
+  const rim = (i: number, j: number, width: number) => {
+    const column = j * grid.stride + i;
+    const G = width * Math.sqrt(sheetConductance(mesh, column) * 20);
+    for (const [l, dz] of grid.dz.entries()) give(column + l * columns, G * (dz / thickness));
+  };
+  for (let j = 0; j < ny; j++) {
+    if (cut.west) rim(0, j, grid.dy[j]);
+    if (cut.east) rim(nx - 1, j, grid.dy[j]);
+  }
+  for (let i = 0; i < nx; i++) {
+    if (cut.north) rim(i, 0, grid.dx[i]);
+    if (cut.south) rim(i, ny - 1, grid.dx[i]);
+  }
+}
+
 /** Everything round the board and the lumps at their present temperatures. */
 export function applySurroundings(
   run: HeatRun,
@@ -67,62 +87,55 @@ export function applySurroundings(
   scratch: [Float64Array, Float64Array],
 ): void {
   const { grid, columns } = mesh;
-  const kernel = run.kernel as NonNullable<HeatRun['kernel']>;
-  const nl = grid.dz.length;
+  const { T } = run.kernel as NonNullable<HeatRun['kernel']>;
   const [conductance, constant] = scratch;
   conductance.fill(0);
   constant.fill(0);
   const [nx, ny] = [grid.dx.length, grid.dy.length];
   const size = 0.25 * Math.sqrt((mesh.ex[nx] - mesh.ex[0]) * (mesh.ey[ny] - mesh.ey[0]));
+  const bottom = (grid.dz.length - 1) * columns;
+  const through = 1 / (1 / HELD.h + HELD.contact_R);
+  const exchange = (cell: number, area: number, h: number, wall: number, glow: number) => {
+    conductance[cell] += area * (h + glow);
+    constant[cell] += area * (h * wall + glow * ambient_C);
+  };
   for (let j = 0; j < ny; j++)
     for (let i = 0; i < nx; i++) {
       const column = j * grid.stride + i;
       const area = grid.dx[i] * grid.dy[j];
-      for (const l of [0, nl - 1]) {
-        const c = column + l * columns;
-        const T = kernel.T[c];
-        const still = draught * natural(l === 0 ? 1.32 : 0.59, T - ambient_C, size);
-        const blown = l === 0 && air && air.h[column] > still;
-        let h = blown ? air.h[column] : still;
-        let wall = blown ? air.wall[column] : ambient_C;
-        let glow = radiative(T, ambient_C);
-        if (l === nl - 1 && under && (under.kind === 'mat' || inWindow(under.window, mesh, i, j))) {
-          if (under.kind === 'infrared') constant[c] += under.flux_W_m2 * area;
-          else {
-            // the heater, or the mat, stands in place of the open air below
-            h = under.kind === 'mat' ? 1 / (1 / under.h + under.contact_R) : under.h;
-            wall = under.kind === 'mat' ? ambient_C : under.T_C;
-            if (under.kind === 'mat') glow = 0;
-          }
+      // the foil is the surface: no laminate stands between it and the air
+      const warm = T[column];
+      const still = draught * natural(1.32, warm - ambient_C, size);
+      const blown = air !== undefined && air.h[column] > still;
+      const [hTop, wallTop] = blown ? [air.h[column], air.wall[column]] : [still, ambient_C];
+      exchange(column, area, hTop, wallTop, radiative(warm, ambient_C));
+      const c = column + bottom;
+      let h = draught * natural(0.59, T[c] - ambient_C, size);
+      let wall = ambient_C;
+      let glow = radiative(T[c], ambient_C);
+      if (under && (under.kind === 'mat' || inWindow(under.window, mesh, i, j))) {
+        if (under.kind === 'infrared') constant[c] += under.flux_W_m2 * area;
+        else {
+          // the heater, or the mat, stands in place of the open air below
+          h = under.kind === 'mat' ? 1 / (1 / under.h + under.contact_R) : under.h;
+          wall = under.kind === 'mat' ? ambient_C : under.T_C;
+          if (under.kind === 'mat') glow = 0;
         }
-        if (l === nl - 1 && held && held[column] > 0) {
-          // what holds the board stands between it and anything below
-          const part = held[column];
-          const through = 1 / (1 / HELD.h + HELD.contact_R);
-          const open = (1 - part) * h;
-          wall = (open * wall + part * through * ambient_C) / (open + part * through);
-          h = open + part * through;
-          glow *= 1 - part;
-        }
-        // the foil is the surface: no laminate stands between it and the air
-        conductance[c] += area * (h + glow);
-        constant[c] += area * (h * wall + glow * ambient_C);
       }
-      const rim =
-        (mesh.cut.west && i === 0 ? grid.dy[j] : 0) +
-        (mesh.cut.east && i === nx - 1 ? grid.dy[j] : 0) +
-        (mesh.cut.north && j === 0 ? grid.dx[i] : 0) +
-        (mesh.cut.south && j === ny - 1 ? grid.dx[i] : 0);
-      if (rim === 0) continue;
-      // the rest of the board acts as an endless fin that loses about 20 W/(m²·K) from both faces
-      const G = rim * Math.sqrt(sheetConductance(mesh, column) * 20);
-      for (let l = 0; l < nl; l++) {
-        const c = column + l * columns;
-        const share = G * (grid.dz[l] / grid.dz.reduce((a, b) => a + b, 0));
-        conductance[c] += share;
-        constant[c] += share * ambient_C;
+      if (held && held[column] > 0) {
+        // what holds the board stands between it and anything below
+        const part = held[column];
+        const open = (1 - part) * h;
+        wall = (open * wall + part * through * ambient_C) / (open + part * through);
+        h = open + part * through;
+        glow *= 1 - part;
       }
+      exchange(c, area, h, wall, glow);
     }
+  atCuts(mesh, (cell, G) => {
+    conductance[cell] += G;
+    constant[cell] += G * ambient_C;
+  });
   run.setBoundary(conductance, constant);
   for (const e of lumps.exposed) {
     run.hA[e.node] = 0;

@@ -51,6 +51,8 @@ export class LinkedColumns {
   private readonly held: number;
   private readonly weak: number;
   private turn = HELD_TURNS - 1;
+  /** Heat of held links out of each node, W, as last solved. */
+  private readonly heldHeat: Float64Array;
   /** `nodeG` when held links are solved, and in between. */
   private readonly allG: Float64Array;
   private readonly movingG: Float64Array;
@@ -156,6 +158,7 @@ export class LinkedColumns {
     this.movingG = new Float64Array(bodies.length);
     this.nodeG = this.allG;
     this.nodeHeat = new Float64Array(bodies.length);
+    this.heldHeat = new Float64Array(bodies.length);
   }
 
   /** How every linked cell answers to heat, for the kernel's present factors and a step of `dt`. */
@@ -212,8 +215,8 @@ export class LinkedColumns {
     this.turn = (this.turn + 1) % HELD_TURNS;
     const first = this.turn === 0 ? 0 : this.held;
     this.nodeG = first === 0 ? this.allG : this.movingG;
-    nodeHeat.fill(0);
-    for (let i = 0; i < first; i++) nodeHeat[node[i]] -= heat[i];
+    if (first === 0) nodeHeat.fill(0);
+    else for (let n = 0; n < nodeHeat.length; n++) nodeHeat[n] = -this.heldHeat[n];
     for (let i = first; i < alone; i++) {
       const c = cells[i];
       const at = T[c] + D[c] - own[i] * heat[i];
@@ -240,11 +243,13 @@ export class LinkedColumns {
   correct(x: Float64Array, into: Float64Array): void {
     const { cells, own, heat, flow, weak, alone, owned, node, effective, diagonal, ownedRest, response, plane } = this;
     const { D, S, nl } = this.kernel;
+    if (this.turn === 0) this.heldHeat.fill(0);
     for (let i = this.turn === 0 ? 0 : this.held; i < weak; i++) {
       const c = cells[i];
       const Q = effective[i] * (x[node[i]] - ownedRest[i]);
       const delta = Q - heat[i];
       heat[i] = Q;
+      if (i < this.held) this.heldHeat[node[i]] += Q;
       S[c] += delta;
       D[c] += own[i] * delta;
     }

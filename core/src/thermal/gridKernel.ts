@@ -261,37 +261,43 @@ function referenceKernel(k: Omit<GridKernel, 'step' | 'begin' | 'finish'>, order
  * for when nothing but H has changed.
  */
 export function factorise(k: GridKernel, capacity: Float64Array, dt: number, only: 'all' | 'z' = 'all'): void {
-  const { sweeps, nx, ny, nl } = k;
-  const plane = nx * ny;
-  for (let l = 0; l < nl; l++)
-    for (let j = 0; j < ny; j++) {
-      const row = l * ny + j;
-      for (let i = 0; i < nx; i++) {
-        const c = row * nx + i;
-        const cdt = capacity[c] / dt;
-        if (only === 'all') {
-          const q = xIndex(sweeps, nx, row, i);
-          const gw = i > 0 ? k.theta * k.GX[c - 1] : 0;
-          const ge = i < nx - 1 ? k.theta * k.GX[c] : 0;
-          const mx = 1 / (cdt + gw + ge - (i > 0 ? gw * k.XC[xIndex(sweeps, nx, row, i - 1)] : 0));
-          k.XM[q] = mx;
-          k.XE[q] = gw * mx;
-          k.XC[q] = ge * mx;
-          const gn = j > 0 ? k.theta * k.GY[c - nx] : 0;
-          const gs = j < ny - 1 ? k.theta * k.GY[c] : 0;
-          const my = 1 / (cdt + gn + gs - (j > 0 ? gn * k.YC[c - nx] : 0));
-          k.YM[c] = cdt * my;
-          k.YE[c] = gn * my;
-          k.YC[c] = gs * my;
-        }
-        const gu = l > 0 ? k.theta * k.GZ[c - plane] : 0;
-        const gd = l < nl - 1 ? k.theta * k.GZ[c] : 0;
-        const mz = 1 / (cdt + gu + gd + k.theta * k.H[c] - (l > 0 ? gu * k.ZC[c - plane] : 0));
-        k.ZM[c] = cdt * mz;
-        k.ZE[c] = gu * mz;
-        k.ZC[c] = gd * mz;
-      }
+  if (only === 'all') factoriseLayers(k, capacity, dt);
+  const { theta, nl, GZ, H, ZM, ZE, ZC } = k;
+  const plane = k.nx * k.ny;
+  for (let l = 0, c = 0; l < nl; l++)
+    for (const end = c + plane; c < end; c++) {
+      const cdt = capacity[c] / dt;
+      const gu = l > 0 ? theta * GZ[c - plane] : 0;
+      const gd = l < nl - 1 ? theta * GZ[c] : 0;
+      const m = 1 / (cdt + gu + gd + theta * H[c] - (l > 0 ? gu * ZC[c - plane] : 0));
+      ZM[c] = cdt * m;
+      ZE[c] = gu * m;
+      ZC[c] = gd * m;
     }
+}
+
+/** The factors of the sweeps within layers. */
+function factoriseLayers(k: GridKernel, capacity: Float64Array, dt: number): void {
+  const { sweeps, theta, nx, ny, nl, GX, GY, XM, XE, XC, YM, YE, YC } = k;
+  for (let row = 0, c = 0; row < ny * nl; row++) {
+    const j = row % ny;
+    for (let i = 0; i < nx; i++, c++) {
+      const cdt = capacity[c] / dt;
+      const q = xIndex(sweeps, nx, row, i);
+      const gw = i > 0 ? theta * GX[c - 1] : 0;
+      const ge = i < nx - 1 ? theta * GX[c] : 0;
+      const mx = 1 / (cdt + gw + ge - (i > 0 ? gw * XC[xIndex(sweeps, nx, row, i - 1)] : 0));
+      XM[q] = mx;
+      XE[q] = gw * mx;
+      XC[q] = ge * mx;
+      const gn = j > 0 ? theta * GY[c - nx] : 0;
+      const gs = j < ny - 1 ? theta * GY[c] : 0;
+      const my = 1 / (cdt + gn + gs - (j > 0 ? gn * YC[c - nx] : 0));
+      YM[c] = cdt * my;
+      YE[c] = gn * my;
+      YC[c] = gs * my;
+    }
+  }
 }
 
 /**
