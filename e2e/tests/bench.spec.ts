@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { openJob, ownReading, planReady, pressUntil, watchErrors } from './helpers.ts';
+import { expect } from '@playwright/test';
+import { openJob, ownReading, planReady, pressUntil, test, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -39,7 +39,7 @@ test('the job list: search, closed jobs, empty answer, arrows and Enter', async 
 });
 
 test('the palette finds places and jobs; the theme stays after a reload', async ({ page }) => {
-  await page.goto('/boards', { waitUntil: 'networkidle' });
+  await page.goto('/boards');
   await expect(async () => {
     await page.keyboard.press('Control+k');
     await expect(page.getByRole('dialog')).toBeVisible({ timeout: 500 });
@@ -148,7 +148,7 @@ test('time on the plan: keys move it, the melt point is one key away', async ({ 
 test('a change in the kit makes the plans that used it stale', async ({ page }) => {
   const href = await openJob(page, 'moves backwards', 'plan');
   await planReady(page);
-  await page.goto('/kit', { waitUntil: 'networkidle' });
+  await page.goto('/kit');
   const station = page.getByRole('form', { name: 'Air station, left bench' });
   await station.getByLabel('Give or take, %').fill('7');
   await station.getByRole('button', { name: 'Save' }).click();
@@ -181,21 +181,21 @@ test('a plan computed from inputs that have changed since is refused', async ({ 
 });
 
 test('°F where the shop wants it', async ({ page }) => {
-  await page.goto('/settings', { waitUntil: 'networkidle' });
+  await page.goto('/settings');
   await page.getByLabel('Temperatures').selectOption('F');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
   await openJob(page, 'Memory positions lost', 'plan');
   await planReady(page);
   await expect(page.getByText(/\d{3} °F, \d+ L\/min/).first()).toBeVisible();
-  await page.goto('/settings', { waitUntil: 'networkidle' });
+  await page.goto('/settings');
   await page.getByLabel('Temperatures').selectOption('C');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
 });
 
 test('a board: find a part, see it on its side, save the model as a file', async ({ page, request }) => {
-  await page.goto('/boards', { waitUntil: 'networkidle' });
+  await page.goto('/boards');
   await page.getByRole('link', { name: /Quillon/ }).click();
   await page.getByLabel('Find a part').fill('op-amp');
   await page.getByRole('row', { name: /^U6/ }).click();
@@ -220,7 +220,7 @@ test('steps by keyboard, gates with their reasons', async ({ page }) => {
 
 test('an air dial without L/min: the plan speaks of the dial, and its ranges widen', async ({ page }) => {
   const dial = async (name: string) => {
-    await page.goto('/kit', { waitUntil: 'networkidle' });
+    await page.goto('/kit');
     const station = page.getByRole('form', { name: 'Air station, left bench' });
     await station.getByLabel('Air dial').selectOption(name);
     await station.getByRole('button', { name: 'Save' }).click();
@@ -240,7 +240,7 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
   await dial('no L/min on it');
   try {
     await expect(page.getByText('percent of the dial')).toHaveCount(2);
-    await page.goto(`${href}/plan`, { waitUntil: 'networkidle' });
+    await page.goto(`${href}/plan`);
     // the fast method would want more than the dial has
     await expect(page.getByText('450 °C, dial at 100 %', { exact: false })).toBeVisible();
     await page.getByRole('button', { name: 'Compute again' }).click();

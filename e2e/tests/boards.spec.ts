@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { BoardModel } from '@orthos/core';
 import { zipSync } from 'fflate';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
 import { bytesOf, drillText, gerberText } from '../../formats/test/gerberText.ts';
-import { newJob, watchErrors } from './helpers.ts';
+import { newJob, patient, test, watchErrors } from './helpers.ts';
 import { CORNERS_PX, Tracer } from './tracer.ts';
 
 const file = (path: string) => new URL(`../../${path}`, import.meta.url).pathname;
@@ -21,7 +21,7 @@ test.afterEach(() => {
 });
 
 async function begin(page: Page, name: string, [w, h]: [number, number] = [90, 80]): Promise<string> {
-  await page.goto('/boards/new', { waitUntil: 'networkidle' });
+  await page.goto('/boards/new');
   await page.getByLabel('Name of the board').fill(name);
   await page.getByLabel('Width, mm').fill(String(w));
   await page.getByLabel('Height, mm').fill(String(h));
@@ -190,7 +190,7 @@ test('fifty steps back and forth, and a reload in the middle loses nothing', asy
 
 test('two pages on one draft: the later one is told, and either draft can be kept', async ({ page, context }) => {
   const id = await begin(page, 'Two pages');
-  const other = await context.newPage();
+  const other = patient(await context.newPage());
   await other.goto(`/boards/${id}/edit`);
   await other.getByLabel('Name of the board').fill('Two pages, theirs');
   await other.getByLabel('Name of the board').blur();
@@ -277,7 +277,7 @@ test('scale from a known pitch, and a picture taken by key from a camera', async
 });
 
 test('a board file: preview, another package, accepted, copper and nets on the stage', async ({ page }) => {
-  await page.goto('/boards/import', { waitUntil: 'networkidle' });
+  await page.goto('/boards/import');
   await page.locator('input[type=file]').setInputFiles(GANTRY);
   await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible();
   const aside = page.getByLabel('What was read');
@@ -306,7 +306,7 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   expect(readFileSync(await (await download).path(), 'utf8')).toContain('width="158mm"');
   // what was saved as a file comes back
   const saved = await page.request.get(`${page.url()}/file?as=board`);
-  await page.goto('/boards/import', { waitUntil: 'networkidle' });
+  await page.goto('/boards/import');
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'back.board.json', mimeType: 'application/json', buffer: await saved.body() });
@@ -351,7 +351,7 @@ const plots = () => {
 };
 
 test('photoplots in a zip: which file is what can be corrected', async ({ page }) => {
-  await page.goto('/boards/import', { waitUntil: 'networkidle' });
+  await page.goto('/boards/import');
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'plots.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(plots())) });
@@ -371,7 +371,7 @@ test('hostile files give a sentence with a line and change nothing', async ({ pa
     return page.getByRole('listitem').count();
   };
   const before = await count();
-  await page.goto('/boards/import', { waitUntil: 'networkidle' });
+  await page.goto('/boards/import');
   const good = readFileSync(GANTRY, 'utf8');
   const refused = async (name: string, buffer: Buffer, sentence: RegExp) => {
     await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
@@ -445,7 +445,7 @@ test('lists add parts and nets to a traced board, columns corrected, undone in o
 });
 
 test('a package of one’s own: drawn as typed, kept, placed', async ({ page }) => {
-  await page.goto('/boards/packages', { waitUntil: 'networkidle' });
+  await page.goto('/boards/packages');
   await page.getByLabel('Find a package').fill('soic 14');
   await page.getByRole('button', { name: /^SOIC-14/ }).click();
   await page.getByRole('button', { name: 'Make one' }).click();

@@ -1,6 +1,6 @@
 /** The calculators on alloys: one answer each, the case in the address. */
-import { expect, test } from '@playwright/test';
-import { watchErrors } from './helpers.ts';
+import { expect } from '@playwright/test';
+import { test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -11,7 +11,7 @@ test.afterEach(() => expect(errors).toEqual([]));
 test('a mixture: what it melts at, its last liquid, its hazards; the address brings the case back', async ({
   page,
 }) => {
-  await page.goto('/calculate', { waitUntil: 'networkidle' });
+  await page.goto('/calculate');
   await page.keyboard.press('/');
   await page.getByPlaceholder('Go to a place').fill('Mixture');
   await page.keyboard.press('Enter');
@@ -38,7 +38,7 @@ test('a mixture: what it melts at, its last liquid, its hazards; the address bri
 });
 
 test('the alloy needed: which need rules, what it costs to clean, what cannot be reached', async ({ page }) => {
-  await page.goto('/calculate/amount', { waitUntil: 'networkidle' });
+  await page.goto('/calculate/amount');
   await expect(page.getByTestId('needed')).toHaveText('175 mg', { timeout: 20_000 });
   const needs = page.getByRole('list', { name: 'What each asks for' }).getByRole('listitem');
   await expect(needs).toHaveCount(3);
@@ -55,14 +55,12 @@ test('the alloy needed: which need rules, what it costs to clean, what cannot be
   await expect(page.getByRole('alert')).toContainText('alone it melts at 183 °C', { timeout: 20_000 });
   await page.getByLabel('Alloy to work in').fill('Bi54Sn26Cd20');
   await expect(page.getByRole('alert')).toContainText('cadmium', { timeout: 20_000 });
-  await page.goto('/calculate/amount?joint=Sn63Pb37&mg=10&alloy=Bi58Sn42&target=160&mixing=1&rows=&hold=', {
-    waitUntil: 'networkidle',
-  });
+  await page.goto('/calculate/amount?joint=Sn63Pb37&mg=10&alloy=Bi58Sn42&target=160&mixing=1&rows=&hold=');
   await expect(page.getByTestId('needed')).toHaveText(/mg/, { timeout: 20_000 });
 });
 
 test('the solder of a package fills in milligrams and rows, and weighs with its metal', async ({ page }) => {
-  await page.goto('/calculate/amount', { waitUntil: 'networkidle' });
+  await page.goto('/calculate/amount');
   const mg = page.getByLabel('Solder in all joints, mg');
   await page.getByLabel('Joints of a package').fill('SOIC-16');
   await page.getByLabel('as full as printed, times').fill('2');
@@ -78,7 +76,7 @@ test('the solder of a package fills in milligrams and rows, and weighs with its 
 });
 
 test('melt time: air, tweezers and a vacuum iron, the field beside it, what is wrong in words', async ({ page }) => {
-  await page.goto('/calculate/melt', { waitUntil: 'networkidle' });
+  await page.goto('/calculate/melt');
   const melt = page.getByTestId('melt');
   await expect(melt).toHaveText(/^\d+ s$/, { timeout: 40_000 });
   await expect(page.getByText(/^Joint \d is last: it lies/)).toBeVisible();
@@ -122,7 +120,7 @@ test('melt time: air, tweezers and a vacuum iron, the field beside it, what is w
 });
 
 test('rounds of clean-up: lands, legs and holes, and what skipping one leaves', async ({ page }) => {
-  await page.goto('/calculate/rounds', { waitUntil: 'networkidle' });
+  await page.goto('/calculate/rounds');
   await expect(page.getByTestId('rounds')).toHaveText('3 rounds');
   await page.getByLabel('Where').selectOption({ label: 'plated holes' });
   await expect(page.getByTestId('rounds')).toHaveText('4 rounds');

@@ -1,7 +1,7 @@
 /** From readings to the convicted part, on the demo's diagnosis tickets. */
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
-import { newJob, openJob, watchErrors } from './helpers.ts';
+import { expect, type Page } from '@playwright/test';
+import { newJob, openJob, test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -198,7 +198,7 @@ test('a circuit begun from a usual one: values, nets, supply, undo, drawing; goo
 test('nothing is offered that no meter gives: a meter that is not there says so and loses nothing', async ({
   page,
 }) => {
-  await page.goto('/kit', { waitUntil: 'networkidle' });
+  await page.goto('/kit');
   await page.getByRole('heading', { name: 'Meters' }).locator('..').getByRole('button', { name: 'Add' }).click();
   const form = page.getByRole('form', { name: 'New meter' });
   await form.getByLabel('Name').fill('A far meter');

@@ -1,5 +1,5 @@
 /** Protect to release, with busy hands: keyboard only, dead servers, gates, slips, second attempts. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import pg from 'pg';
 import { freePort } from '../../scripts/common.mjs';
 import { startApp, stopApp } from '../../scripts/server.mjs';
@@ -13,6 +13,7 @@ import {
   record,
   tabTo,
   tap,
+  test,
   uuid7,
   watchErrors,
 } from './helpers.ts';
@@ -72,7 +73,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
     await page.keyboard.press('Enter');
   };
   // 1 intake
-  await page.goto('/jobs', { waitUntil: 'networkidle' });
+  await page.goto('/jobs');
   await pressUntil(page, 'n', '**/jobs/new');
   await page.waitForLoadState('networkidle');
   await type('Customer', 'Marla Quay');
@@ -275,7 +276,7 @@ test('hard gates: refused, then met, then lapsed by a powered reading; overridde
   await expect(page.getByText('a reading was taken under power')).toBeVisible();
   expect(await record(page, jobId, begin())).toBe(409);
 
-  await page.goto(`/jobs/${jobId}/remove`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/remove`);
   await page.getByRole('button', { name: 'Override “Power gone” with a reason' }).click();
   await page.getByRole('button', { name: 'Override', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('Say why');
@@ -316,7 +317,7 @@ test('a reload in mid run goes on where it was; marks can be taken back and corr
   await expect(say(page)).toHaveText('Remove: finished.');
   await saved(page);
 
-  await page.goto(`/jobs/${jobId}/remove`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/remove`);
   const field = page.getByLabel('Seconds of all wet');
   await field.fill('abc');
   await field.blur();
@@ -402,7 +403,7 @@ test('the server is killed in mid run and comes back: nothing is lost, nothing d
   let app = await start();
   try {
     const origin = app.url;
-    await page.goto(`${origin}/jobs/new`, { waitUntil: 'networkidle' });
+    await page.goto(`${origin}/jobs/new`);
     await page.getByLabel('Customer').fill('Marla Quay');
     await page.getByLabel('Device').fill('Tern T2');
     await page.getByLabel("Complaint, in the owner's words").fill('killed');
@@ -463,7 +464,7 @@ test('something is wrong: a slip, its own check, followed up at Verify', async (
   await expect(say(page)).toHaveText('Given up here.');
   await saved(page);
 
-  await page.goto(`/jobs/${jobId}/verify`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/verify`);
   await expect(page.getByText('1 not looked at').first()).toBeVisible();
   await page.getByLabel('Found after: Slipped').fill('scratch in the mask only');
   await page.getByRole('button', { name: 'All right' }).click();
@@ -479,7 +480,7 @@ test('something is wrong: a slip, its own check, followed up at Verify', async (
 test('a fit-only job starts at Fit; power and orientation guard it; an iron goes joint by joint', async ({ page }) => {
   const jobId = await newJob(page, { board: QUILLON, complaint: 'fit the chip in the bag', kind: 'fit-only' });
   await record(page, jobId, suspect('u7'));
-  await page.goto(`/jobs/${jobId}/protect`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/protect`);
   await page.getByRole('button', { name: 'Gone', exact: true }).first().click();
   await expect(page.getByRole('button', { name: 'Gone', exact: true })).toHaveCount(1);
   // a capacitor is gone only when its voltage was measured again
@@ -497,7 +498,7 @@ test('a fit-only job starts at Fit; power and orientation guard it; an iron goes
   await openRun(page, jobId, 'fit');
   await expect(say(page)).toHaveText('Not yet.');
   await expect(page.getByText('Polarity and orientation: not checked')).toBeVisible();
-  await page.goto(`/jobs/${jobId}/fit`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/fit`);
   await page.getByLabel('silkscreen').check();
   await page.getByRole('button', { name: 'Checked' }).click();
   await expect(page.getByText('✓ against silkscreen')).toBeVisible();
@@ -540,14 +541,14 @@ test('a second attempt after a wrong suspect keeps the first', async ({ page }) 
     outcome: 'finished',
   });
   // a land in doubt is told apart; seen again and found good, it is good
-  await page.goto(`/jobs/${jobId}/prepare`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/prepare`);
   await page.keyboard.press('g');
   await page.keyboard.press('t');
   await expect(page.getByText('2 torn')).toBeVisible();
   await page.getByRole('button', { name: 'land 2: torn' }).click();
   await page.keyboard.press('g');
   await expect(page.getByText('2 torn')).toHaveCount(0);
-  await page.goto(`/jobs/${jobId}/fit`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/fit`);
   await page.getByRole('button', { name: 'good', exact: true }).click();
   await page.getByRole('button', { name: 'still wrong' }).click();
   await expect(page.getByText('Good, and the line is still wrong.')).toBeVisible();
@@ -556,7 +557,7 @@ test('a second attempt after a wrong suspect keeps the first', async ({ page }) 
   await expect(bad).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: 'came back' }).click();
   await expect(page.getByText('Culprit found.')).toBeVisible();
-  await page.goto(`/jobs/${jobId}/diagnose`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/diagnose`);
   await page.getByRole('application').focus();
   await page.keyboard.press('/');
   await page.getByPlaceholder('Go to a place').fill('D3');
@@ -574,7 +575,7 @@ test('a second attempt after a wrong suspect keeps the first', async ({ page }) 
 
 test('release: photos, record on paper and as PDF, reopened later with links both ways', async ({ page }) => {
   const jobId = await newJob(page, { board: TERN, complaint: 'photos and paper' });
-  await page.goto(`/jobs/${jobId}/release`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/release`);
   const upload = page.getByLabel('Add photos, after');
   await upload.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
   await expect(page.getByRole('alert')).toContainText('not a picture');
@@ -597,7 +598,7 @@ test('release: photos, record on paper and as PDF, reopened later with links bot
   await page.goto(`/jobs?q=photos`);
   await expect(page.getByText('No open job matches')).toBeVisible();
 
-  await page.goto(`/record/${jobId}`, { waitUntil: 'networkidle' });
+  await page.goto(`/record/${jobId}`);
   await expect(page.getByText('25 min')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Not done' })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
@@ -609,7 +610,7 @@ test('release: photos, record on paper and as PDF, reopened later with links bot
   expect(pdf.headers()['content-type']).toBe('application/pdf');
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
 
-  await page.goto(`/jobs/${jobId}/release`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/release`);
   await page.getByRole('button', { name: 'It came back: reopen' }).click();
   await page.waitForURL('**/intake');
   const again = page.url().split('/')[4];
@@ -623,7 +624,7 @@ test('release: photos, record on paper and as PDF, reopened later with links bot
 test('an express job to its release: no model, no plan, nothing that can feed it, not a single mark', async ({
   page,
 }) => {
-  await page.goto('/jobs/express', { waitUntil: 'networkidle' });
+  await page.goto('/jobs/express');
   await page.getByLabel('Part to take off').fill('SOIC-8');
   await page.getByLabel('Its distance, mm').fill('6');
   await page.getByRole('button', { name: 'Plan it' }).click();
@@ -650,7 +651,7 @@ test('an express job to its release: no model, no plan, nothing that can feed it
   await page.goto(`/jobs/${jobId}/remove`);
   await expect(page.getByText('No marks. That is all right.')).toBeVisible();
   await expect(page.getByText('taken off without "all wet"')).toBeVisible();
-  await page.goto(`/jobs/${jobId}/verify`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/verify`);
   // rails that the model does not list are typed; without a reference a low one is not called short
   const rail = page.getByRole('form', { name: 'Another rail' });
   await rail.getByLabel('Rail', { exact: true }).fill('motor supply');
@@ -662,7 +663,7 @@ test('an express job to its release: no model, no plan, nothing that can feed it
   await rail.getByLabel('Good board, ohms').fill('3.2');
   await rail.getByRole('button', { name: 'Enter' }).click();
   await expect(page.getByText('no rail is short')).toBeVisible();
-  await page.goto(`/jobs/${jobId}/release`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/release`);
   await page.getByRole('button', { name: 'Release', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Released: repaired' })).toBeVisible();
   // a released job takes no more entries, only what the hands did before and could not send
@@ -680,7 +681,7 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await page.getByText('390 °C, 45 L/min').click();
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
-  await page.goto(`/jobs/${jobId}/protect`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/protect`);
   await expect(page.getByText('neither covered nor accepted')).toBeVisible();
   await page.getByRole('button', { name: 'Accept', exact: true }).first().click();
   await expect(page.getByRole('alert')).toContainText('get that hot');
@@ -714,7 +715,7 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await expect(page.getByLabel(/^air temperature/)).toHaveValue('392');
   await expect(page.getByRole('checkbox', { name: 'braid' })).toBeChecked();
 
-  await page.goto(`/jobs/${jobId}/intake`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${jobId}/intake`);
   const shot = await page.screenshot();
   await page.getByLabel('Add photos, before').setInputFiles([
     { name: 'a.png', mimeType: 'image/png', buffer: shot },

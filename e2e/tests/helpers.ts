@@ -1,4 +1,23 @@
-import { expect, type Locator, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+
+/** Makes a page wait after going somewhere until it listens: before, clicks and keys are lost. */
+export function patient(page: Page): Page {
+  const { goto, reload } = page;
+  const listens = () => page.locator('html[data-listens]').waitFor({ state: 'attached', timeout: 60_000 });
+  page.goto = async (url, options) => {
+    const response = await goto.call(page, url, options);
+    if (url !== 'about:blank') await listens();
+    return response;
+  };
+  page.reload = async (options) => {
+    const response = await reload.call(page, options);
+    await listens();
+    return response;
+  };
+  return page;
+}
+
+export const test = base.extend({ page: ({ page }, use) => use(patient(page)) });
 
 /** Opens a demo job by a piece of its complaint; gives its address without the step. */
 export async function openJob(page: Page, text: string, step: string): Promise<string> {
@@ -51,7 +70,7 @@ export async function newJob(
   page: Page,
   { board, complaint, kind, origin = '' }: { board: string; complaint: string; kind?: 'fit-only'; origin?: string },
 ): Promise<string> {
-  await page.goto(`${origin}/jobs/new`, { waitUntil: 'networkidle' });
+  await page.goto(`${origin}/jobs/new`);
   await page.getByLabel('Customer').fill('Marla Quay');
   await page.getByLabel('Device').fill(`${board} module`);
   await page.getByLabel("Complaint, in the owner's words").fill(complaint);

@@ -1,6 +1,6 @@
 /** Intake and what else weighs in a diagnosis, driven as a technician would. */
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { newJob, openJob, record, watchErrors } from './helpers.ts';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { newJob, openJob, patient, record, test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -32,8 +32,8 @@ test('the ticket: kind of job changed, two hands at once, onset, sources, extras
   await form.locator('select').selectOption('conversion');
   await form.locator('textarea').fill('Goes dark in the cold. Wants the brighter backlight.');
   // somebody else saves first: nothing typed is lost
-  const other = await context.newPage();
-  await other.goto(`/jobs/${id}/intake`, { waitUntil: 'networkidle' });
+  const other = patient(await context.newPage());
+  await other.goto(`/jobs/${id}/intake`);
   await other.getByRole('button', { name: 'Change the ticket' }).click();
   const theirs = other.getByRole('form', { name: 'Ticket' });
   await theirs.locator('input').nth(2).fill('a coil');
@@ -76,7 +76,7 @@ test('the ticket: kind of job changed, two hands at once, onset, sources, extras
   const mm = await label.evaluate((el) => (el.getBoundingClientRect().width * 25.4) / 96);
   expect(mm).toBeCloseTo(90, 0);
   // a scanner types what the code says into the search
-  await page.goto('/jobs', { waitUntil: 'networkidle' });
+  await page.goto('/jobs');
   await page.getByRole('searchbox', { name: 'Search jobs' }).fill(`${baseURL}/jobs/${id}`);
   await page.keyboard.press('Enter');
   await page.waitForURL(`**/jobs/${id}/*`);
@@ -106,7 +106,7 @@ test('opened step by step and closed in reverse; the screws are counted; the nex
   await expect(item(page, 'Opened', 'by mistake')).toHaveCount(0);
   await expect(page.getByText('4 screws are out')).toBeVisible();
 
-  await page.goto(`/jobs/${id}/release`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/release`);
   const closing = page.getByRole('list', { name: 'Closing' }).getByRole('listitem');
   await expect(closing).toHaveText([/plug in J3/, /snap in 2 × left edge/, /drive in 4 × under the feet/]);
   for (const back of ['plug in J3', 'snap in 2 × left edge'])
@@ -114,7 +114,7 @@ test('opened step by step and closed in reverse; the screws are counted; the nex
   await expect(page.getByText('4 screws still out')).toBeVisible();
   await page.goto(`/record/${id}`);
   await expect(page.getByText('4 not back in')).toBeVisible();
-  await page.goto(`/jobs/${id}/release`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/release`);
   await page.getByRole('button', { name: 'drive in 4 × under the feet: it is back' }).click();
   await expect(page.getByText('no screw left over')).toBeVisible();
 
@@ -166,7 +166,7 @@ test('damage marked with the pen on the board and on a photo: found and ours sta
   await page.goto(`/record/${id}`);
   await expect(page.getByText(/found: corrosion at .*: green edge/)).toBeVisible();
   await expect(page.getByText('ours: molten plastic on a photo')).toBeVisible();
-  await page.goto(`/jobs/${id}/intake`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/intake`);
   await tab(page, 'Intake', 'Damage');
   await page.getByRole('button', { name: /^Take back: corrosion/ }).click();
   await expect(item(page, 'Damage', 'green edge')).toHaveCount(0);
@@ -178,7 +178,7 @@ test('tried before the work: complaint, functions by kind of device, a start-up 
   const id = await fresh(page, 'Grey, then dark');
   await record(page, id, { type: 'power-gone', sourceId: 'battery', how: 'pulled' });
   await record(page, id, { type: 'power-gone', sourceId: 'cell', how: 'out' });
-  await page.reload({ waitUntil: 'networkidle' });
+  await page.reload();
   await tab(page, 'Intake', 'Tried');
   await page.getByLabel('What was seen').fill('only below 10 °C');
   await page
@@ -223,7 +223,7 @@ test('tried before the work: complaint, functions by kind of device, a start-up 
   await expect(after.getByRole('listitem', { name: 'buttons' })).toContainText('before: works');
 
   // what this unit draws becomes a good unit's, for the next one
-  await page.goto(`/jobs/${id}/intake`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/intake`);
   await tab(page, 'Intake', 'Tried');
   await page.getByLabel('Which good unit').fill('the new one');
   await page.getByRole('button', { name: 'This was a good unit' }).click();
@@ -233,7 +233,7 @@ test('tried before the work: complaint, functions by kind of device, a start-up 
 test('offered in tiers, taken, promised; what does not pay is declined with its reason', async ({ page }) => {
   const id = await fresh(page, 'Cracked and dark');
   await record(page, id, { type: 'onset', events: ['liquid'] });
-  await page.reload({ waitUntil: 'networkidle' });
+  await page.reload();
   await tab(page, 'Intake', 'Offer');
   const form = page.getByRole('form', { name: 'Offer' });
   const [minutes, parts, attempts] = [1, 2, 3].map((n) =>
@@ -315,7 +315,7 @@ test('millivolts along the rail single out one of fourteen that read alike', asy
   await record(page, id, { type: 'power-gone', sourceId: 'battery', how: 'pulled' });
   await record(page, id, { type: 'power-gone', sourceId: 'cell', how: 'out' });
   await record(page, id, { type: 'reading', place: c7, quantity: 'ohm', value: 1.4, good: 2400, powered: false });
-  await page.goto(`/jobs/${id}/diagnose`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/diagnose`);
   await expect(suspects(page)).toBeVisible({ timeout: 20_000 });
   await tab(page, 'Diagnose', 'Rail');
   const form = page.getByRole('form', { name: 'Millivolt profile' });
@@ -352,7 +352,7 @@ test('the shop’s routine is walked, says what is off, is written anew and offe
   page,
 }) => {
   await fresh(page, 'Slow to start');
-  await page.goto(page.url().replace('/intake', '/diagnose'), { waitUntil: 'networkidle' });
+  await page.goto(page.url().replace('/intake', '/diagnose'));
   await tab(page, 'Diagnose', 'Routine');
   const steps = page.getByRole('list', { name: 'Steps of the routine' });
   await page.getByRole('button', { name: 'As it should' }).click();
@@ -400,7 +400,7 @@ test('the shop’s routine is walked, says what is off, is written anew and offe
 
 test('software ruled out, a swap with a good board, two faults weighed together', async ({ page }) => {
   const id = await fresh(page, 'Shows rubbish');
-  await page.goto(`/jobs/${id}/diagnose`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/diagnose`);
   await expect(suspects(page)).toBeVisible({ timeout: 20_000 });
   await page.getByText('What else speaks').click();
   await page.getByRole('button', { name: 'it can' }).click();

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { openJob, ownReading, planReady, pressUntil, watchErrors } from './helpers.ts';
+import { expect } from '@playwright/test';
+import { openJob, ownReading, planReady, pressUntil, test, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -142,7 +142,7 @@ test('a new job: what is missing is named, then it is taken in', async ({ page }
 });
 
 test('kit, settings and calculator keep what is typed and name what is wrong', async ({ page }) => {
-  await page.goto('/kit', { waitUntil: 'networkidle' });
+  await page.goto('/kit');
   const station = page.getByRole('form', { name: 'Air station, unmarked dials' });
   await station.getByLabel('Reaches, %').fill('200');
   await station.getByRole('button', { name: 'Save' }).click();
@@ -151,16 +151,14 @@ test('kit, settings and calculator keep what is typed and name what is wrong', a
   await station.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('uncalibrated, saved')).toBeVisible();
 
-  await page.goto('/settings', { waitUntil: 'networkidle' });
+  await page.goto('/settings');
   await page.getByLabel('Temperatures').selectOption('F');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
   await page.getByLabel('Temperatures').selectOption('C');
   await page.getByRole('button', { name: 'Save' }).click();
 
-  await page.goto('/calculate?kind=paste&alloy=Sn63Pb37&a=2&b=1&stencil=0.1&transfer=0.9&metal=0.5', {
-    waitUntil: 'networkidle',
-  });
+  await page.goto('/calculate?kind=paste&alloy=Sn63Pb37&a=2&b=1&stencil=0.1&transfer=0.9&metal=0.5');
   await expect(page.getByTestId('volume')).toContainText('0.0900');
   await page.getByLabel('Stencil, mm').fill('x');
   await expect(page.getByRole('alert')).toContainText('stencil_mm');

@@ -1,6 +1,6 @@
 /** What a plan is computed with besides the tool: heat from below, draught, covers, closing in. */
-import { expect, test, type Page } from '@playwright/test';
-import { newJob, openRun, planReady, record, tap, watchErrors } from './helpers.ts';
+import { expect, type Page } from '@playwright/test';
+import { newJob, openRun, planReady, record, tap, test, watchErrors } from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
 
@@ -27,7 +27,7 @@ async function recompute(page: Page, start: () => Promise<void>): Promise<void> 
 async function planFor(page: Page, board: string, partId: string, complaint: string): Promise<string> {
   const id = await newJob(page, { board, complaint });
   await record(page, id, { type: 'suspect', partId, why: 'reads low' });
-  await page.goto(`/jobs/${id}/plan`, { waitUntil: 'networkidle' });
+  await page.goto(`/jobs/${id}/plan`);
   await planReady(page);
   return id;
 }
@@ -279,7 +279,7 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
   const two = await computed('Low-melt + iron');
   expect(two).toBeLessThan(one);
   // everything is still there after a reload
-  await page.reload({ waitUntil: 'networkidle' });
+  await page.reload();
   await planReady(page);
   await methods.getByText('Low-melt + iron').click();
   expect(await wet(page)).toBe(two);

@@ -1,8 +1,8 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { blankBoard } from '@orthos/core';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { openJob, openRun, planReady, record, tap } from './helpers.ts';
+import { openJob, openRun, planReady, record, tap, test } from './helpers.ts';
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 const INTAKE_PARTS = ['Tried', 'Opening', 'Damage', 'Offer', 'Before'];

@@ -31,8 +31,11 @@
     { href: '/calculate', label: 'Calculate', icon: Sigma },
     { href: '/settings', label: 'Settings', icon: Settings2 },
   ];
-  // whatever an earlier visit could not send goes out from any page
-  onMount(() => void outbox());
+  onMount(() => {
+    document.documentElement.dataset.listens = '';
+    // whatever an earlier visit could not send goes out from any page
+    void outbox();
+  });
   const toggleTheme = () => setTheme(currentTheme() === 'day' ? 'scope' : 'day');
 
   useKeys('Everywhere', () => [
