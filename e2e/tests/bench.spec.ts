@@ -236,6 +236,9 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
   };
   const href = await openJob(page, 'moves backwards', 'plan');
   await expect(page.getByText('70 L/min', { exact: false }).first()).toBeVisible();
+  // a change of the kit before may have made it stale
+  const again = page.getByRole('button', { name: 'Compute again' });
+  if (await again.isVisible()) await again.click();
   const marked = await spread();
   await dial('no L/min on it');
   try {
@@ -243,7 +246,7 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
     await page.goto(`${href}/plan`);
     // the fast method would want more than the dial has
     await expect(page.getByText('450 °C, dial at 100 %', { exact: false })).toBeVisible();
-    await page.getByRole('button', { name: 'Compute again' }).click();
+    await again.click();
     expect(await spread()).toBeGreaterThan(1.5 * marked);
     await page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, fast').click();
     await page.getByRole('button', { name: 'Change settings' }).click();
