@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { boardModelSchema, toBoard, type PlacedPart } from '../src/board/index.ts';
 import { canonicalJson, contentHash } from '../src/hash/canonical.ts';
-import { NEIGHBOUR_LIMITS } from '../src/materials/limits.ts';
+import { LIMITS } from '../src/materials/limits.ts';
 import { PACKAGES, terminalSides } from '../src/packages/index.ts';
 import { BOARD_KINDS, expressBoard, expressSchema, PLASTICS } from '../src/rework/expressBoard.ts';
 import { boardScene, partAt, terminalAt } from '../src/scene/boardScene.ts';
@@ -22,7 +22,7 @@ describe('packages', () => {
   it.each([...PACKAGES.values()])('$id is drawn and heated with sane numbers', (p) => {
     expect(p.C_J_K).toBeGreaterThan(0);
     expect(p.source).not.toBe('');
-    expect(NEIGHBOUR_LIMITS.has(p.limit)).toBe(true);
+    expect(LIMITS.has(p.limit)).toBe(true);
     expect(new Set(p.terminals.map((t) => t.id)).size).toBe(p.terminals.length);
     for (const t of p.terminals) {
       expect(t.volume_mm3).toBeGreaterThan(0);

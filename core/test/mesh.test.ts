@@ -178,12 +178,15 @@ describe('lumps of a plan', () => {
     }, 0);
     expect(heat).toBeCloseTo(packageById('CONN-PBT-8').C_J_K, 9);
   });
-  it('counts delicate neighbours from further off than sturdy ones, none of the other side', () => {
-    const ids = (parts: PlacedPart[]) => lumpsOf(parts).lumps.neighbours.map((n) => n.part.partId);
+  it('counts delicate neighbours from further off than sturdy ones, on either side', () => {
+    const of = (parts: PlacedPart[]) => lumpsOf(parts).lumps.neighbours;
+    const ids = (parts: PlacedPart[]) => of(parts).map((n) => n.part.partId);
     const away = { x_mm: 64, y_mm: 30 };
     expect(ids([{ ...near, ...away }])).toEqual([]);
     expect(ids([{ ...near, ...away, limit: 'cell' }])).toEqual(['r1']);
-    expect(ids([{ ...near, side: 'bottom' }])).toEqual([]);
+    // what is light on the other side is as warm as the board
+    expect(of([{ ...near, side: 'bottom' }])).toMatchObject([{ far: true, nodes: [] }]);
+    expect(ids([{ ...near, ...away, limit: 'cell', side: 'bottom' }])).toEqual(['r1']);
   });
   it('shades the board under bodies', () => {
     const { lumps, mesh } = lumpsOf([]);

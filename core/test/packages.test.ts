@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { boardModelSchema, type BoardModel } from '../src/board/index.ts';
-import { NEIGHBOUR_LIMITS } from '../src/materials/limits.ts';
+import { LIMITS } from '../src/materials/limits.ts';
 import {
   extentOf,
   FAMILIES,
@@ -47,7 +47,7 @@ describe('families', () => {
     const p = packageById(id);
     expect(p.family).toBe(family.id);
     expect(p.C_J_K).toBeGreaterThan(0);
-    expect(NEIGHBOUR_LIMITS.has(p.limit)).toBe(true);
+    expect(LIMITS.has(p.limit)).toBe(true);
     expect(new Set(p.terminals.map((t) => t.id)).size).toBe(p.terminals.length);
     const e = extentOf(p);
     expect(e.x1 - e.x0).toBeGreaterThanOrEqual(p.body.l - 1e-9);
@@ -154,8 +154,8 @@ describe('finding a package as it is typed', () => {
   });
   it('makes a neighbour of a typed box', () => {
     const [p] = findPackages('box 12 4 3 pbt');
-    expect([p.body.l, p.body.w, p.body.h, p.limit]).toEqual([12, 4, 3, 'pbt']);
-    expect(findPackages('round 10 16 cell')[0]).toMatchObject({ shape: 'round', texture: 'metal', limit: 'cell' });
+    expect([p.body.l, p.body.w, p.body.h, p.limit]).toEqual([12, 4, 3, 'pbt-gf']);
+    expect(findPackages('round 10 16 cell')[0]).toMatchObject({ shape: 'round', texture: 'metal', limit: 'cell-li' });
     expect(findPackages('box')).not.toHaveLength(0);
   });
   it('finds every row by its own name, first or second', () => {

@@ -108,7 +108,7 @@ describe('a run', () => {
   it('closes the window when a delicate neighbour is over its limit', async () => {
     const delicate = (b: BoardModel) => ({
       ...b,
-      parts: b.parts.map((p) => (p.partId === 'plastic' ? { ...p, limit: 'cell' } : p)),
+      parts: b.parts.map((p) => (p.partId === 'plastic' ? { ...p, limit: 'elko-radial' } : p)),
     });
     const run = await runPlan(input('SOIC-8', 'two-layer', air(), delicate), context);
     expect(run.closes?.partId).toBe('plastic');

@@ -20,7 +20,7 @@ const temperatures = (r: PlanRun): number[] => [
   ...r.joints.map((j) => j.peak_C),
   ...r.neighbours.flatMap((n) => [n.atWet_C, n.peak_C]),
   ...(r.outcomes?.lands.map((l) => l.peak_C) ?? []),
-  ...(r.outcomes?.farSide.map((f) => f.peak_C) ?? []),
+  ...(r.outcomes?.laminate ? [r.outcomes.laminate.peak_C] : []),
 ];
 
 /** What must hold of any run: bounds, and one truth for "loose". */

@@ -132,7 +132,9 @@ describe('the form of the surroundings', () => {
     props: '5 5, 55 40',
     prop: '6',
     draught: '3',
-    covers: { c1: 'foil', c2: '' },
+    covers: { c1: 'foil', c2: '', bt1: 'out' },
+    moisture: 'damp',
+    after: 'reused',
     sinks: { u1: 'heatsink' },
     own: 'Bi58Sn42',
     mixed: 'Sn63Pb37',
@@ -160,10 +162,15 @@ describe('the form of the surroundings', () => {
         { alloy: { Bi: 58, Sn: 42 }, with: [{ alloy: { Sn: 63, Pb: 37 }, ratio: 0.5 }], volume: 2 },
         { terminals: ['1', '3'], corroded: true },
       ],
+      absent: ['bt1'],
+      moisture: 'damp',
+      reused: true,
     });
     const again = surroundingsOf(surroundingTexts(all, units), units, target);
     expect('value' in again && again.value).toEqual(all);
-    expect(surroundingWords(all)).toBe('preheater, props, draught, 1 covered, 1 with metal or glue, joints');
+    expect(surroundingWords(all)).toBe(
+      'preheater, props, draught, 1 covered, 1 with metal or glue, joints, 1 taken out, damp, goes on again',
+    );
   });
   it('all joints corroded, a frame, infrared in one window', () => {
     const v = value({ corroded: 'all', held: 'frame', frame: '4', under: 'infrared', flux: '6', window: '20' });

@@ -1,6 +1,17 @@
-import { expressBoard, methodsFor, type Method, type PlanResult } from '@orthos/core';
+import { expressBoard, harmOf, methodsFor, planResultSchema, type Method, type PlanResult } from '@orthos/core';
 import { describe, expect, it } from 'vitest';
-import { bestMethod, closedBy, explanation, headline, rangeText, verdictOf, whySolid } from '../src/lib/plan/words.ts';
+import {
+  bestMethod,
+  closedBy,
+  explanation,
+  headline,
+  marginText,
+  rangeText,
+  verdictOf,
+  whySolid,
+  worthShowing,
+} from '../src/lib/plan/words.ts';
+import planBefore from './planBefore.json' with { type: 'json' };
 
 const board = expressBoard({ package: 'SOIC-8', boardKind: 'thin', plastic: 'pbt', distance_mm: 4 });
 const result = (change: Partial<PlanResult> = {}): PlanResult => ({
@@ -51,13 +62,75 @@ describe('verdicts', () => {
   });
 });
 
+describe('neighbours', () => {
+  const neighbour = (change: Partial<PlanResult['neighbours'][number]> = {}): PlanResult['neighbours'][number] => ({
+    partId: 'plastic',
+    distance_mm: 4,
+    limit_C: 200,
+    limitPlusMinus_C: 12,
+    says: 'clear',
+    dose: 0,
+    margin_K: 40,
+    atWet_C: 140,
+    peak_C: 150,
+    over_s: null,
+    loosens_s: null,
+    ...change,
+  });
+  it('what has to be taken out first makes no method work, and is named instead of compared', () => {
+    const cell = result({ neighbours: [neighbour({ takeOut: true, says: 'clear' })] });
+    expect(verdictOf(cell, board)).toMatchObject({ kind: 'tight', word: 'take PBT out first' });
+    expect(explanation(cell, board, air, units)).toMatch(/^Take PBT out first\. Joint 1 is last/);
+    expect(bestMethod({ cell, works: result() })).toBe('works');
+    expect(worthShowing(cell, 6)).toHaveLength(1);
+  });
+  it('perhaps hurt is tight, near is not', () => {
+    expect(verdictOf(result({ neighbours: [neighbour({ says: 'may hurt', margin_K: 5 })] })).kind).toBe('tight');
+    expect(verdictOf(result({ neighbours: [neighbour({ says: 'near', margin_K: 15 })] })).kind).toBe('good');
+  });
+  it('a window that closes before the part is off is none', () => {
+    expect(verdictOf(result({ closes: { at_s: 32, partId: 'plastic' } })).kind).toBe('hurts');
+    expect(verdictOf(result({ closes: { at_s: 32, partId: 'plastic', why: 'wind' } })).word).toMatch(/blows/);
+    const own = result({ closes: { at_s: 20, partId: 'target', why: 'body' } });
+    expect(headline('Air', own, board)).toBe('Air: the part itself is hurt before the lift');
+    expect(explanation(own, board, air, units)).toMatch(/^The part itself is hurt 13 s before/);
+  });
+  it('says what is left in the user’s degrees, and is sorted by it', () => {
+    expect(marginText(neighbour(), units)).toBe('40 K left');
+    expect(marginText(neighbour({ margin_K: -10 }), { ...units, temperature: 'F' })).toBe('18 °F too hot');
+    expect(marginText(neighbour({ margin_K: null }), units)).toBe('nothing harms it');
+    const shown = worthShowing(
+      result({
+        neighbours: [
+          neighbour({ partId: 'a', margin_K: 60 }),
+          neighbour({ partId: 'b', margin_K: 10 }),
+          neighbour({ partId: 'c', margin_K: 120 }),
+        ],
+      }),
+      6,
+    );
+    expect(shown.map((n) => n.partId)).toEqual(['b', 'a']);
+  });
+  it('a plan stored before there were doses still loads and shows', () => {
+    for (const stored of Object.values(planBefore.results)) {
+      const r = planResultSchema.parse(stored);
+      for (const n of r.neighbours) {
+        expect(n.says).toBeUndefined();
+        expect(harmOf(n).margin_K).toBe((n.limit_C ?? 0) - n.atWet_C);
+      }
+      expect(verdictOf(r).word).not.toBe('');
+      expect(worthShowing(r, 6).length).toBeLessThanOrEqual(6);
+    }
+  });
+});
+
 describe('sentences', () => {
   it('say numbers, the reason, and what would help', () => {
     expect(headline('Air', result(), board)).toBe('Air: look from 30 s');
     expect(explanation(result(), board, air, units)).toMatch(
       /Joint 1 is last: it is far\. No neighbour reaches its limit/,
     );
-    expect(explanation(hurts, board, air, units)).toMatch(/8 s before joint 1 is wet\. Cover it/);
+    expect(explanation(hurts, board, air, units)).toMatch(/11 s before the part on joint 1 is off\. Cover it/);
     expect(explanation(cold, board, air, units)).toMatch(/no hotter than 240 °C .* More air/);
     expect(closedBy(board, hurts)).toBe('PBT');
     expect(closedBy(board, result({ freezes_s: 50 }))).toBe('freezes');

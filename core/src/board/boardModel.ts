@@ -5,7 +5,8 @@
  */
 import { z } from 'zod';
 import { OPENING_KINDS, SOURCE_KINDS } from '../job/eventForms.ts';
-import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
+import { isLimit } from '../materials/limitAliases.ts';
+import { LAMINATES } from '../materials/laminate.ts';
 import { packageTrouble } from '../packages/index.ts';
 
 const coordinate = z.number().min(-2000).max(2000);
@@ -34,10 +35,9 @@ const partSchema = z.strictObject({
   what: shortText.optional(),
   value: shortText.optional(),
   /** Row of the limits table when the part is more delicate than its package says. */
-  limit: z
-    .string()
-    .refine((id) => NEIGHBOUR_LIMITS.has(id), { error: 'is not a row of the limits table' })
-    .optional(),
+  limit: z.string().refine(isLimit, { error: 'is not a row of the limits table' }).optional(),
+  /** What its own papers say it stands: °C, and for how many seconds; a rating where a fuse has one printed on it. */
+  ownLimit: z.strictObject({ C: z.number().min(30).max(500), s: z.number().min(0.5).max(600).optional() }).optional(),
   /** Terminal → net, for the terminals that matter. */
   nets: z.record(z.string().max(20), z.string().max(120)).optional(),
   /** Terminals whose lands are missing by design: not to be taken for torn ones. */
@@ -150,6 +150,8 @@ export const boardModelSchema = z.strictObject({
     .optional(),
   /** Conformal coating over the parts. */
   coating: z.enum(['polyurethane', 'acrylic', 'silicone', 'unknown']).optional(),
+  /** Kind of laminate: decides from where it is soft and how long it stands heat. */
+  laminate: z.enum(LAMINATES).optional(),
   /** What its failure can harm: decides which cautions appear. */
   service: z
     .array(z.enum(['mains', 'vehicle', 'industrial']))

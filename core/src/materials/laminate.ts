@@ -11,6 +11,32 @@ export const LAMINATE = {
   softensAt: property(135, '°C', 5, 'Tg of standard grade, IPC-TM-650 class; bond of the foil drops above it'),
 } as const;
 
+/** Kinds of laminate. Standard glass epoxy where nobody says. */
+export const LAMINATES = ['standard', 'mid-tg', 'high-tg', 'composite', 'phenolic-paper'] as const;
+export type Laminate = (typeof LAMINATES)[number];
+
+/**
+ * Glass transition, °C (phenolic paper: from where its lands come off), seconds to delamination at 288 °C, and what dampness takes off, K.
+ * Classes of published standards; phenolic paper stands 240 °C for 5 s.
+ */
+export const LAMINATE_KINDS: Readonly<Record<Laminate, { what: string; Tg_C: number; t288_s: number }>> = {
+  standard: { what: 'glass epoxy, standard', Tg_C: 135, t288_s: 50 },
+  'mid-tg': { what: 'glass epoxy, mid Tg', Tg_C: 150, t288_s: 120 },
+  'high-tg': { what: 'glass epoxy, high Tg', Tg_C: 175, t288_s: 300 },
+  composite: { what: 'composite (paper core)', Tg_C: 130, t288_s: 30 },
+  'phenolic-paper': { what: 'phenolic paper', Tg_C: 120, t288_s: 0.2 },
+};
+/** Uncertainty of Tg and of what delaminates it, K; taken off by dampness, K. */
+export const LAMINATE_SPREAD = { Tg_K: 8, harm_K: 10, damp_K: 25 } as const;
+
+/** Activation of delamination, K, and the temperature its times are given for, K: published times at 260 and 288 °C (5 min and 50 s). */
+const [ACTIVATION_K, AT_K] = [19_100, 561];
+
+/** Seconds until it delaminates at `T` °C (Arrhenius). */
+export function delaminates_s(kind: Laminate, T: number): number {
+  return LAMINATE_KINDS[kind].t288_s * Math.exp(ACTIVATION_K * (1 / (T + 273.15) - 1 / AT_K));
+}
+
 export const COPPER = {
   k: property(390, 'W/(m·K)', 10, 'foil, textbook'),
   rhoc: property(3.45e6, 'J/(m³·K)', 0.05e6, 'textbook'),

@@ -2,6 +2,7 @@
  * A package family: a few parameters that a person can read off a part or its drawing, and how the full
  * package follows from them. One declaration gives the check, the form and the drawing.
  */
+import { OLD_LIMITS } from '../materials/limitAliases.ts';
 import type { PackageShape } from './packageModel.ts';
 
 export interface NumberParam {
@@ -16,6 +17,8 @@ export interface ChoiceParam<C extends string = string> {
   label: string;
   choices: readonly C[];
   initial: C;
+  /** Values that are no longer offered, but understood where they are written. */
+  retired?: readonly string[];
 }
 type Param = NumberParam | ChoiceParam;
 type Params = Record<string, Param>;
@@ -76,6 +79,16 @@ export const choice = <const C extends string>(label: string, choices: readonly 
   initial,
 });
 
+/** What the body stands: rows of the limits table, and what these were called before. */
+export const stands = <const C extends string>(
+  label: string,
+  rows: readonly C[],
+  initial: NoInfer<C>,
+): ChoiceParam<C> => ({
+  ...choice(label, rows, initial),
+  retired: OLD_LIMITS,
+});
+
 /** The values do not fit the family: which field and what would be accepted. */
 export class PackageParamError extends Error {
   readonly field: string;
@@ -98,7 +111,8 @@ export function checkParams(family: Family, raw: Record<string, unknown>): Check
   for (const [key, p] of Object.entries(family.params)) {
     const given = raw[key] ?? p.initial;
     if ('choices' in p) {
-      if (!p.choices.includes(String(given))) throw new PackageParamError(key, `is one of ${p.choices.join(', ')}`);
+      if (!p.choices.includes(String(given)) && !p.retired?.includes(String(given)))
+        throw new PackageParamError(key, `is one of ${p.choices.join(', ')}`);
       values[key] = String(given);
       continue;
     }

@@ -4,6 +4,8 @@ export { gripOf, type Grip } from './grip.ts';
 export { packageById, packageDesignation, PACKAGES, packageTrouble, readDesignation } from './library.ts';
 export {
   extentOf,
+  limitOfPackage,
+  mountOf,
   terminalSides,
   type PackageModel,
   type Polarity,

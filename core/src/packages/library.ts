@@ -5,7 +5,7 @@
  */
 import { checkParams, PackageParamError, type Family, type Fitted } from './family.ts';
 import { FAMILIES } from './families/index.ts';
-import type { PackageModel } from './packageModel.ts';
+import { limitOfPackage, type PackageModel } from './packageModel.ts';
 import { BYSTANDER_ROWS } from './rows/bystanders.ts';
 import { CHIP_ROWS } from './rows/chips.ts';
 import { CIRCUIT_ROWS } from './rows/circuits.ts';
@@ -27,7 +27,8 @@ function build(
   raw: Record<string, unknown>,
   fitted: Fitted,
 ): PackageModel {
-  return { ...name, family: family.id, ...family.build(checkParams(family, raw), fitted) };
+  const shape = family.build(checkParams(family, raw), fitted);
+  return { ...name, family: family.id, ...shape, limit: limitOfPackage(shape, shape.limit) };
 }
 
 const fromRow = (row: LibraryRow): PackageModel =>

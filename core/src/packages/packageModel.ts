@@ -2,6 +2,8 @@
  * A package as drawing and heat model share it. Local frame: millimetres from the centre, x right, y
  * down, as seen from the top with rotation 0; terminals numbered counter-clockwise from top left.
  */
+import { currentLimit, type Mount } from '../materials/limitAliases.ts';
+
 export interface Rect {
   x: number;
   y: number;
@@ -46,7 +48,7 @@ export interface PackageShape {
   /** Heat capacity of the body, J/K. */
   C_J_K: number;
   terminals: Terminal[];
-  /** Row of the limits table that the body itself has to keep as a neighbour. */
+  /** Row of the limits table: what the body itself stands. */
   limit: string;
 }
 
@@ -60,6 +62,24 @@ export interface PackageModel extends PackageShape {
   plusMinus: { mm: number; heat: number };
   /** Where the numbers are from. */
   source: string;
+}
+
+/** How it is mounted, for what depends on that. */
+export function mountOf({ terminals }: Pick<PackageShape, 'terminals'>): Mount {
+  if (terminals.length === 0) return 'none';
+  return terminals.some((t) => t.drill_mm) ? 'pins' : 'flat';
+}
+
+/** What a name of the limits table means for this package. */
+export function limitOfPackage(p: Pick<PackageShape, 'terminals' | 'shape' | 'body'>, id: string): string {
+  const { l, w, h } = p.body;
+  return currentLimit(id, {
+    mount: mountOf(p),
+    round: p.shape === 'round',
+    l: Math.max(l, w),
+    h,
+    joints: p.terminals.length,
+  });
 }
 
 /** Sides on which terminals stand: decides which methods are possible. */

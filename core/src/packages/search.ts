@@ -1,5 +1,6 @@
 /** Finds packages as people type them: `soic 8`, `0603 c`, `qfp44`, `can 6.3`, `box 12 4 3 pbt`. */
-import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
+import { isLimit, OLD_LIMITS } from '../materials/limitAliases.ts';
+import { LIMITS } from '../materials/limits.ts';
 import { packageById, packageDesignation, PACKAGES } from './library.ts';
 import type { PackageModel } from './packageModel.ts';
 
@@ -16,6 +17,17 @@ const index = [...PACKAGES.values()].map((pkg) => ({
   all: `${plain(pkg.id)} ${squeezed(pkg.id)} ${plain(pkg.label)} ${plain(pkg.words)} ${plain(pkg.family)}`.split(' '),
 }));
 
+/** A row of the limits table by its name or the start of it, or by a word of what it is. */
+function limitTyped(word: string): string | undefined {
+  if (isLimit(word)) return word;
+  const rows = [...LIMITS.values()];
+  return (
+    rows.find((l) => l.id.startsWith(word))?.id ??
+    rows.find((l) => plain(l.what).split(' ').includes(word))?.id ??
+    OLD_LIMITS.find((id) => id.startsWith(word))
+  );
+}
+
 /** `box 12 4 3 pbt`: a neighbour by size and what it stands (a row or the start of one). */
 function typedBox(text: string): PackageModel | undefined {
   const [first, ...rest] = text
@@ -25,8 +37,7 @@ function typedBox(text: string): PackageModel | undefined {
   if (first !== 'box' && first !== 'round') return undefined;
   const sizes = rest.filter((t) => /^\d+(\.\d+)?$/.test(t)).map(Number);
   const word = rest.find((t) => /^[a-z]/.test(t));
-  const limit =
-    word && [...NEIGHBOUR_LIMITS.values()].find((l) => l.id.startsWith(word) || plain(l.what).includes(word));
+  const limit = word && limitTyped(word);
   if (sizes.length < 2) return undefined;
   try {
     return packageById(
@@ -35,8 +46,8 @@ function typedBox(text: string): PackageModel | undefined {
         l: sizes[0],
         w: first === 'round' ? sizes[0] : sizes[1],
         h: sizes[first === 'round' ? 1 : 2] ?? 5,
-        ...(limit ? { limit: limit.id } : {}),
-        ...(limit && ['cell', 'elko-smd', 'elko-radial', 'polymer'].includes(limit.id) ? { stuff: 'metal' } : {}),
+        ...(limit ? { limit } : {}),
+        ...(limit && /^(cell|elko|polymer)/.test(limit) ? { stuff: 'metal' } : {}),
       }),
     );
   } catch {

@@ -5,7 +5,7 @@ import type { HeatLink } from '../thermal/heatNodes.ts';
 import { addSinks, layCovers } from './covers.ts';
 import { addIrons } from './irons.ts';
 import type { Lumps } from './lumps.ts';
-import { addFarSide, addNeighbours } from './neighbours.ts';
+import { addNeighbours } from './neighbours.ts';
 import type { PlanInput } from './planForm.ts';
 import { addTarget } from './target.ts';
 
@@ -24,7 +24,6 @@ export function buildLumps(input: PlanInput, mesh: BoardMesh, target: PlacedPart
   addTarget(lumps, input, mesh, target);
   addIrons(lumps, input.method, input.ambient_C);
   addNeighbours(lumps, input, mesh, target);
-  addFarSide(lumps, input, mesh, target);
   addSinks(lumps, input, mesh, target);
   mergeLinks(lumps);
   layCovers(lumps, input, mesh, target);

@@ -1,6 +1,7 @@
 /** Usual cautions, shown at the step and for the board where they apply. */
 import type { BoardModel, PlacedPart } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
+import { limitRowOf } from './limitOf.ts';
 import type { SourceKind } from '../job/eventForms.ts';
 import type { Step } from '../job/gates.ts';
 import type { Method } from './method.ts';
@@ -20,8 +21,7 @@ interface CautionRule {
 }
 
 const HANDS: Step[] = ['remove', 'prepare', 'fit'];
-const hasLimit = (limit: string) => (f: CautionFacts) =>
-  f.board.parts.some((p) => (p.limit ?? packageById(p.package).limit) === limit);
+const hasLimit = (like: RegExp) => (f: CautionFacts) => f.board.parts.some((p) => like.test(limitRowOf(p).id));
 const feeds = (kind: SourceKind) => (f: CautionFacts) => f.sources.includes(kind);
 const serves = (what: 'mains' | 'vehicle' | 'industrial') => (f: CautionFacts) =>
   f.board.service?.includes(what) ?? false;
@@ -39,7 +39,7 @@ const RULES: CautionRule[] = [
   },
   {
     steps: ['protect'],
-    when: (f) => feeds('cell')(f) || hasLimit('cell')(f),
+    when: (f) => feeds('cell')(f) || hasLimit(/^cell-/)(f),
     text: 'Cells: take them out before heat. Never puncture, short or warm one; a cover is a last resort.',
   },
   { steps: ['protect'], text: 'Wrist strap through its 1 MΩ; off wherever mains or a charged bank is live.' },
@@ -69,7 +69,7 @@ const RULES: CautionRule[] = [
   },
   {
     steps: HANDS,
-    when: (f) => ['elko-smd', 'elko-radial'].some((l) => hasLimit(l)(f)),
+    when: hasLimit(/^elko-/),
     text: 'Cans can vent: eyes covered. Leaked electrolyte off the skin at once, with water.',
   },
   {

@@ -1,6 +1,6 @@
 /** The lumped side of a plan, and how lumps are tied to the mesh. Figures per docs/physics/parts. */
 import { boxOnBoard, toBoard, type PlacedPart } from '../board/index.ts';
-import type { NeighbourLimit } from '../materials/limits.ts';
+import type { Limit } from './limitOf.ts';
 import { packageById, type PackageModel, type Rect, type Terminal } from '../packages/index.ts';
 import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
 import type { HeatLink, HeatNode } from '../thermal/heatNodes.ts';
@@ -41,9 +41,12 @@ export interface JointLump {
 
 interface NeighbourLumps {
   part: PlacedPart;
-  limit: NeighbourLimit;
+  limit: Limit;
+  /** Segments of its body; none where it takes the temperature of the board below it. */
   nodes: number[];
   distance_mm: number;
+  /** On the other side of the board. */
+  far: boolean;
 }
 
 export interface Lumps {

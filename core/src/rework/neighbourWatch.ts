@@ -1,50 +1,201 @@
-/** Neighbours while a run goes on: how hot each becomes, and when one is over its limit or loose itself. */
+/**
+ * Parts round the target while a run goes on: what each has been through, when one is hurt, comes loose, or falls off. Bodies with lumps are read at their segments, at the
+ * face the air meets, or at their lands, as the limits table says; all others take the temperature of the board beside them.
+ */
+import { boxOnBoard, solderedTerminals, type PlacedPart } from '../board/index.ts';
+import { Exposure, judge, rate } from '../materials/dose.ts';
+import { SOLDER_ALLOYS } from '../materials/solder.ts';
+import { packageById } from '../packages/index.ts';
+import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
 import type { HeatRun } from '../thermal/heatRun.ts';
-import type { Lumps } from './lumps.ts';
-import type { PlanRun } from './planForm.ts';
+import { limitOf, type Limit } from './limitOf.ts';
+import { bodyRect, type Lumps } from './lumps.ts';
+import { gapBetween } from './neighbours.ts';
+import type { PlanInput, PlanRun } from './planForm.ts';
+import type { Wind } from './wind.ts';
 
-/** A neighbour so long over its limit has been hurt, s. */
-const HURT_S = 5;
+/** The face that heat comes to is hotter than the middle of a body, by a tenth of its rise, at most so much, K (until bodies have a skin). */
+const SKIN = { share: 0.1, most_K: 10 };
+/** More mass than this hangs on a square millimetre of land: it falls when it melts, g/mm² (rule of thumb, 30 g per square inch). */
+const HANGS = 0.0465;
+/** What hangs has to stay below its solidus by this, K. */
+const HANGS_MARGIN = 15;
+/** Heat capacity of parts, J/(g·K): turns the heat capacity of a body into its mass. */
+const PART_HEAT = 0.9;
+
+/** Nothing of a tip's heat strays further, mm. */
+const IRON_REACH = 12;
+
+interface Watched {
+  part: PlacedPart;
+  limit: Limit;
+  distance_mm: number;
+  far: boolean;
+  nodes: readonly number[];
+  /** Cells it takes its temperature from: of its lands where these are what counts, else beside it. */
+  cells: readonly number[];
+  /** Cells under each of its lands. */
+  lands: readonly (readonly number[])[];
+  hangs: boolean;
+  /** Its face counts, and the model knows only the middle. */
+  skinned: boolean;
+  exposure: Exposure;
+  dose: number;
+  peak_C: number;
+  atWet_C: number;
+  over_s: number | null;
+  loosens_s: number | null;
+}
+
+const landArea = (part: PlacedPart) => solderedTerminals(part).reduce((sum, t) => sum + t.land.w * t.land.h, 0);
 
 export class NeighbourWatch {
-  readonly neighbours: PlanRun['neighbours'];
-  private readonly lumps: Lumps;
+  private readonly watched: Watched[] = [];
+  private readonly input: PlanInput;
   private readonly solidus_C: number;
+  private readonly wind: Wind | undefined;
 
-  /** `solidus_C` of the board's solder: from there on they are loose. */
-  constructor(lumps: Lumps, ambient_C: number, solidus_C: number) {
-    this.lumps = lumps;
-    this.solidus_C = solidus_C;
-    this.neighbours = lumps.neighbours.map((n) => ({
-      partId: n.part.partId,
-      distance_mm: n.distance_mm,
-      limit_C: n.limit.limit.value,
-      limitPlusMinus_C: n.limit.limit.plusMinus,
-      atWet_C: ambient_C,
-      peak_C: ambient_C,
-      over_s: null,
-      loosens_s: null,
-    }));
-  }
-
-  /** `wet`: whether the target's joints have been wet. */
-  note(run: HeatRun, wet: boolean): void {
-    for (const [i, n] of this.lumps.neighbours.entries()) {
-      const seen = this.neighbours[i];
-      for (const node of n.nodes) seen.peak_C = Math.max(seen.peak_C, run.T[node]);
-      if (!wet) seen.atWet_C = seen.peak_C;
-      if (seen.peak_C >= seen.limit_C) seen.over_s ??= run.time;
-      if (seen.peak_C >= this.solidus_C) seen.loosens_s ??= run.time;
+  constructor(input: PlanInput, mesh: BoardMesh, lumps: Lumps, target: PlacedPart, wind: Wind | undefined) {
+    this.input = input;
+    this.wind = wind;
+    this.solidus_C = SOLDER_ALLOYS.get(input.board.jointAlloy)?.Ts.value ?? 217;
+    const watch = (part: PlacedPart, limit: Limit, nodes: readonly number[], distance_mm: number, reached: boolean) => {
+      const far = part.side !== target.side;
+      const slab = far ? (mesh.grid.dz.length - 1) * mesh.columns : 0;
+      const cellsUnder = (box: ReturnType<typeof boxOnBoard>) => {
+        const cells: number[] = [];
+        overlapOnMesh(mesh, box, (column) => cells.push(column + slab));
+        return cells;
+      };
+      const lands = reached ? solderedTerminals(part).map((t) => cellsUnder(boxOnBoard(part, t.land))) : [];
+      const atLand = limit.at === 'land' && lands.some((l) => l.length > 0);
+      const beside = () => {
+        const cells = cellsUnder(boxOnBoard(part, bodyRect(part)));
+        return cells.length > 0 ? cells : [nearestColumn(mesh, part) + slab];
+      };
+      this.watched.push({
+        part,
+        limit,
+        distance_mm,
+        far,
+        nodes: atLand ? [] : nodes,
+        cells: atLand ? lands.flat() : nodes.length > 0 ? [] : beside(),
+        lands: lands.filter((l) => l.length > 0),
+        hangs:
+          far &&
+          lands.length > 0 &&
+          packageById(part.package).C_J_K / PART_HEAT / Math.max(landArea(part), 1e-6) > HANGS,
+        skinned: limit.at === 'face' && nodes.length > 0,
+        exposure: new Exposure(),
+        dose: 0,
+        peak_C: input.ambient_C,
+        atWet_C: input.ambient_C,
+        over_s: null,
+        loosens_s: null,
+      });
+    };
+    for (const { part, limit, nodes, distance_mm } of lumps.neighbours) watch(part, limit, nodes, distance_mm, true);
+    if (!heatsFromBelow(input)) return;
+    // heat from below reaches the whole board
+    const known = new Set([target.partId, ...(input.absent ?? []), ...lumps.neighbours.map((n) => n.part.partId)]);
+    for (const part of input.board.parts) {
+      if (known.has(part.partId)) continue;
+      const limit = limitOf(part, input);
+      if (limit.law.kind !== 'none') watch(part, limit, [], gapBetween(target, part), false);
     }
   }
 
-  hurt(time: number): boolean {
-    return this.neighbours.some((n) => n.over_s !== null && time > n.over_s + HURT_S);
+  /** Looks after `dt` more seconds. `judged`: the part is not off yet, so this counts for the verdict. */
+  note(run: HeatRun, dt: number, judged: boolean): void {
+    const { T } = run.kernel as NonNullable<HeatRun['kernel']>;
+    for (const w of this.watched) {
+      let C = -Infinity;
+      for (const node of w.nodes) C = Math.max(C, run.T[node]);
+      for (const cell of w.cells) C = Math.max(C, T[cell]);
+      if (w.skinned) C += this.skin(C);
+      w.peak_C = Math.max(w.peak_C, C);
+      if (judged) {
+        w.exposure.add(C, dt);
+        w.atWet_C = w.peak_C;
+      }
+      if (w.over_s === null) {
+        w.dose += rate(w.limit.law, C) * dt;
+        if (w.dose >= 1) w.over_s = run.time;
+      }
+      const lets_C = this.solidus_C - (w.hangs ? HANGS_MARGIN : 0);
+      if (w.loosens_s === null && w.lands.length > 0 && w.lands.every((land) => hottest(T, land) >= lets_C))
+        w.loosens_s = run.time;
+    }
   }
 
-  /** The first that goes over its limit. */
-  firstOver(): PlanRun['closes'] {
-    const over = this.neighbours.flatMap(({ partId, over_s }) => (over_s === null ? [] : [{ partId, at_s: over_s }]));
-    return over.sort((a, b) => a.at_s - b.at_s)[0] ?? null;
+  /** How much hotter the face of a body is than its middle at `C`, K: never hotter than the tool. */
+  private skin(C: number): number {
+    const { method, ambient_C } = this.input;
+    const rise = Math.min(SKIN.share * (C - ambient_C), SKIN.most_K, (method.set_C - C) / 2);
+    return Math.max(0, rise);
   }
+
+  /** What comes first: a limit, a small part loose in the wind, a heavy one falling off the other side. */
+  closes(): PlanRun['closes'] {
+    const ends = this.watched.flatMap((w): NonNullable<PlanRun['closes']>[] => {
+      // what has to be taken out first is not compared with anything
+      if (w.limit.takeOut) return [];
+      const { partId } = w.part;
+      const over = w.over_s === null ? [] : [{ partId, at_s: w.over_s, why: 'limit' as const }];
+      if (w.loosens_s === null) return over;
+      if (w.hangs) return [...over, { partId, at_s: w.loosens_s, why: 'falls' as const }];
+      const verdict = this.wind?.on(w.part)?.verdict;
+      return verdict === undefined || verdict === 'stays' || w.far
+        ? over
+        : [...over, { partId, at_s: w.loosens_s, why: 'wind' as const }];
+    });
+    return ends.sort((a, b) => a.at_s - b.at_s)[0] ?? null;
+  }
+
+  /** All within reach, and of the others those that heat from below comes near to; the least margin first. */
+  result(): PlanRun['neighbours'] {
+    const blows = this.input.method.kind === 'air' || heatsFromBelow(this.input);
+    return this.watched
+      .map((w): PlanRun['neighbours'][number] => {
+        const { law, plusMinus_K } = w.limit;
+        const { says, dose, margin_K } = judge(w.exposure, law, plusMinus_K);
+        return {
+          partId: w.part.partId,
+          distance_mm: w.distance_mm,
+          ...(w.far ? { far: true } : {}),
+          ...(w.hangs ? { hangs: true } : {}),
+          ...(w.limit.takeOut && (blows || w.distance_mm <= IRON_REACH) ? { takeOut: true } : {}),
+          limit_C: law.kind === 'dose' || law.kind === 'threshold' ? law.Tp_C : null,
+          limitPlusMinus_C: plusMinus_K,
+          says,
+          dose: Number.isFinite(dose) ? dose : null,
+          margin_K,
+          atWet_C: w.atWet_C,
+          peak_C: w.peak_C,
+          over_s: w.over_s,
+          loosens_s: w.loosens_s,
+        };
+      })
+      .filter((n, i) => this.watched[i].lands.length > 0 || this.watched[i].nodes.length > 0 || n.says !== 'clear')
+      .sort((a, b) => (a.margin_K ?? Infinity) - (b.margin_K ?? Infinity));
+  }
+}
+
+const heatsFromBelow = ({ under }: PlanInput): boolean => under?.kind === 'preheater' || under?.kind === 'infrared';
+
+function hottest(T: Float64Array, cells: readonly number[]): number {
+  let most = -Infinity;
+  for (const c of cells) most = Math.max(most, T[c]);
+  return most;
+}
+
+/** The column nearest to a part that lies beyond the mesh. */
+function nearestColumn({ ex, ey, grid }: BoardMesh, { x_mm, y_mm }: PlacedPart): number {
+  const along = (edges: Float64Array, at_mm: number) => {
+    const last = edges.length - 2;
+    let i = 0;
+    while (i < last && edges[i + 1] * 1000 <= at_mm) i++;
+    return i;
+  };
+  return along(ey, y_mm) * grid.stride + along(ex, x_mm);
 }

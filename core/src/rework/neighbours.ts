@@ -1,16 +1,17 @@
 /** Parts round the target, and those on the other side that take heat from it. */
 import { boxOnBoard, solderedTerminals, toBoard, type PlacedPart } from '../board/index.ts';
-import { NEIGHBOUR_LIMITS, type NeighbourLimit } from '../materials/limits.ts';
+import { rate } from '../materials/dose.ts';
 import { packageById, type Terminal } from '../packages/index.ts';
 import type { BoardMesh } from '../thermal/boardMesh.ts';
+import { limitOf, type Limit } from './limitOf.ts';
 import { bodyRect, exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';
 import { JOINT_TO_LAND } from './target.ts';
 
-/** Neighbours further than this are only board, mm; delicate ones (plastics, cells, films) count from further off. */
+/** Neighbours further than this are only board, mm; delicate ones, which are hurt where solder is still solid, count from further off. */
 const REACH = 12;
 const DELICATE_REACH = 25;
-const DELICATE_BELOW_C = 232;
+const SOLID_C = 205;
 /** What holds less heat than this on the other side changes nothing, J/K. */
 const FAR_LEAST = 0.03;
 /** Lands of neighbours below this size (m²) are linked to the cell at their centre alone. */
@@ -20,37 +21,27 @@ const SEGMENT = 5;
 /** Plastic and mould along a body, W/(m·K). */
 const BODY_CONDUCTIVITY = 0.4;
 
-export function addNeighbours(lumps: Lumps, { board, ambient_C }: PlanInput, mesh: BoardMesh, target: PlacedPart) {
-  for (const part of board.parts) {
-    if (part.partId === target.partId || part.side !== target.side) continue;
+/** Parts on either side that take heat from the target, as lumps; light ones on the other side only take the board's temperature. */
+export function addNeighbours(lumps: Lumps, input: PlanInput, mesh: BoardMesh, target: PlacedPart) {
+  for (const part of input.board.parts) {
+    if (part.partId === target.partId || input.absent?.includes(part.partId)) continue;
     const distance_mm = gapBetween(target, part);
-    const limit = limitOf(part);
-    if (distance_mm > (limit.limit.value < DELICATE_BELOW_C ? DELICATE_REACH : REACH)) continue;
-    const nodes = addBody(lumps, mesh, part, ambient_C, 0);
-    shade(lumps, mesh, boxOnBoard(part, bodyRect(part)));
-    lumps.neighbours.push({ part, limit, nodes, distance_mm });
+    const limit = limitOf(part, input);
+    if (distance_mm > reachOf(limit)) continue;
+    const far = part.side !== target.side;
+    const light = far && packageById(part.package).C_J_K < FAR_LEAST;
+    const nodes = light ? [] : addBody(lumps, mesh, part, input.ambient_C, far ? mesh.grid.dz.length - 1 : 0);
+    if (!far) shade(lumps, mesh, boxOnBoard(part, bodyRect(part)));
+    lumps.neighbours.push({ part, limit, nodes, distance_mm, far });
   }
 }
 
-/** Heavy parts under the target: they cool the board there. Their limits are read off at their lands. */
-export function addFarSide(lumps: Lumps, { board, ambient_C }: PlanInput, mesh: BoardMesh, target: PlacedPart) {
-  for (const part of board.parts) {
-    if (part.side === target.side || gapBetween(target, part) > REACH) continue;
-    if (packageById(part.package).C_J_K < FAR_LEAST) continue;
-    addBody(lumps, mesh, part, ambient_C, mesh.grid.dz.length - 1);
-  }
+function reachOf({ law }: Limit): number {
+  return rate(law, SOLID_C) > 0 ? DELICATE_REACH : REACH;
 }
 
-/** What a part stands: its own limit row, else its package's. */
-function limitOf(part: PlacedPart): NeighbourLimit {
-  const id = part.limit ?? packageById(part.package).limit;
-  const limit = NEIGHBOUR_LIMITS.get(id);
-  if (!limit) throw new Error(`No limit "${id}"; known: ${[...NEIGHBOUR_LIMITS.keys()].join(', ')}`);
-  return limit;
-}
-
-/** Shortest distance between the two bodies' boxes, mm. */
-function gapBetween(a: PlacedPart, b: PlacedPart): number {
+/** Shortest distance between the two bodies' boxes, mm; nothing where one lies above the other. */
+export function gapBetween(a: PlacedPart, b: PlacedPart): number {
   const [p, q] = [boxOnBoard(a, bodyRect(a)), boxOnBoard(b, bodyRect(b))];
   const dx = Math.max(0, p.x0 - q.x1, q.x0 - p.x1);
   const dy = Math.max(0, p.y0 - q.y1, q.y0 - p.y1);

@@ -1,39 +1,53 @@
 /**
- * What a rework does besides melting joints, until the part is lifted at the first chance: to the lands, the target's own body, small parts in the wind, ceramics, and what
- * hangs on the other side. Watched while it runs, read off at the end. Bounds marked so are estimates.
+ * What a rework does besides melting joints, until the part is lifted at the first chance: to the lands and the laminate, the target's own
+ * body, small parts in the wind, ceramics. Watched while it runs, read off at the end. Bounds marked so are estimates.
  */
 import { z } from 'zod';
-import { boxOnBoard, solderedTerminals, type PlacedPart } from '../board/index.ts';
 import { classOfPart } from '../diagnosis/compare.ts';
-import { LAMINATE } from '../materials/laminate.ts';
-import { NEIGHBOUR_LIMITS } from '../materials/limits.ts';
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { packageById, type PackageModel } from '../packages/index.ts';
-import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
+import type { PlacedPart } from '../board/index.ts';
+import { Exposure, judge, rate, type Judgement, type Law } from '../materials/dose.ts';
+import { LAMINATE_KINDS, LAMINATE_SPREAD } from '../materials/laminate.ts';
+import { packageById } from '../packages/index.ts';
 import type { HeatRun } from '../thermal/heatRun.ts';
-import { blowAway } from '../thermal/jetForms.ts';
+import { DAMP_SHARE, limitOf, type Limit } from './limitOf.ts';
 import type { Lumps } from './lumps.ts';
-import type { AirMethod } from './method.ts';
-import type { PlanInput } from './planForm.ts';
+import type { PlanInput, PlanRun } from './planForm.ts';
+import { tornLand } from './tornLand.ts';
+import type { Wind } from './wind.ts';
 
 const celsius = z.number();
+const harm = z.enum(['hurts', 'may hurt', 'near', 'clear']);
 export const outcomesSchema = z.strictObject({
   /** Each land of the target: time above the laminate's Tg, and how far above for how long. */
   lands: z.array(
     z.strictObject({ terminal: z.string(), aboveTg_s: z.number(), exposure_K_s: z.number(), peak_C: celsius }),
   ),
-  /** The land that suffers most: force if it alone were still solid at the lift, over what its bond then holds. */
-  padStress: z.strictObject({
-    terminal: z.string(),
-    exposure_K_s: z.number(),
-    force_N: z.number(),
-    bond_N: z.number(),
-    index: z.number(),
-    says: z.enum(['easy', 'careful', 'tears']),
+  /** How likely a land comes off, and which first; `early_p` when the lift cannot wait. Plans of older engines have an index instead. */
+  torn: z.strictObject({ terminal: z.string(), p: z.number(), early_p: z.number() }).optional(),
+  padStress: z
+    .strictObject({
+      terminal: z.string(),
+      exposure_K_s: z.number(),
+      force_N: z.number(),
+      bond_N: z.number(),
+      index: z.number(),
+      says: z.enum(['easy', 'careful', 'tears']),
+    })
+    .optional(),
+  /** The laminate at the hottest land. */
+  laminate: z
+    .strictObject({ peak_C: celsius, says: harm, margin_K: z.number().nullable(), dose: z.number().nullable() })
+    .optional(),
+  /** The target's own body against its row of the limits table, for parts that have to live. */
+  body: z.strictObject({
+    peak_C: celsius,
+    limit_C: celsius.nullable(),
+    over: z.boolean(),
+    says: harm.optional(),
+    margin_K: z.number().nullable().optional(),
+    why: z.string().optional(),
   }),
-  /** The target's own body against its class, for parts that have to live. */
-  body: z.strictObject({ peak_C: celsius, limit_C: celsius, over: z.boolean() }),
-  /** Small neighbours in the wind, once their own solder is molten. */
+  /** Small neighbours in the wind, once their own solder is molten; the target itself while it is laid down. */
   wind: z.array(
     z.strictObject({
       partId: z.string(),
@@ -42,117 +56,109 @@ export const outcomesSchema = z.strictObject({
       verdict: z.enum(['stays', 'skews', 'flies']),
     }),
   ),
-  /** Ceramics that stay: steepest rise over a second. Advisory. */
+  /** Ceramics that stay, and the target when it is one: steepest rise over a second, step between a tip and the body. */
   ceramics: z.array(
-    z.strictObject({ partId: z.string(), ramp_K_s: z.number(), grade: z.enum(['gentle', 'fair', 'harsh']) }),
-  ),
-  /** Parts on the other side, at their lands. */
-  farSide: z.array(
     z.strictObject({
       partId: z.string(),
-      peak_C: celsius,
-      limit_C: celsius,
-      heavy: z.boolean(),
-      verdict: z.enum(['holds', 'loosens', 'falls']),
+      ramp_K_s: z.number(),
+      step_K: z.number().optional(),
+      grade: z.enum(['gentle', 'fair', 'harsh']),
     }),
   ),
+  /** Parts on the other side, of plans of older engines: they are neighbours now. */
+  farSide: z
+    .array(
+      z.strictObject({
+        partId: z.string(),
+        peak_C: celsius,
+        limit_C: celsius,
+        heavy: z.boolean(),
+        verdict: z.enum(['holds', 'loosens', 'falls']),
+      }),
+    )
+    .optional(),
 });
 export type Outcomes = z.infer<typeof outcomesSchema>;
 
-/** Bond of foil to laminate, N/mm²: cold, and the part of it that is left above Tg (estimates). */
-const BOND_COLD = 7;
-const BOND_HOT_SHARE = 0.12;
-/** Exposure above Tg after which the hot bond has fallen to 1/e, K·s (estimate). */
-const BOND_EXPOSURE = 1500;
-/** What tweezers pull while one joint is still solid, N (estimate of a light hand). */
-const PULL_N = 0.25;
-/** Index from which one has to be careful, and from which the land tears. */
-const [CAREFUL, TEARS] = [0.3, 1];
-
-/** Body classes by thickness and volume, °C (J-STD-020, lead-free). */
-export function bodyClass_C({ l, w, h }: { l: number; w: number; h: number }): number {
-  const volume = l * w * h;
-  const column = volume < 350 ? 0 : volume <= 2000 ? 1 : 2;
-  const row = h < 1.6 ? [260, 260, 260] : h <= 2.5 ? [260, 250, 245] : [250, 245, 245];
-  return row[column];
-}
-
-/** Parts up to this length are small enough for the wind, mm. */
-const SMALL_MM = 3.3;
-/** Steepest rise that a ceramic takes gently, and fairly, times its length, K·mm/s: 4 and 8 K/s at 3.2 mm (advisory). */
+/** Steepest rise that a ceramic takes gently, and fairly, times its length, K·mm/s: 4 and 8 K/s at 3.2 mm. */
 const [GENTLE, FAIR] = [13, 26];
-/** More mass than this hangs on a square millimetre of land: it falls when it melts, g/mm² (rule of thumb, 30 g per square inch). */
-const HANGS = 0.0465;
-/** Heat capacity of parts, J/(g·K): turns the heat capacity of a body into its mass. */
-const PART_HEAT = 0.9;
-/** A heavy part on the far side has to stay below its solidus by this, K. */
-const FAR_MARGIN = 15;
+/** Most that a tip may be hotter than a ceramic it touches, K: up to 3.3 mm of length and 1.7 mm of width; larger ones no tip should touch. */
+const STEP_K = 150;
+const IRON_UP_TO = { l: 3.3, w: 1.7 };
+
+type Ceramic = { part: PlacedPart; nodes: number[]; before: number[]; steepest: number; step_K: number };
 
 /** Chip resistors are of ceramic too, but do not crack from heat. */
 function isCapacitor(part: PlacedPart): boolean {
+  if (packageById(part.package).texture !== 'ceramic') return false;
   return part.ref ? classOfPart(part).startsWith('mlcc') : part.package.startsWith('C');
-}
-
-const landArea = (part: PlacedPart) => solderedTerminals(part).reduce((sum, t) => sum + t.land.w * t.land.h, 0);
-
-interface FarPart {
-  part: PlacedPart;
-  pkg: PackageModel;
-  cells: number[];
-  peak_C: number;
 }
 
 export class OutcomeWatch {
   private readonly input: PlanInput;
   private readonly lumps: Lumps;
-  private readonly lands: { aboveTg_s: number; exposure_K_s: number; peak_C: number }[];
-  private readonly far: FarPart[] = [];
-  private readonly ceramics: {
-    partId: string;
-    nodes: number[];
-    before: number[];
-    steepest: number;
-    length_mm: number;
-  }[];
-  private body_C: number;
+  private readonly target: PlacedPart;
+  private readonly lands: { aboveTg_s: number; exposure_K_s: number; peak_C: number; now_C: number }[];
+  private readonly ceramics: Ceramic[];
+  private readonly Tg_C: number;
+  private readonly laminate: Law;
+  private readonly ownLimit: Limit;
+  private readonly body = new Exposure();
+  private readonly board = new Exposure();
+  private bodyDose = 0;
   private elapsed = 0;
+  /** When the target's own body is hurt, s. */
+  hurt_s: number | null = null;
 
-  constructor(input: PlanInput, mesh: BoardMesh, lumps: Lumps, target: PlacedPart) {
+  constructor(input: PlanInput, lumps: Lumps, target: PlacedPart) {
     this.input = input;
     this.lumps = lumps;
-    this.body_C = input.ambient_C;
-    this.lands = lumps.joints.map(() => ({ aboveTg_s: 0, exposure_K_s: 0, peak_C: input.ambient_C }));
-    const bottom = (mesh.grid.dz.length - 1) * mesh.columns;
-    for (const part of input.board.parts) {
-      if (part.side === target.side) continue;
-      const cells: number[] = [];
-      for (const t of solderedTerminals(part))
-        overlapOnMesh(mesh, boxOnBoard(part, t.land), (column) => cells.push(column + bottom));
-      if (cells.length > 0) this.far.push({ part, pkg: packageById(part.package), cells, peak_C: input.ambient_C });
-    }
-    this.ceramics = lumps.neighbours.flatMap(({ part, nodes }) => {
-      const pkg = packageById(part.package);
-      if (pkg.texture !== 'ceramic' || !isCapacitor(part)) return [];
-      const before = nodes.map(() => input.ambient_C);
-      return [{ partId: part.partId, nodes, before, steepest: 0, length_mm: pkg.body.l }];
-    });
+    this.target = target;
+    this.lands = lumps.joints.map(() => ({
+      aboveTg_s: 0,
+      exposure_K_s: 0,
+      peak_C: input.ambient_C,
+      now_C: input.ambient_C,
+    }));
+    const laminate = input.board.laminate ?? 'standard';
+    this.Tg_C = LAMINATE_KINDS[laminate].Tg_C;
+    this.laminate = {
+      kind: 'laminate',
+      laminate,
+      damp_K: DAMP_SHARE[input.moisture ?? 'unknown'] * LAMINATE_SPREAD.damp_K,
+    };
+    this.ownLimit = limitOf(target, input, true);
+    const ceramic = (part: PlacedPart, nodes: number[]): Ceramic[] =>
+      isCapacitor(part) ? [{ part, nodes, before: nodes.map(() => input.ambient_C), steepest: 0, step_K: 0 }] : [];
+    this.ceramics = [
+      ...lumps.neighbours.filter((n) => !n.far).flatMap(({ part, nodes }) => ceramic(part, nodes)),
+      ...ceramic(target, [lumps.body]),
+    ];
+    const { method } = input;
+    for (const c of this.ceramics)
+      if (c.part === target && method.kind !== 'air') c.step_K = method.set_C - input.ambient_C;
   }
 
   /** Looks at the run after `dt` more seconds. */
   note(run: HeatRun, dt: number): void {
     const T = (run.kernel as NonNullable<HeatRun['kernel']>).T;
-    const Tg = LAMINATE.softensAt.value;
+    let hottestLand = -Infinity;
     this.lumps.joints.forEach((j, i) => {
       let hottest = -Infinity;
       for (const c of j.columns) hottest = Math.max(hottest, T[c]);
+      hottestLand = Math.max(hottestLand, hottest);
       const land = this.lands[i];
+      land.now_C = hottest;
       land.peak_C = Math.max(land.peak_C, hottest);
-      if (hottest <= Tg) return;
+      if (hottest <= this.Tg_C) return;
       land.aboveTg_s += dt;
-      land.exposure_K_s += (hottest - Tg) * dt;
+      land.exposure_K_s += (hottest - this.Tg_C) * dt;
     });
-    this.body_C = Math.max(this.body_C, run.T[this.lumps.body]);
-    for (const f of this.far) for (const c of f.cells) f.peak_C = Math.max(f.peak_C, T[c]);
+    const body_C = run.T[this.lumps.body];
+    this.body.add(body_C, dt);
+    this.board.add(hottestLand, dt);
+    this.bodyDose += rate(this.ownLimit.law, body_C) * dt;
+    if (this.bodyDose >= 1) this.hurt_s ??= run.time;
     this.elapsed += dt;
     if (this.elapsed < 1 - 1e-9) return;
     for (const c of this.ceramics)
@@ -163,82 +169,65 @@ export class OutcomeWatch {
     this.elapsed = 0;
   }
 
-  /** `loosens`: when each neighbour's own joints melt. */
-  result(loosens: ReadonlyMap<string, number | null>, aim: { x: number; y: number }): Outcomes {
-    const { lumps, input } = this;
-    const target = input.board.parts.find((p) => p.partId === input.target) as PlacedPart;
-    const { body } = packageById(target.package);
-    const limit_C = bodyClass_C(body);
+  /** `neighbours` as they came out; `wind` where air is blown; `heat_s`: how long the tool is at it. */
+  result(neighbours: PlanRun['neighbours'], wind: Wind | undefined, heat_s: number): Outcomes {
+    const { lumps, input, target } = this;
+    const lands = lumps.joints.map(({ terminal }, i) => ({ terminal, ...this.lands[i] }));
+    const body = judge(this.body, this.ownLimit.law, this.ownLimit.plusMinus_K);
+    const { law } = this.ownLimit;
+    const board = judge(this.board, this.laminate, LAMINATE_SPREAD.harm_K);
     return {
-      lands: lumps.joints.map((j, i) => ({ terminal: j.terminal.id, ...this.lands[i] })),
-      padStress: this.padStress(),
-      body: { peak_C: this.body_C, limit_C, over: this.body_C > limit_C },
-      wind: input.method.kind === 'air' ? this.wind(input.method, loosens, aim) : [],
-      ceramics: this.ceramics.map(({ partId, steepest, length_mm }) => {
-        const strain = steepest * length_mm;
-        const grade = strain <= GENTLE ? 'gentle' : strain <= FAIR ? 'fair' : 'harsh';
-        return { partId, ramp_K_s: steepest, grade };
-      }),
-      farSide: this.farSide(),
+      lands: lands.map(({ terminal, aboveTg_s, exposure_K_s, peak_C }) => ({
+        terminal: terminal.id,
+        aboveTg_s,
+        exposure_K_s,
+        peak_C,
+      })),
+      torn: tornLand(
+        lands.map((l) => ({ terminal: l.terminal, lift_C: l.now_C, exposure_K_s: l.exposure_K_s })),
+        target.package,
+        input.method,
+        heat_s,
+        this.Tg_C,
+      ),
+      laminate: { peak_C: this.board.peak_C, ...finite(board) },
+      body: {
+        peak_C: this.body.peak_C,
+        limit_C: law.kind === 'dose' || law.kind === 'threshold' ? law.Tp_C : null,
+        over: body.says === 'hurts',
+        says: body.says,
+        margin_K: body.margin_K,
+        why: this.ownLimit.why,
+      },
+      wind: wind ? this.wind(wind, neighbours) : [],
+      ceramics: this.ceramics.map((c) => ceramicOf(c, target)),
     };
   }
 
-  private padStress(): Outcomes['padStress'] {
-    const stressed = this.lumps.joints.map((j, i) => {
-      const { exposure_K_s, peak_C } = this.lands[i];
-      const area = j.terminal.land.w * j.terminal.land.h;
-      const hot = peak_C > LAMINATE.softensAt.value;
-      const bond_N = BOND_COLD * area * (hot ? BOND_HOT_SHARE * Math.exp(-exposure_K_s / BOND_EXPOSURE) : 1);
-      return { terminal: j.terminal.id, exposure_K_s, bond_N, index: PULL_N / Math.max(bond_N, 1e-6) };
-    });
-    const worst = stressed.reduce((a, b) => (b.index > a.index ? b : a));
-    const says = worst.index < CAREFUL ? 'easy' : worst.index < TEARS ? 'careful' : 'tears';
-    return { ...worst, force_N: PULL_N, says };
+  private wind(wind: Wind, neighbours: PlanRun['neighbours']): Outcomes['wind'] {
+    const { board, fitting } = this.input;
+    const laid = fitting ? wind.judge(this.target, 0) : undefined;
+    return [
+      ...(laid ? [{ partId: this.target.partId, ...laid, loosens_s: 0 }] : []),
+      ...neighbours.flatMap(({ partId, far, loosens_s }) => {
+        const part = far ? undefined : board.parts.find((p) => p.partId === partId);
+        const found = part && wind.on(part);
+        if (!found) return [];
+        return [{ partId, N: found.N, loosens_s, verdict: loosens_s === null ? ('stays' as const) : found.verdict }];
+      }),
+    ];
   }
+}
 
-  private wind(method: AirMethod, loosens: ReadonlyMap<string, number | null>, aim: { x: number; y: number }) {
-    const settings = [method, ...(method.stages ?? []).map((s) => ({ ...method, ...s }))];
-    return this.lumps.neighbours.flatMap(({ part }) => {
-      const { body } = packageById(part.package);
-      if (Math.max(body.l, body.w) > SMALL_MM) return [];
-      // the hand comes as near as its circle lets it
-      const away = Math.hypot(part.x_mm - 1000 * aim.x, part.y_mm - 1000 * aim.y);
-      const judged = settings.map((s) =>
-        blowAway({
-          Q_L_min: s.flow_L_min,
-          D_mm: s.nozzle_mm,
-          H_mm: s.standoff_mm,
-          Tset_C: s.set_C,
-          Tamb_C: this.input.ambient_C,
-          efficiency: this.input.station.efficiency,
-          part: { l_mm: body.l, w_mm: body.w, h_mm: body.h },
-          r_mm: Math.max(0, away - s.sweep_mm),
-          wet: 1,
-        }),
-      );
-      const worst = judged.reduce((a, b) => (b.N > a.N ? b : a));
-      const loosens_s = loosens.get(part.partId) ?? null;
-      return [
-        {
-          partId: part.partId,
-          N: worst.N,
-          loosens_s,
-          verdict: loosens_s === null ? ('stays' as const) : worst.verdict,
-        },
-      ];
-    });
-  }
+/** JSON has no Infinity. */
+const finite = ({ says, dose, margin_K }: Judgement) => ({ says, margin_K, dose: Number.isFinite(dose) ? dose : null });
 
-  private farSide(): Outcomes['farSide'] {
-    const solidus = SOLDER_ALLOYS.get(this.input.board.jointAlloy)?.Ts.value ?? 217;
-    return this.far.map(({ part, pkg, peak_C }) => {
-      const heavy = pkg.C_J_K / PART_HEAT / Math.max(landArea(part), 1e-6) > HANGS;
-      const balls = pkg.terminals.some((t) => t.kind === 'ball');
-      const limit_C = balls
-        ? (NEIGHBOUR_LIMITS.get(part.limit ?? pkg.limit)?.limit.value ?? solidus - FAR_MARGIN)
-        : solidus - (heavy ? FAR_MARGIN : 0);
-      const verdict = peak_C < limit_C ? 'holds' : heavy && peak_C >= solidus ? 'falls' : 'loosens';
-      return { partId: part.partId, peak_C, limit_C, heavy, verdict } as const;
-    });
-  }
+function ceramicOf({ part, steepest, step_K }: Ceramic, target: PlacedPart): Outcomes['ceramics'][number] {
+  const { l, w } = packageById(part.package).body;
+  const touched = part === target && step_K > 0;
+  const large = Math.max(l, w) > IRON_UP_TO.l || Math.min(l, w) > IRON_UP_TO.w;
+  const strain = steepest * l;
+  const harsh = strain > FAIR || (touched && (large || step_K > STEP_K));
+  const grade = harsh ? 'harsh' : strain > GENTLE ? 'fair' : 'gentle';
+  return { partId: part.partId, ramp_K_s: steepest, ...(touched ? { step_K } : {}), grade };
 }

@@ -1,6 +1,8 @@
 /** What a plan is computed from, and what one run of it tells. */
 import { z } from 'zod';
 import { boardModelSchema } from '../board/boardModel.ts';
+import { harmBy, type Harm } from '../materials/dose.ts';
+import { shopLimitsSchema } from './limitOf.ts';
 import { methodSchema, stationSchema } from './method.ts';
 import { outcomesSchema } from './outcomes.ts';
 import { surroundingsSchema } from './surroundingsForm.ts';
@@ -12,6 +14,10 @@ export const planInputSchema = z.strictObject({
   station: stationSchema,
   ambient_C: z.number().min(-20).max(60),
   ...surroundingsSchema.shape,
+  /** Rows of the limits table as this shop wants them. */
+  limits: shopLimitsSchema.optional(),
+  /** The part goes on: until its solder melts nothing holds it in the wind. */
+  fitting: z.boolean().optional(),
   /** Cells of the mesh and step: 14 000 at 50 ms for plans, 3 000 at 100 ms for searching. */
   quality: z.enum(['plan', 'search']).default('plan'),
   /** Keep the books of energy; costs a twentieth of the time. */
@@ -44,15 +50,34 @@ export type Paths = z.infer<typeof paths>;
 const neighbour = z.strictObject({
   partId: z.string(),
   distance_mm: z.number(),
-  limit_C: z.number(),
+  /** On the other side of the board; hangs too heavy there to stay when its solder melts. */
+  far: z.boolean().optional(),
+  hangs: z.boolean().optional(),
+  /** No method works with it there. */
+  takeOut: z.boolean().optional(),
+  /** What it stands for some seconds; null where no temperature harms it. */
+  limit_C: z.number().nullable(),
   limitPlusMinus_C: z.number(),
-  /** Highest temperature until the joints are wet, or of the whole run when they never are. */
+  /** Harm until the part is off, share of what it stands, and how much hotter all could have been, K. Plans of older engines lack them. */
+  says: z.enum(['hurts', 'may hurt', 'near', 'clear']).optional(),
+  /** Null where it is harmed at once. */
+  dose: z.number().nullable().optional(),
+  margin_K: z.number().nullable().optional(),
+  /** Highest temperature until the part is off, or of the whole run when its joints are never wet. */
   atWet_C: z.number(),
   peak_C: z.number(),
+  /** When it is harmed. */
   over_s: z.number().nullable(),
   /** When the neighbour's own joints melt, if they do. */
   loosens_s: z.number().nullable(),
 });
+
+/** Harm to a neighbour until the part is off; plans of older engines knew a peak alone. */
+export function harmOf(n: z.infer<typeof neighbour>): { says: Harm; margin_K: number | null } {
+  if (n.says !== undefined) return { says: n.says, margin_K: n.margin_K ?? null };
+  const margin_K = n.limit_C === null ? null : n.limit_C - n.atWet_C;
+  return { says: margin_K === null ? 'clear' : harmBy(margin_K, n.limitPlusMinus_C, false), margin_K };
+}
 
 const fieldFrames = z.strictObject({
   /** Cell edges on the board, mm. */
@@ -76,7 +101,14 @@ export const planRunSchema = z.strictObject({
   body_C: z.number(),
   pads_C: z.number(),
   neighbours: z.array(neighbour),
-  closes: z.strictObject({ at_s: z.number(), partId: z.string() }).nullable(),
+  /** What ends the window first: a limit, a small part loose in the wind, a heavy one falling off the other side, the part's own body. */
+  closes: z
+    .strictObject({
+      at_s: z.number(),
+      partId: z.string(),
+      why: z.enum(['limit', 'wind', 'falls', 'body']).optional(),
+    })
+    .nullable(),
   ended_s: z.number(),
   cells: z.number(),
   steps: z.number(),

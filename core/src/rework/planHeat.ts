@@ -111,10 +111,18 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
     const worse = timeOf(wet.rate - Math.abs(effect), limit_s);
     return worse === null || wet.rate === 0 ? null : worse - 1 / wet.rate;
   };
+  const allWetRange_s = rangeOf((r) => r.allWet_s);
+  // it has to be lifted before the last joint is surely loose
+  const end = windowEnd(nominal);
+  const early = end !== null && (allWetRange_s.to === null || allWetRange_s.to > end);
+  const { outcomes } = nominal;
   const neighbour = (run: PlanRun, partId: string) => run.neighbours.find((n) => n.partId === partId);
   return {
     ...nominal,
-    allWetRange_s: rangeOf((r) => r.allWet_s),
+    ...(outcomes?.torn && early
+      ? { outcomes: { ...outcomes, torn: { ...outcomes.torn, p: outcomes.torn.early_p } } }
+      : {}),
+    allWetRange_s,
     closesRange_s: rangeOf(windowEnd),
     jointRanges_s: nominal.joints.map(({ terminal }) => ({
       terminal,
@@ -123,12 +131,12 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
         return joint && wetAt(joint);
       }),
     })),
-    neighbourRanges: nominal.neighbours.map(({ partId }) => ({
+    neighbourRanges: nominal.neighbours.map(({ partId, atWet_C }) => ({
       partId,
       over_s: rangeOf((r) => neighbour(r, partId)?.over_s),
       atWetPlusMinus_K: Math.hypot(
         ...effectsOf(
-          members.map((m) => neighbour(m, partId)?.atWet_C ?? input.ambient_C),
+          members.map((m) => neighbour(m, partId)?.atWet_C ?? atWet_C),
           inputs.length,
         ),
       ),

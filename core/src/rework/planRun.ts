@@ -5,7 +5,6 @@
  */
 import { CancelledError, type CalcContext } from '../calc/defineCalc.ts';
 import { partName } from '../board/index.ts';
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { meshBoard, targetBox } from '../thermal/boardMesh.ts';
 import { cellCount } from '../thermal/grid.ts';
 import { HeatRun, OutOfBoundsError } from '../thermal/heatRun.ts';
@@ -19,6 +18,7 @@ import type { PlanInput, PlanRun } from './planForm.ts';
 import { OutcomeWatch } from './outcomes.ts';
 import { reasonFor } from './reason.ts';
 import { applySurroundings, heldShare } from './surroundings.ts';
+import { Wind } from './wind.ts';
 
 const QUALITY = { plan: { cells: 14_000, dt: 0.05 }, search: { cells: 3_000, dt: 0.1 } };
 /** A tip that comes down or leaves changes much in little time: steps that much shorter for so long, s (else p95 17 % off at 50 ms). */
@@ -27,8 +27,8 @@ const TOUCH = { part: 1 / 4, for_s: 0.5 };
 const LIFT_S = 3;
 /** Fine enough for what is slow, s. */
 const LOOK_S = 0.2;
-/** Go on this long after all joints are wet, to find the window's end, s. */
-const AFTER_WET = 60;
+/** Go on this long after all joints are wet, to find the window's end, s; less once it has closed this long ago. */
+const [AFTER_WET, AFTER_HURT, HURT_S] = [60, 8, 5];
 
 /** Boundaries that depend on surface temperatures change fast only in the beginning, s. */
 function renewEvery(t: number): number {
@@ -100,9 +100,16 @@ async function runWith(input: PlanInput, context: CalcContext, finer: number): P
   const stepUnderTip_s = SIDEWAYS / finer / Math.max(1, run.sidewaysRate(lumps.joints.flatMap((j) => j.columns)));
   const held = heldShare(input.held, mesh);
   const joints = new JointWatch(run, lumps, method, irons);
-  const ownSolidus = SOLDER_ALLOYS.get(input.board.jointAlloy)?.Ts.value ?? 217;
-  const neighbours = new NeighbourWatch(lumps, input.ambient_C, ownSolidus);
-  const outcomes = new OutcomeWatch(input, mesh, lumps, target);
+  const wind = method.kind === 'air' ? new Wind(input, method, { x: 1000 * at.x, y: 1000 * at.y }) : undefined;
+  const neighbours = new NeighbourWatch(input, mesh, lumps, target, wind);
+  const outcomes = new OutcomeWatch(input, lumps, target);
+  /** What ends the window, as far as the run has come. */
+  const closes = (): PlanRun['closes'] => {
+    const round = neighbours.closes();
+    const own = input.reused || input.fitting ? outcomes.hurt_s : null;
+    if (own === null || (round && round.at_s <= own)) return round;
+    return { partId: target.partId, at_s: own, why: 'body' };
+  };
   let air: AirOn | undefined;
   let sinceLook = 0;
   while (run.time < method.limit_s - 1e-9) {
@@ -140,19 +147,21 @@ async function runWith(input: PlanInput, context: CalcContext, finer: number): P
     // a tip is through a pin in a few steps
     if (look || irons) joints.look();
     if (!look) continue;
-    if (allWet === null || run.time <= allWet + LIFT_S) outcomes.note(run, sinceLook);
+    const judged = allWet === null || run.time <= allWet + LIFT_S;
+    if (judged) outcomes.note(run, sinceLook);
+    neighbours.note(run, sinceLook, judged);
     sinceLook = 0;
     body = Math.max(body, run.T[lumps.body]);
     for (const j of lumps.joints) for (const c of j.columns) pads = Math.max(pads, kernel.T[c]);
-    neighbours.note(run, allWet !== null);
-    if (allWet !== null && run.time > allWet + (neighbours.hurt(run.time) ? 8 : AFTER_WET)) break;
+    const end = closes();
+    if (allWet !== null && run.time > allWet + (end && run.time > end.at_s + HURT_S ? AFTER_HURT : AFTER_WET)) break;
     if (joints.frozen_s !== null) break;
   }
   run.checkBounds();
 
   const { allLoose_s: allWet, frozen_s: freezes } = joints;
   const last = joints.last();
-  const loosens = new Map(neighbours.neighbours.map((n) => [n.partId, n.loosens_s]));
+  const round = neighbours.result();
   return {
     joints: joints.joints,
     allWet_s: allWet,
@@ -167,12 +176,12 @@ async function runWith(input: PlanInput, context: CalcContext, finer: number): P
     },
     body_C: body,
     pads_C: pads,
-    neighbours: neighbours.neighbours.sort((a, b) => a.limit_C - a.peak_C - (b.limit_C - b.peak_C)),
-    closes: neighbours.firstOver(),
+    neighbours: round,
+    closes: closes(),
     ended_s: run.time,
     cells: cellCount(mesh.grid),
     steps,
-    outcomes: outcomes.result(loosens, at),
+    outcomes: outcomes.result(round, wind, allWet ?? run.time),
     ...(input.books ? { energy: { input_J: run.input_J, stored_J: run.stored_J(), lost_J: run.lost_J } } : {}),
     ...(recorder ? { frames: recorder.frames() } : {}),
   };

@@ -23,13 +23,14 @@ function radiative(surface_C: number, ambient_C: number): number {
   return GLOW * mean * mean * mean;
 }
 
-/** Whether a column lies in the window of what heats from below. */
-function inWindow(window: Rectangle | undefined, mesh: BoardMesh, i: number, j: number): boolean {
+/** Whether a place, mm, lies in the window of what heats from below. */
+function covers(window: Rectangle | undefined, x: number, y: number): boolean {
   if (!window) return true;
-  const x = 500 * (mesh.ex[i] + mesh.ex[i + 1]);
-  const y = 500 * (mesh.ey[j] + mesh.ey[j + 1]);
   return x >= window.x_mm && x <= window.x_mm + window.w_mm && y >= window.y_mm && y <= window.y_mm + window.h_mm;
 }
+
+const inWindow = (window: Rectangle | undefined, { ex, ey }: BoardMesh, i: number, j: number) =>
+  covers(window, 500 * (ex[i] + ex[i + 1]), 500 * (ey[j] + ey[j + 1]));
 
 /** Part of a column's lower face that rests on a frame or on props. */
 export function heldShare(held: PlanInput['held'], mesh: BoardMesh): Float64Array | undefined {
@@ -145,6 +146,12 @@ export function applySurroundings(
     const T = run.T[e.node];
     const glow = radiative(T, ambient_C) * (e.top + e.sides);
     const a = air?.lumps[n];
+    if (e.far && under?.kind === 'preheater' && covers(under.window, e.x, e.y)) {
+      // it hangs into what heats from below
+      run.hA[e.node] = under.h * (e.top + e.sides);
+      run.Tinf[e.node] = under.T_C;
+      continue;
+    }
     const still = draught * natural(1.32, T - ambient_C, 3e-3);
     const top = Math.max(a?.h ?? 0, still) * e.top;
     const sides = Math.max(a?.hSide ?? 0, still) * e.sides;

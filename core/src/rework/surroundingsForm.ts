@@ -1,6 +1,7 @@
 /** What a plan finds at the bench besides board and tool. */
 import { z } from 'zod';
 import { compositionSchema } from '../alloys/elements.ts';
+import { moistureSchema } from './limitOf.ts';
 
 const rectangle = z.strictObject({
   x_mm: z.number().min(-2000).max(2000),
@@ -91,5 +92,11 @@ export const surroundingsSchema = z.strictObject({
   covers: z.array(coverSchema).max(60).optional(),
   sinks: z.array(sinkSchema).max(40).optional(),
   joints: z.array(jointStateSchema).max(40).optional(),
+  /** Whether board and parts were baked before; unknown without. */
+  moisture: moistureSchema.optional(),
+  /** Parts that are off the board or unplugged meanwhile. */
+  absent: z.array(z.string().max(60)).max(60).optional(),
+  /** The part goes on again, so it has to live. */
+  reused: z.boolean().optional(),
 });
 export type Surroundings = z.infer<typeof surroundingsSchema>;

@@ -1,6 +1,6 @@
 /** Bodies that only stand there, and flex tails. */
-import { NEIGHBOUR_LIMITS } from '../../materials/limits.ts';
-import { choice, count, defineFamily, mm } from '../family.ts';
+import { LIMITS } from '../../materials/limits.ts';
+import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import { hollowCapacity, mouldCapacity, woundCapacity } from './figures.ts';
 
@@ -14,7 +14,7 @@ export const box = defineFamily({
     h: mm('Height', 5, 0.02, 100),
     stuff: choice('Of', TEXTURES, 'plastic'),
     mark: choice('Marked', POLARITIES, 'none'),
-    limit: choice('Stands', [...NEIGHBOUR_LIMITS.keys()], 'unknown-plastic'),
+    limit: stands('Stands', [...LIMITS.keys()], 'plastic-tht'),
   },
   build(p, f): PackageShape {
     const body = {
@@ -71,7 +71,7 @@ export const shieldCan = defineFamily({
       polarity: 'none',
       C_J_K: f.C ?? sheet_mm2 * p.sheet * 3.6e-3,
       terminals,
-      limit: 'ic-body',
+      limit: 'shield',
     };
   },
 });
@@ -104,7 +104,7 @@ export const flexTail = defineFamily({
           C_add_J_K: 0.2e-3,
         };
       }),
-      limit: p.film,
+      limit: p.film === 'pet' ? 'flex-pet' : 'flex-pi',
     };
   },
 });

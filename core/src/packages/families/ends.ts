@@ -1,5 +1,6 @@
 /** Two terminals at the ends: chips, MELF, moulded capacitors and diodes, cans, coils, crystals. */
-import { choice, defineFamily, mm } from '../family.ts';
+import { choice, defineFamily, mm, stands } from '../family.ts';
+import { flatCan } from '../../materials/limitAliases.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import { ceramicCapacity, mouldCapacity, mouldedBody, woundCapacity } from './figures.ts';
 
@@ -16,7 +17,26 @@ export const twoEnds = defineFamily({
     cap: mm('Metal at each end', 0.35, 0.05, 6),
     stuff: choice('Body of', TEXTURES, 'ceramic'),
     mark: choice('Marked', POLARITIES, 'none'),
-    limit: choice('Stands', ['ceramic', 'ic-body', 'magnet', 'crystal', 'led', 'film'], 'ceramic'),
+    limit: stands(
+      'Stands',
+      [
+        'bare',
+        'mlcc',
+        'ic',
+        'axial',
+        'coil-chip',
+        'coil-smd-pressed',
+        'coil-smd-glued',
+        'choke-smd',
+        'crystal-smd',
+        'resonator-smd',
+        'led-smd',
+        'film-pen',
+        'film-pps',
+        'ptc-smd',
+      ],
+      'bare',
+    ),
   },
   refuse: (p) => (p.cap * 2 >= p.l ? 'the ends leave nothing between them' : undefined),
   build(p, f): PackageShape {
@@ -53,6 +73,11 @@ export const mouldedEnds = defineFamily({
     span: mm('Over the straps', 5.1, 0.7, 25),
     strap: mm('Strap width', 1.5, 0.1, 10),
     mark: choice('Marked', ['cathode', 'plus-stripe', 'none'], 'cathode'),
+    limit: stands(
+      'Stands',
+      ['by its mark', 'ic', 'tantalum', 'tantalum-polymer', 'crystal-hc49', 'coil-smd-pressed'],
+      'by its mark',
+    ),
   },
   refuse: (p) => (p.span < p.l ? 'the straps end at or outside the body' : undefined),
   build(p, f): PackageShape {
@@ -75,6 +100,7 @@ export const mouldedEnds = defineFamily({
       terminals: [terminal('1', -1), terminal('2', 1)],
       polarity: p.mark,
       C: f.C,
+      limit: p.limit === 'by its mark' ? (p.mark === 'plus-stripe' ? 'tantalum' : 'ic') : p.limit,
     });
   },
 });
@@ -107,7 +133,7 @@ export const vChipCan = defineFamily({
       polarity: 'minus-stripe',
       C_J_K: f.C ?? 2.1e-3 * (Math.PI / 4) * p.d ** 2 * p.h,
       terminals: [terminal('1', -1), terminal('2', 1)],
-      limit: p.filling,
+      limit: p.filling === 'polymer' ? 'polymer-smd' : flatCan(p.d),
     };
   },
 });

@@ -40,5 +40,5 @@ export const mouldedBody = (
   polarity: rest.polarity,
   C_J_K: rest.C ?? mouldCapacity(l, w, h),
   terminals: rest.terminals,
-  limit: rest.limit ?? 'ic-body',
+  limit: rest.limit ?? 'ic',
 });

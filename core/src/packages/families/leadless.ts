@@ -136,7 +136,7 @@ export const castellated = defineFamily({
       polarity: 'pin1',
       C_J_K: f.C ?? p.l * p.w * (1.0 * 1.9e-3 + (p.h - 1) * 0.5e-3),
       terminals,
-      limit: 'ic-body',
+      limit: 'module',
     };
   },
 });

@@ -45,7 +45,7 @@ export const tabbed = defineFamily({
       texture: 'mould',
       polarity: 'pin1',
       C_J_K: f.C ?? mouldCapacity(p.l, p.w, p.h),
-      limit: 'ic-body',
+      limit: 'ic',
       terminals: [
         ...legs,
         {

@@ -1,21 +1,36 @@
 /** Pins through holes: DIP, radial and axial parts, upright power packages, relays, transformers. */
-import { choice, count, defineFamily, mm } from '../family.ts';
+import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import { hollowCapacity, holeVolume, mouldCapacity, pinConductance, woundCapacity } from './figures.ts';
 
-const BODY_LIMITS = [
-  'ic-body',
+const ON_PINS = [
+  'ic-tht',
+  'opto-dip',
   'elko-radial',
-  'film',
-  'ceramic',
-  'relay',
-  'magnet',
-  'crystal',
-  'led',
-  'thermal-fuse',
-  'unknown-plastic',
-  'pbt',
-  'pa66',
+  'polymer-radial',
+  'film-pp',
+  'film-pet',
+  'disc-coated',
+  'bare',
+  'axial',
+  'relay-sealed',
+  'relay-open',
+  'coil-tht',
+  'trafo-tht',
+  'crystal-hc49',
+  'crystal-can',
+  'led-tht',
+  'cutoff',
+  'ptc-tht',
+  'supercap',
+  'switch-tht',
+  'pot-tht',
+  'buzzer-tht',
+  'mic-electret',
+  'plastic-tht',
+  'pbt-gf',
+  'pa66-gf',
+  'pa66-plain',
 ] as const;
 
 const pin = (id: string, x: number, y: number, drill: number, loose = 2e-3): Terminal => ({
@@ -42,7 +57,7 @@ export const pinRows = defineFamily({
     drill: mm('Hole', 0.9, 0.4, 3),
     absent: choice('Places without a pin', ['none', '2 3 6 7', '2', '2 4', '2 3 5 6'], 'none'),
     stuff: choice('Body of', TEXTURES, 'mould'),
-    limit: choice('Stands', BODY_LIMITS, 'ic-body'),
+    limit: stands('Stands', ON_PINS, 'ic-tht'),
   },
   refuse: (p) => (p.pins % 2 ? 'pins stand in two equal rows: an even number' : undefined),
   build(p, f): PackageShape {
@@ -79,7 +94,7 @@ export const radial = defineFamily({
     drill: mm('Hole', 0.9, 0.4, 3),
     stuff: choice('Body of', TEXTURES, 'metal'),
     mark: choice('Marked', POLARITIES, 'minus-stripe'),
-    limit: choice('Stands', BODY_LIMITS, 'elko-radial'),
+    limit: stands('Stands', ON_PINS, 'elko-radial'),
   },
   refuse: (p) => (p.pitch > p.l + 20 ? 'the pins stand far outside the body' : undefined),
   build(p, f): PackageShape {
@@ -120,7 +135,7 @@ export const upright = defineFamily({
       ...pin(String(n + 1), (n - (p.legs - 1) / 2) * p.pitch, p.w * 0.1, p.drill, 4e-3),
       G_W_K: 12e-3,
     })),
-    limit: 'ic-body',
+    limit: 'ic-tht',
   }),
 });
 
@@ -135,10 +150,24 @@ export const connector = defineFamily({
     w: mm('Depth', 5, 1, 60),
     h: mm('Height', 6, 0.5, 40),
     mount: choice('Soldered', ['through', 'flat'], 'through'),
-    plastic: choice(
+    plastic: stands(
       'Plastic',
-      ['unknown-plastic', 'lcp', 'pa46', 'pa66', 'pbt', 'pvc', 'acrylic', 'pom'],
-      'unknown-plastic',
+      [
+        'unknown',
+        'lcp',
+        'pps',
+        'pa6t-9t',
+        'pa46',
+        'pa66-gf',
+        'pa66-plain',
+        'pbt-gf',
+        'pvc',
+        'pc',
+        'abs',
+        'acrylic',
+        'pom',
+      ],
+      'unknown',
     ),
   },
   refuse: (p) =>
@@ -153,7 +182,7 @@ export const connector = defineFamily({
       texture: 'plastic',
       polarity: 'pin1',
       C_J_K: f.C ?? hollowCapacity(p.l, p.w, p.h),
-      limit: p.plastic,
+      limit: p.plastic === 'unknown' ? (flat ? 'plastic-flat' : 'plastic-tht') : p.plastic,
       terminals: Array.from({ length: p.pins }, (_, n): Terminal => {
         const x = ((n % perRow) - (perRow - 1) / 2) * p.pitch;
         const row = Math.floor(n / perRow);

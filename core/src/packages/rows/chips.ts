@@ -15,19 +15,19 @@ const SIZES = [
 ] as const;
 
 const KINDS = [
-  ['C', 'ceramic', 'capacitor mlcc', (w: number) => w * 0.8],
-  ['R', 'resistor', 'chip', (w: number) => Math.min(0.6, w * 0.45)],
-  ['FB', 'ferrite', 'bead inductor chip', (w: number) => w * 0.9],
+  ['C', 'ceramic', 'capacitor mlcc', (w: number) => w * 0.8, 'mlcc'],
+  ['R', 'resistor', 'chip', (w: number) => Math.min(0.6, w * 0.45), 'bare'],
+  ['FB', 'ferrite', 'bead inductor chip', (w: number) => w * 0.9, 'coil-chip'],
 ] as const;
 
 const chips = SIZES.flatMap(([size, l, w, V]) =>
-  KINDS.filter(([kind]) => kind !== 'FB' || l <= 3.2).map(([kind, name, words, height]): LibraryRow => {
+  KINDS.filter(([kind]) => kind !== 'FB' || l <= 3.2).map(([kind, name, words, height, limit]): LibraryRow => {
     const h = height(w);
     return {
       id: `${kind}${size}`,
       label: `${size} ${name}`,
       family: 'two-ends',
-      p: { l, w, h, cap: l * 0.22 },
+      p: { l, w, h, cap: l * 0.22, limit },
       plusMinus: { mm: l < 1.2 ? 0.05 : 0.2, heat: 0.2 },
       fitted: { V, G: size === '0603' ? 25e-3 : 16e-3 * w },
       words,
@@ -46,7 +46,7 @@ const melf = (
   id,
   label: `${name} resistor or diode`,
   family: 'two-ends',
-  p: { l, w: d, h: d, cap, stuff: 'glass', mark: 'cathode', limit: 'ic-body' },
+  p: { l, w: d, h: d, cap, stuff: 'glass', mark: 'cathode', limit: 'axial' },
   words: 'sod-80 ll34 round',
   source: EIA,
 }));
@@ -137,7 +137,7 @@ const coils = (
   id,
   label: `power coil ${l} mm`,
   family: 'two-ends',
-  p: { l, w, h, cap, stuff: 'metal', limit: 'magnet' },
+  p: { l, w, h, cap, stuff: 'metal', limit: 'coil-smd-glued' },
   plusMinus: { mm: 0.3, heat: 0.3 },
   ...(id === 'IND-5' ? { fitted: { V: 0.6, G: 20e-3, C_add: 1e-3, C: 5 * 5 * 3 * 2e-3 } } : {}),
   words: 'inductor choke',
@@ -156,7 +156,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     id: 'XTAL-3225',
     label: 'crystal 3.2 × 2.5',
     family: 'two-ends',
-    p: { l: 3.2, w: 2.5, h: 0.8, cap: 0.9, stuff: 'metal', limit: 'crystal' },
+    p: { l: 3.2, w: 2.5, h: 0.8, cap: 0.9, stuff: 'metal', limit: 'crystal-smd' },
     fitted: { V: 0.12, G: 12e-3, C_add: 0.1e-3, C: 3.2 * 2.5 * 0.8 * 2e-3 },
     words: 'oscillator quartz',
     source: TYPICAL,
@@ -165,7 +165,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     id: 'XTAL-5032',
     label: 'crystal 5 × 3.2',
     family: 'two-ends',
-    p: { l: 5, w: 3.2, h: 1, cap: 1.1, stuff: 'metal', limit: 'crystal' },
+    p: { l: 5, w: 3.2, h: 1, cap: 1.1, stuff: 'metal', limit: 'crystal-smd' },
     words: 'oscillator quartz',
     source: TYPICAL,
   },
@@ -173,7 +173,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     id: 'XTAL-HC49S',
     label: 'crystal HC-49, flat',
     family: 'moulded-ends',
-    p: { l: 11.4, w: 4.7, h: 4.2, span: 12.7, strap: 0.6, mark: 'none' },
+    p: { l: 11.4, w: 4.7, h: 4.2, span: 12.7, strap: 0.6, mark: 'none', limit: 'crystal-hc49' },
     words: 'oscillator quartz smd',
     source: TYPICAL,
   },
@@ -181,7 +181,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     id: 'LED-0603',
     label: 'LED 0603',
     family: 'two-ends',
-    p: { l: 1.6, w: 0.8, h: 0.7, cap: 0.35, stuff: 'glass', mark: 'cathode', limit: 'led' },
+    p: { l: 1.6, w: 0.8, h: 0.7, cap: 0.35, stuff: 'glass', mark: 'cathode', limit: 'led-smd' },
     fitted: { V: 0.06, G: 12e-3, C: 1.6 * 0.8 * 0.7 * 2e-3 },
     words: 'lamp diode',
     source: EIA,
@@ -190,7 +190,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     id: 'LED-3528',
     label: 'LED 3.5 × 2.8',
     family: 'two-ends',
-    p: { l: 3.5, w: 2.8, h: 1.9, cap: 0.8, stuff: 'plastic', mark: 'cathode', limit: 'led' },
+    p: { l: 3.5, w: 2.8, h: 1.9, cap: 0.8, stuff: 'plastic', mark: 'cathode', limit: 'led-smd' },
     words: 'lamp diode',
     source: TYPICAL,
   },

@@ -2,7 +2,15 @@
   // The board itself: outline, thickness, layers, foils, holes, landmarks.
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { boardBounds, parseDecimal, SOLDER_ALLOYS, stackOf, type BoardModel } from '@orthos/core';
+  import {
+    boardBounds,
+    LAMINATE_KINDS,
+    LAMINATES,
+    parseDecimal,
+    SOLDER_ALLOYS,
+    stackOf,
+    type BoardModel,
+  } from '@orthos/core';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
 
@@ -212,6 +220,16 @@
       onchange={(e) => set('joint alloy', { jointAlloy: e.currentTarget.value })}
     >
       {#each SOLDER_ALLOYS.keys() as id (id)}<option value={id}>{id}</option>{/each}
+    </select>
+  </label>
+  <label
+    ><span class="label">Laminate</span>
+    <select
+      class="field"
+      value={editor.doc.laminate ?? 'standard'}
+      onchange={(e) => set('laminate', { laminate: e.currentTarget.value as BoardModel['laminate'] })}
+    >
+      {#each LAMINATES as id (id)}<option value={id}>{LAMINATE_KINDS[id].what}</option>{/each}
     </select>
   </label>
   <label

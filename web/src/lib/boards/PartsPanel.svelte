@@ -9,7 +9,10 @@
     cornersOnBoard,
     gripOf,
     invertHomography,
-    NEIGHBOUR_LIMITS,
+    lawWords,
+    LIMITS,
+    limitRowOf,
+    readOwnLimit,
     packageById,
     packageDesignation,
     parseDecimal,
@@ -44,7 +47,7 @@
   let snapping = $state(true);
   /** Parts of a row, the first included; null: as many as fit at twice their width. */
   let rowCount = $state<number | null>(null);
-  let boxLimit = $state('unknown-plastic');
+  let boxLimit = $state('plastic-tht');
   let boxHeight = $state('5');
   let said = $state('');
   let pointer = $state.raw<StagePoint | null>(null);
@@ -157,7 +160,7 @@
     }
     const round = (v: number) => Math.round(v * 100) / 100;
     try {
-      const metal = ['cell', 'elko-smd', 'elko-radial', 'polymer', 'crystal', 'supercap'].includes(boxLimit);
+      const metal = /^(cell|elko|polymer|crystal|supercap|magnet)/.test(boxLimit);
       const id = packageDesignation('box', {
         l: round(w),
         w: round(h),
@@ -175,7 +178,7 @@
           y_mm: (y0 + p.y_mm) / 2,
           rotation_deg: 0,
           side: desk.side,
-          what: NEIGHBOUR_LIMITS.get(boxLimit)?.what,
+          what: LIMITS.get(boxLimit)?.what,
         }),
       );
       desk.selected = partId;
@@ -290,6 +293,15 @@
   function set(label: string, change: Partial<PlacedPart>) {
     if (selected) editor.commit(label, changePart(editor.doc, selected.partId, change));
   }
+  /** "250 10": what its papers say it stands; empty: nothing. */
+  function setOwnLimit(field: HTMLInputElement) {
+    const read = readOwnLimit(field.value);
+    if (read === null) said = 'What it stands: 30 to 500 °C, and 0.5 to 600 s if they say for how long.';
+    else {
+      said = '';
+      set('what its papers say', { ownLimit: read });
+    }
+  }
   function setNumber(key: 'x_mm' | 'y_mm' | 'rotation_deg', text: string) {
     const n = parseDecimal(text);
     if (n === null || Math.abs(n) > 2000) said = `"${text}" is no number for it.`;
@@ -367,7 +379,7 @@
     <label
       ><span class="label">What it is</span>
       <select class="field" bind:value={boxLimit}>
-        {#each NEIGHBOUR_LIMITS.values() as l (l.id)}<option value={l.id}>{l.what}</option>{/each}
+        {#each LIMITS.values() as l (l.id)}<option value={l.id}>{l.what}</option>{/each}
       </select>
     </label>
     <label
@@ -408,13 +420,24 @@
         ><span class="label">Stands</span>
         <select
           class="field"
-          value={selected.limit ?? ''}
+          value={selected.limit ? limitRowOf(selected).id : ''}
           onchange={(e) => set('what it stands', { limit: e.currentTarget.value || undefined })}
         >
-          <option value="">as its package: {NEIGHBOUR_LIMITS.get(packageById(selected.package).limit)?.what}</option>
-          {#each NEIGHBOUR_LIMITS.values() as l (l.id)}<option value={l.id}>{l.what}, {l.limit.value} °C</option>{/each}
+          <option value="">as its package: {LIMITS.get(packageById(selected.package).limit)?.what}</option>
+          {#each LIMITS.values() as l (l.id)}<option value={l.id}>{l.what}: {lawWords(l.law)}</option>{/each}
         </select>
       </label>
+      <label class="col-span-2"
+        ><span class="label">Its own papers say: °C, and for how many s</span><input
+          class="field"
+          value={selected.ownLimit
+            ? `${selected.ownLimit.C}${selected.ownLimit.s ? ` ${selected.ownLimit.s}` : ''}`
+            : ''}
+          placeholder="nothing; 250 10"
+          inputmode="decimal"
+          onchange={(e) => setOwnLimit(e.currentTarget)}
+        /></label
+      >
       <label
         ><span class="label">x, mm</span><input
           class="field"

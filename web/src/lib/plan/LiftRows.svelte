@@ -57,7 +57,7 @@
         <span class="block font-semibold">{method.label}</span>
         <span class="block text-[13px] text-ink2">{settingLine(method, units)}</span>
         {#if r}
-          {@const v = verdictOf(r)}
+          {@const v = verdictOf(r, board)}
           <span
             class="block text-[13px] font-semibold {v.kind === 'good'
               ? 'text-good'

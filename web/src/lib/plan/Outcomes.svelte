@@ -1,49 +1,84 @@
 <script lang="ts">
   // What a method does besides melting joints, until the part is off.
-  import { formatTemperature, type BoardModel, type PlanResult, type UnitSettings } from '@orthos/core';
-  import { nameOf } from './words';
+  import { formatTemperature, type BoardModel, type Harm, type PlanResult, type UnitSettings } from '@orthos/core';
+  import { HARM, nameOf } from './words';
 
   interface Props {
     board: BoardModel;
-    outcomes: NonNullable<PlanResult['outcomes']>;
+    result: PlanResult;
     units: UnitSettings;
   }
-  let { board, outcomes, units }: Props = $props();
+  let { board, result, units }: Props = $props();
   type Tone = 'good' | 'caution' | 'stop';
   const MARK = { good: '●', caution: '◆', stop: '▲' } as const;
+  /** From the lift on it no longer matters, s after all is wet. */
+  const LIFT_S = 3;
+
+  const percent = (p: number) => (p < 0.001 ? 'below 0.1 %' : `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`);
+  const tornTone = (p: number): Tone => (p < 0.005 ? 'good' : p < 0.025 ? 'caution' : 'stop');
+  const BODY: Record<Harm, string> = {
+    hurts: 'not to be used again',
+    'may hurt': 'may not live',
+    near: 'lives, near its limit',
+    clear: 'lives',
+  };
+  const LAMINATE: Record<Harm, string> = {
+    hurts: 'blisters',
+    'may hurt': 'may blister',
+    near: 'near blistering',
+    clear: 'unharmed',
+  };
 
   const rows = $derived.by(() => {
     const list: { name: string; says: string; tone: Tone; word: string }[] = [];
-    const { padStress: pad, body } = outcomes;
-    const land = outcomes.lands.find((l) => l.terminal === pad.terminal);
-    list.push({
-      name: `Land ${pad.terminal}`,
-      says:
-        land && land.aboveTg_s > 0
-          ? `${land.aboveTg_s.toFixed(0)} s soft, ${Math.round(pad.exposure_K_s)} K·s`
-          : 'stays hard',
-      tone: pad.says === 'easy' ? 'good' : pad.says === 'careful' ? 'caution' : 'stop',
-      word: pad.says === 'tears' ? 'tears if one joint holds' : pad.says,
-    });
+    const outcomes = result.outcomes as NonNullable<PlanResult['outcomes']>;
+    const { torn, body, laminate } = outcomes;
+    if (torn) {
+      const land = outcomes.lands.find((l) => l.terminal === torn.terminal);
+      list.push({
+        name: `Land ${torn.terminal}`,
+        says:
+          land && land.aboveTg_s > 0
+            ? `${land.aboveTg_s.toFixed(0)} s soft, ${Math.round(land.exposure_K_s)} K·s`
+            : 'stays hard',
+        tone: tornTone(torn.p),
+        word: `torn in ${percent(torn.p)}`,
+      });
+    }
+    if (laminate)
+      list.push({
+        name: 'Laminate',
+        says: `${formatTemperature(laminate.peak_C, units)} at the hottest land`,
+        tone: HARM[laminate.says].tone,
+        word: LAMINATE[laminate.says],
+      });
     list.push({
       name: 'Its body',
-      says: `${formatTemperature(body.peak_C, units)} of ${formatTemperature(body.limit_C, units)}`,
-      tone: body.over ? 'caution' : 'good',
-      word: body.over ? 'not to be used again' : 'lives',
+      says: `${formatTemperature(body.peak_C, units)}${body.why ? `; ${body.why}` : ''}`,
+      tone: body.over || body.says === 'may hurt' ? 'caution' : 'good',
+      word: body.says ? BODY[body.says] : body.over ? 'not to be used again' : 'lives',
     });
     for (const w of outcomes.wind.filter((q) => q.verdict !== 'stays'))
       list.push({
         name: nameOf(board, w.partId),
-        says: `loose from ${w.loosens_s?.toFixed(0) ?? '?'} s, wind ${w.N.toFixed(1)} × its hold`,
+        says: `loose from ${w.loosens_s?.toFixed(0) ?? '?'} s, wind ${w.N.toFixed(1)} × its hold: cover it`,
         tone: w.verdict === 'flies' ? 'stop' : 'caution',
         word: w.verdict,
       });
-    for (const f of outcomes.farSide.filter((q) => q.verdict !== 'holds'))
+    const off_s = result.allWet_s === null ? result.ended_s : result.allWet_s + LIFT_S;
+    for (const n of result.neighbours.filter((q) => q.far && q.loosens_s !== null && q.loosens_s <= off_s))
       list.push({
-        name: nameOf(board, f.partId),
-        says: `other side, ${formatTemperature(f.peak_C, units)}`,
-        tone: f.verdict === 'falls' ? 'stop' : 'caution',
-        word: f.verdict,
+        name: nameOf(board, n.partId),
+        says: `other side, loose from ${n.loosens_s?.toFixed(0)} s`,
+        tone: n.hangs ? 'stop' : 'caution',
+        word: n.hangs ? 'falls' : 'loosens',
+      });
+    for (const c of outcomes.ceramics.filter((q) => q.step_K !== undefined))
+      list.push({
+        name: nameOf(board, c.partId),
+        says: `the tip is ${Math.round((c.step_K ?? 0) * (units.temperature === 'F' ? 1.8 : 1))} ${units.temperature === 'F' ? '°F' : 'K'} hotter when it touches`,
+        tone: c.grade === 'harsh' ? 'caution' : 'good',
+        word: c.grade === 'harsh' ? 'may crack: not again' : c.grade,
       });
     const harsh = outcomes.ceramics.filter((c) => c.grade === 'harsh');
     if (harsh.length > 0)

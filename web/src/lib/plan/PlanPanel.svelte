@@ -7,6 +7,7 @@
   import {
     ENGINE_VERSION,
     formatTemperature,
+    harmOf,
     packageById,
     SOLDER_ALLOYS,
     toBoard,
@@ -29,13 +30,18 @@
     bestMethod,
     closedBy,
     explanation,
+    HARM,
     headline,
+    marginText,
     nameOf,
     neighbourKind,
     rangeText,
     seconds,
     verdictOf,
+    worthShowing,
   } from './words';
+
+  const TONE = { good: 'text-good', caution: 'text-caution', stop: 'text-stop' } as const;
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
@@ -133,6 +139,12 @@
     await compute();
   }
 
+  /** The part is off the board meanwhile: computed again without it. */
+  async function takenOut(partId: string) {
+    const { surroundings = {} } = inputs?.settings ?? {};
+    await saveSurroundings({ ...surroundings, absent: [...new Set([...(surroundings.absent ?? []), partId])] });
+  }
+
   let around = $state(false);
   /** What a neighbour's temperature may be off by, in the user's degrees. */
   function spread(partId: string): string {
@@ -203,7 +215,7 @@
     };
     desk.marked = result.last ? { partId: target.partId, terminal: result.last.terminal } : null;
     const close = shownNeighbours
-      .filter((n) => n.limit_C - n.atWet_C < 40 && n.atWet_C > inputs.settings.ambient_C + 8)
+      .filter((n) => n.takeOut || ((harmOf(n).margin_K ?? Infinity) < 40 && n.atWet_C > inputs.settings.ambient_C + 8))
       .slice(0, 2);
     desk.callouts = [
       ...(result.last
@@ -222,7 +234,6 @@
       ...close.flatMap((n) => {
         const part = view.board.parts.find((p) => p.partId === n.partId);
         if (!part) return [];
-        const left = Math.round(n.limit_C - n.atWet_C);
         return [
           {
             id: n.partId,
@@ -230,7 +241,7 @@
             y_mm: part.y_mm,
             side: part.side,
             title: `${nameOf(view.board, n.partId)} ${formatTemperature(n.atWet_C, units)}`,
-            detail: `${Math.abs(left)} K ${left >= 0 ? 'under' : 'over'} its limit ${result.allWet_s === null ? `in ${seconds(result.ended_s)}` : 'at lift'}`,
+            detail: n.takeOut ? 'take it out first' : `${harmOf(n).says}, ${marginText(n, units)}`,
             tone: 'stop' as const,
           },
         ];
@@ -246,13 +257,7 @@
     return { x_mm, y_mm };
   }
 
-  /** Those that come near their limit, the nearest first. */
-  const shownNeighbours = $derived(
-    (result?.neighbours ?? [])
-      .filter((n) => n.limit_C - n.peak_C < 90)
-      .sort((a, b) => a.limit_C - a.atWet_C - (b.limit_C - b.atWet_C))
-      .slice(0, 6),
-  );
+  const shownNeighbours = $derived(result ? worthShowing(result, 6) : []);
 
   useKeys('Plan actions', () => [
     {
@@ -374,37 +379,33 @@
 
     {#if result}
       <h3 class="mt-5 mb-1 text-[13px] text-ink2">
-        {result.allWet_s === null ? `Neighbours in ${seconds(result.ended_s)}` : 'Neighbours until the joints are wet'}
+        {result.allWet_s === null ? `Neighbours in ${seconds(result.ended_s)}` : 'Neighbours until the part is off'}
       </h3>
       {#if shownNeighbours.length === 0}
-        <p class="border-t border-faint py-2 text-ink2">None comes within 90 K of its limit.</p>
+        <p class="border-t border-faint py-2 text-ink2">None comes within 90 K of harm.</p>
       {/if}
       <table class="w-full">
         <tbody>
           {#each shownNeighbours as n (n.partId)}
-            {@const left = n.limit_C - n.atWet_C}
+            {@const harm = HARM[n.takeOut ? 'hurts' : harmOf(n).says]}
             <tr class="border-t border-faint">
               <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
-              <td class="truncate text-ink2">{neighbourKind(view.board, n.partId)}</td>
+              <td class="truncate text-ink2">{neighbourKind(view.board, n.partId)}{n.far ? ', other side' : ''}</td>
               <td class="text-right text-base font-bold">{formatTemperature(n.atWet_C, units)}</td>
               <td class="pl-1 text-ink2">{spread(n.partId)}</td>
-              <td class="pl-2 text-ink2">of {Math.round(n.limit_C)} ± {n.limitPlusMinus_C}</td>
-              <td
-                class="w-24 pl-3 font-semibold {left < 0
-                  ? 'text-stop'
-                  : left < n.limitPlusMinus_C
-                    ? 'text-caution'
-                    : 'text-good'}"
-              >
-                <span aria-hidden="true">{left < 0 ? '▲' : left < n.limitPlusMinus_C ? '◆' : '●'}</span>
-                {left < 0 ? 'over' : left < n.limitPlusMinus_C ? 'near' : 'clear'}
+              <td class="pl-2 text-right whitespace-nowrap text-ink2">{n.takeOut ? '' : marginText(n, units)}</td>
+              <td class="w-28 pl-3 font-semibold whitespace-nowrap {TONE[harm.tone]}">
+                <span aria-hidden="true">{harm.mark}</span>
+                {#if n.takeOut}
+                  <button class="underline" onclick={() => takenOut(n.partId)}>take it out</button>
+                {:else}{harmOf(n).says}{/if}
               </td>
             </tr>
           {/each}
         </tbody>
       </table>
       <Joints {result} {units} />
-      {#if result.outcomes}<Outcomes board={view.board} outcomes={result.outcomes} {units} />{/if}
+      {#if result.outcomes}<Outcomes board={view.board} {result} {units} />{/if}
       <h3 class="mt-4 mb-1 text-[13px] text-ink2">What matters most</h3>
       <ul class="border-t border-faint pt-1">
         {#each result.matters.slice(0, 4) as m (m.input)}

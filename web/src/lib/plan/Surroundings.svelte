@@ -2,7 +2,7 @@
   // What is found at the bench: heat from below, what holds the board, draught, covers and metal on parts, what is in the joints.
   import { packageById, type BoardModel, type PlacedPart, type Surroundings, type UnitSettings } from '@orthos/core';
   import { untrack } from 'svelte';
-  import { COVERS, DRAUGHT, HELD, SINKS, surroundingsOf, textsOf, UNDER } from './surroundings';
+  import { AFTER, COVERS, DRAUGHT, HELD, MOISTURE, OUT, SINKS, surroundingsOf, textsOf, UNDER } from './surroundings';
   import { nameOf } from './words';
 
   interface Props {
@@ -33,7 +33,11 @@
   }
 </script>
 
-{#snippet choice(label: string, key: 'under' | 'held' | 'draught', options: Record<string, string>)}
+{#snippet choice(
+  label: string,
+  key: 'under' | 'held' | 'draught' | 'moisture' | 'after',
+  options: Record<string, string>,
+)}
   <label
     ><span class="label">{label}</span>
     <select class="field" bind:value={t[key]}>
@@ -72,6 +76,8 @@
       {@render text('thick, mm', 'prop')}
     {/if}
     {@render choice('The room', 'draught', DRAUGHT)}
+    {@render choice('Board and parts', 'moisture', MOISTURE)}
+    {@render choice(nameOf(board, target.partId), 'after', AFTER)}
   </div>
 
   <p class="label mt-3">On the parts</p>
@@ -82,6 +88,7 @@
         <select class="field w-40" bind:value={t.covers[id]} aria-label="Cover on {nameOf(board, id)}">
           <option value="">not covered</option>
           {#each Object.entries(COVERS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+          {#if id !== target.partId}<option value={OUT}>taken out</option>{/if}
         </select>
         <select class="field w-36" bind:value={t.sinks[id]} aria-label="Metal or glue on {nameOf(board, id)}">
           <option value="">nothing on it</option>

@@ -3,7 +3,7 @@ import type { BoardModel, Method, PlanInput } from '@orthos/core';
 
 /** What the calculation of one method of a job is asked. */
 export function planInputOf(board: BoardModel, inputs: PlanInputs, method: Method, frames: boolean): PlanInput {
-  const { target, station, settings } = inputs;
+  const { target, station, settings, limits } = inputs;
   const { ambient_C, surroundings } = settings;
-  return { board, target, method, station, ambient_C, ...surroundings, quality: 'plan', frames };
+  return { board, target, method, station, ambient_C, ...surroundings, limits, quality: 'plan', frames };
 }

@@ -38,6 +38,10 @@ export const COVERS: Record<Kind<'covers'>, string> = {
   strip: 'metal strip',
   thick: 'thick cover',
 };
+export const MOISTURE = { unknown: 'lay about, who knows', baked: 'baked before', damp: 'damp' } as const;
+export const AFTER = { replaced: 'is replaced', reused: 'goes on again' } as const;
+/** Beside the covers: the part is off the board meanwhile. */
+export const OUT = 'out';
 export const SINKS: Record<Kind<'sinks'>, string> = {
   heatsink: 'heatsink',
   clip: 'clip',
@@ -57,7 +61,9 @@ export interface SurroundingsTexts {
   props: string;
   prop: string;
   draught: string;
-  covers: Record<string, Kind<'covers'> | ''>;
+  covers: Record<string, Kind<'covers'> | typeof OUT | ''>;
+  moisture: keyof typeof MOISTURE;
+  after: keyof typeof AFTER;
   sinks: Record<string, Kind<'sinks'> | ''>;
   /** Own solder of the target's joints where it is not the board's, what is worked in and how much of it. */
   own: string;
@@ -85,7 +91,12 @@ export function textsOf(value: Surroundings, units: UnitSettings): SurroundingsT
     props: held?.kind === 'props' ? held.places.map((p) => `${p.x_mm} ${p.y_mm}`).join(', ') : '',
     prop: held?.kind === 'props' ? String(held.d_mm) : '5',
     draught: String(value.draught ?? 1),
-    covers: Object.fromEntries((value.covers ?? []).flatMap((c) => (c.partId ? [[c.partId, c.kind]] : []))),
+    covers: Object.fromEntries([
+      ...(value.covers ?? []).flatMap((c) => (c.partId ? [[c.partId, c.kind] as const] : [])),
+      ...(value.absent ?? []).map((id) => [id, OUT] as const),
+    ]),
+    moisture: value.moisture ?? 'unknown',
+    after: value.reused ? 'reused' : 'replaced',
     sinks: Object.fromEntries((value.sinks ?? []).map((s) => [s.partId, s.kind])),
     own: every?.alloy ? writeComposition(every.alloy) : '',
     mixed: every?.with?.[0] ? writeComposition(every.with[0].alloy) : '',
@@ -179,7 +190,8 @@ export function surroundingsOf(
   const [under, held, joints] = [underOf(t, units, target), heldOf(t), jointsOf(t, target.terminals)];
   const wrong = under.problem ?? held.problem ?? joints.problem;
   if (wrong) return { problem: wrong };
-  const covers = Object.entries(t.covers).flatMap(([partId, kind]) => (kind ? [{ partId, kind }] : []));
+  const covers = Object.entries(t.covers).flatMap(([partId, kind]) => (kind && kind !== OUT ? [{ partId, kind }] : []));
+  const absent = Object.entries(t.covers).flatMap(([partId, kind]) => (kind === OUT ? [partId] : []));
   const sinks = Object.entries(t.sinks).flatMap(([partId, kind]) => (kind ? [{ partId, kind }] : []));
   return {
     value: {
@@ -189,12 +201,25 @@ export function surroundingsOf(
       ...(covers.length > 0 ? { covers } : {}),
       ...(sinks.length > 0 ? { sinks } : {}),
       ...(joints.value ? { joints: joints.value } : {}),
+      ...(absent.length > 0 ? { absent } : {}),
+      ...(t.moisture === 'unknown' ? {} : { moisture: t.moisture }),
+      ...(t.after === 'reused' ? { reused: true } : {}),
     },
   };
 }
 
 /** What is set besides open, still air and sound joints, in a word or two. */
-export function surroundingWords({ under, held, draught, covers, sinks, joints }: Surroundings): string {
+export function surroundingWords({
+  under,
+  held,
+  draught,
+  covers,
+  sinks,
+  joints,
+  absent,
+  moisture,
+  reused,
+}: Surroundings): string {
   return [
     under?.kind,
     held?.kind,
@@ -202,6 +227,9 @@ export function surroundingWords({ under, held, draught, covers, sinks, joints }
     covers ? `${covers.length} covered` : '',
     sinks ? `${sinks.length} with metal or glue` : '',
     joints ? 'joints' : '',
+    absent ? `${absent.length} taken out` : '',
+    moisture ?? '',
+    reused ? 'goes on again' : '',
   ]
     .filter(Boolean)
     .join(', ');

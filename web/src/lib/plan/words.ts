@@ -1,7 +1,7 @@
 /** A plan's results in bench English: numbers first, and never a bare "no". */
 import {
-  NEIGHBOUR_LIMITS,
-  packageById,
+  harmOf,
+  limitRowOf,
   partName,
   wetAt,
   windowEnd,
@@ -23,7 +23,27 @@ export interface Verdict {
   open?: boolean;
 }
 
+type Neighbour = PlanResult['neighbours'][number];
+
 const SHORT_WINDOW = 10;
+/** Neighbours with more left than this are not worth a line, K. */
+const WORTH_K = 90;
+/** From "all wet" until the part is off, s. */
+const LIFT_S = 3;
+/** How a window ends too early. */
+const HURTS = {
+  limit: 'hurts a neighbour first',
+  wind: 'blows a neighbour away first',
+  falls: 'a part falls off below first',
+  body: 'hurts the part itself first',
+} as const;
+/** The same of a part by name, from then on. */
+const ENDS = {
+  limit: (name: string) => `${name} passes its limit`,
+  wind: (name: string) => `${name} comes loose in the wind`,
+  falls: (name: string) => `${name} comes loose and falls off below`,
+  body: () => 'the part itself is hurt',
+} as const;
 
 export const seconds = (s: number): string => `${Math.round(s)} s`;
 
@@ -32,19 +52,31 @@ export function nameOf(board: BoardModel, partId: string): string {
   return part ? partName(part) : partId;
 }
 
+/** What has to come off the board before any method works. */
+export const takeOutFirst = (r: PlanResult): string[] => r.neighbours.filter((n) => n.takeOut).map((n) => n.partId);
+
+/** A name, or how many there are. */
+const oneOrMore = (board: BoardModel, partIds: readonly string[], what: string) =>
+  partIds.length === 1 ? nameOf(board, partIds[0]) : `${partIds.length} ${what}`;
+
 /** No run of the ensemble had all joints loose, however far the inputs were off. */
 const neverMelts = (r: PlanResult): boolean => r.allWet_s === null && r.allWetRange_s.from === null;
 
-export function verdictOf(r: PlanResult): Verdict {
+export function verdictOf(r: PlanResult, board?: BoardModel): Verdict {
   if (r.allWet_s === null)
     return { kind: 'cold', mark: '▽', word: neverMelts(r) ? 'stays solid' : 'may stay solid', window_s: null };
   const end = windowEnd(r) ?? r.ended_s;
   const window_s = end - r.allWet_s;
   const open = windowEnd(r) === null;
-  if (window_s <= 0) return { kind: 'hurts', mark: '▲', word: 'hurts a neighbour first', window_s: null };
+  if (window_s <= LIFT_S) return { kind: 'hurts', mark: '▲', word: HURTS[r.closes?.why ?? 'limit'], window_s: null };
+  const out = takeOutFirst(r);
+  if (out.length > 0) {
+    const what = board ? oneOrMore(board, out, 'parts') : 'a part';
+    return { kind: 'tight', mark: '◆', word: `take ${what} out first`, window_s, open };
+  }
   // a station that may be too cool to melt it at all is no safe choice
   if (r.allWetRange_s.to === null) return { kind: 'tight', mark: '◆', word: 'may stay solid', window_s, open };
-  const near = r.neighbours.some((n) => n.atWet_C > n.limit_C - n.limitPlusMinus_C);
+  const near = r.neighbours.some((n) => ['hurts', 'may hurt'].includes(harmOf(n).says));
   if (window_s < SHORT_WINDOW || near) return { kind: 'tight', mark: '◆', word: 'tight', window_s, open };
   return { kind: 'good', mark: '●', word: 'works', window_s, open };
 }
@@ -67,11 +99,17 @@ export function closedBy(board: BoardModel, r: PlanResult): string {
   return 'freezes';
 }
 
+/** What ends the window, as a clause. */
+function endOf(board: BoardModel, r: PlanResult): string {
+  const { closes } = r;
+  return closes ? ENDS[closes.why ?? 'limit'](nameOf(board, closes.partId)) : 'the joints freeze';
+}
+
 export function headline(label: string, r: PlanResult, board: BoardModel): string {
   const v = verdictOf(r);
   if (v.kind === 'cold')
     return `${label} ${neverMelts(r) ? 'leaves' : 'may leave'} ${r.last ? `joint ${r.last.terminal}` : 'joints'} solid`;
-  if (v.kind === 'hurts') return `${label} hurts ${closedBy(board, r)} before the lift`;
+  if (v.kind === 'hurts') return `${label}: ${endOf(board, r)} before the lift`;
   return `${label}: look from ${seconds(r.allWet_s ?? 0)}`;
 }
 
@@ -117,20 +155,29 @@ export function explanation(r: PlanResult, board: BoardModel, method: Method, un
   }
   const end = windowEnd(r);
   if (v.kind === 'hurts') {
-    const early = Math.round((r.allWet_s ?? 0) - (end ?? 0));
-    const cell = r.closes && neighbourKind(board, r.closes.partId) === 'cell';
-    if (cell)
-      return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. Take the cell out first.`;
-    return `${closedBy(board, r)} passes its limit ${early} s before joint ${last?.terminal} is wet. ${method.kind === 'air' ? 'Cover it, turn the nozzle away from it,' : 'Cover it,'} or take the method that spares it.`;
+    const early = Math.round((r.allWet_s ?? 0) + LIFT_S - (end ?? 0));
+    const help = {
+      limit: method.kind === 'air' ? 'Cover it, turn the nozzle away from it,' : 'Cover it,',
+      wind: 'Cover it, take less air, more distance,',
+      falls: 'Hold it from below, take less time,',
+      body: 'Bake it first, take less heat for longer,',
+    }[r.closes?.why ?? 'limit'];
+    return `${capital(endOf(board, r))} ${early} s before the part on joint ${last?.terminal} is off. ${help} or take the method that spares it.`;
   }
   const window =
     end === null
       ? `No neighbour reaches its limit in the ${seconds(r.ended_s)} computed.`
       : closedBy(board, r) === 'freezes'
         ? `The first joint is solid again at ${seconds(end)}: ${seconds(v.window_s ?? 0)} to lift.`
-        : `${seconds(v.window_s ?? 0)} until ${closedBy(board, r)} passes its limit.`;
-  return `Joint ${last?.terminal} is last: ${last?.why}. ${window}`;
+        : `${seconds(v.window_s ?? 0)} until ${endOf(board, r)}.`;
+  const out = takeOutFirst(r);
+  const first = out.length > 0 ? `Take ${listed(out.map((id) => nameOf(board, id)))} out first. ` : '';
+  return `${first}Joint ${last?.terminal} is last: ${last?.why}. ${window}`;
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const listed = (names: readonly string[]) =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 /** "43 to 58 s", with an open end where a cool station may not get there; empty where nothing does. */
 export function rangeText(r: PlanResult): string {
@@ -140,8 +187,33 @@ export function rangeText(r: PlanResult): string {
   return `${Math.round(from ?? to)} to ${Math.round(to)} s`;
 }
 
+/** How harm is said and shown, everywhere. */
+export const HARM = {
+  hurts: { mark: '▲', tone: 'stop' },
+  'may hurt': { mark: '▲', tone: 'stop' },
+  near: { mark: '◆', tone: 'caution' },
+  clear: { mark: '●', tone: 'good' },
+} as const;
+
+/** "12 K left", "hurt by 5 K too much"; in the user's degrees. */
+export function marginText(n: Neighbour, units: UnitSettings): string {
+  const { margin_K } = harmOf(n);
+  if (margin_K === null) return 'nothing harms it';
+  const degrees = Math.round(Math.abs(margin_K) * (units.temperature === 'F' ? 1.8 : 1));
+  return `${degrees} ${units.temperature === 'F' ? '°F' : 'K'} ${margin_K < 0 ? 'too hot' : 'left'}`;
+}
+
+/** Those that matter: to be taken out, or with little left; the worst first. */
+export function worthShowing(r: PlanResult, most: number): Neighbour[] {
+  const rank = (n: Neighbour) => (n.takeOut ? -Infinity : (harmOf(n).margin_K ?? Infinity));
+  return r.neighbours
+    .filter((n) => n.takeOut || (harmOf(n).margin_K ?? Infinity) < WORTH_K)
+    .sort((a, b) => rank(a) - rank(b))
+    .slice(0, most);
+}
+
 export function neighbourKind(board: BoardModel, partId: string): string {
   const part = board.parts.find((p) => p.partId === partId);
   if (!part) return '';
-  return NEIGHBOUR_LIMITS.get(part.limit ?? packageById(part.package).limit)?.what ?? '';
+  return limitRowOf(part).what;
 }

@@ -6,7 +6,7 @@
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SourceForm from '$lib/jobs/SourceForm.svelte';
   import { SOURCE_NAMES } from '$lib/jobs/sources';
-  import { nameOf, neighbourKind } from '$lib/plan/words';
+  import { marginText, nameOf, neighbourKind } from '$lib/plan/words';
   import type { JobView } from '$lib/server/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
@@ -94,7 +94,7 @@
                 y_mm: part.y_mm,
                 side,
                 title: partName(part),
-                detail: attempt.neighbours.has(id) ? 'dealt with' : 'over its limit: cover',
+                detail: attempt.neighbours.has(id) ? 'dealt with' : todoFor(id),
                 tone: attempt.neighbours.has(id) ? ('evidence' as const) : ('stop' as const),
               },
             ]
@@ -122,8 +122,12 @@
     if (seen.length < 2) return (recorder.problem = 'Find the target from two landmarks, then confirm it.');
     await recorder.record({ type: 'target-confirmed', landmarks: seen });
   }
+  const TAKEN_OUT = 'taken out';
+  const planned = (partId: string) => view.inUse?.result.neighbours.find((n) => n.partId === partId);
+  const mustGo = (partId: string) => planned(partId)?.takeOut ?? false;
+  const todoFor = (partId: string) => (mustGo(partId) ? 'take it out first' : 'too hot for it: cover');
   const coverIt = (partId: string) =>
-    recorder.record({ type: 'neighbour-covered', partId, how: cover[partId] ?? 'foil' });
+    recorder.record({ type: 'neighbour-covered', partId, how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : 'foil') });
   async function acceptIt(partId: string) {
     const why = (accept[partId] ?? '').trim();
     if (!why) return (recorder.problem = `Why may ${nameOf(view.board, partId)} get that hot?`);
@@ -229,13 +233,13 @@
     <p class="text-ink2">No plan in use. <a class="underline" href="/jobs/{view.ticket.id}/plan">Plan</a></p>
   {/if}
   {#each view.hotNeighbours as id (id)}
-    {@const n = view.inUse?.result.neighbours.find((q) => q.partId === id)}
+    {@const n = planned(id)}
     {@const done = attempt.neighbours.get(id)}
     <div class="border-t border-faint py-2">
       <p class="flex gap-2">
         <span class="font-semibold">{nameOf(view.board, id)}</span>
         <span class="flex-1 truncate text-ink2">{neighbourKind(view.board, id)}</span>
-        {#if n}<span class="text-stop">▲ {formatTemperature(n.atWet_C, units)} of {Math.round(n.limit_C)}</span>{/if}
+        {#if n}<span class="text-stop">▲ {n.takeOut ? 'take it out first' : marginText(n, units)}</span>{/if}
       </p>
       {#if done}
         <p class="text-[13px] text-good">
@@ -244,9 +248,11 @@
       {:else}
         <div class="mt-1 flex gap-2">
           <select class="field w-32" bind:value={cover[id]} aria-label="Cover for {nameOf(view.board, id)}">
-            {#each ['foil', 'heat tape', 'metal strip', 'taken out'] as how (how)}<option>{how}</option>{/each}
+            {#each n?.takeOut ? [TAKEN_OUT] : ['foil', 'heat tape', 'metal strip', TAKEN_OUT] as how (how)}
+              <option>{how}</option>
+            {/each}
           </select>
-          <button class="button px-3" onclick={() => coverIt(id)}>Covered</button>
+          <button class="button px-3" onclick={() => coverIt(id)}>{n?.takeOut ? 'It is out' : 'Covered'}</button>
           <input
             class="field"
             bind:value={accept[id]}

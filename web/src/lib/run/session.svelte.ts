@@ -182,7 +182,8 @@ export class RunSession {
   /** What the calculation of a plan for this operation is asked. */
   private planInput(method: Method): PlanInput | null {
     const { inputs, board } = this.view;
-    return inputs ? planInputOf(board, inputs, method, false) : null;
+    if (!inputs) return null;
+    return { ...planInputOf(board, inputs, method, false), ...(this.op === 'fit' ? { fitting: true } : {}) };
   }
 
   /** Computes when the part should be wet while it goes on; the run may begin without. */

@@ -5,6 +5,7 @@ import {
   DEFAULT_STATION,
   ENGINE_VERSION,
   foldJob,
+  harmOf,
   judgeGates,
   layOutFor,
   methodsFor,
@@ -16,12 +17,14 @@ import {
   type JobState,
   type Method,
   type PlanResult,
+  type ShopLimits,
   type StationModel,
 } from '@orthos/core';
 import { error } from '@sveltejs/kit';
 import type { Database } from './db/connect';
 import type { KitSnapshot, PlanSettings } from './db/schema';
 import { boardVersionById } from './repositories/boardModels';
+import { shopSettings } from './repositories/settings';
 import { circuitsOf } from './repositories/circuits';
 import { goodReadingsOf } from './repositories/goodReadings';
 import { goodStartUpsOf } from './repositories/goodStartUps';
@@ -41,6 +44,8 @@ export interface PlanInputs {
   kit: KitSnapshot;
   station: StationModel;
   methods: { method: Method; unfit?: string }[];
+  /** Rows of the limits table as this shop wants them; absent where it wants none. */
+  limits?: ShopLimits;
   hash: string;
 }
 
@@ -55,6 +60,8 @@ async function planInputs(
   const part = board.parts.find((p) => p.partId === target);
   if (!part || packageById(part.package).terminals.length === 0) return null;
   const kit = await listKit(db);
+  const { limits = {} } = (await shopSettings(db)).value;
+  const overridden = Object.keys(limits).length > 0 ? { limits } : {};
   const choose = (kind: 'air' | 'iron', id: string | undefined) =>
     kit.find((k) => k.id === id) ?? kit.find((k) => k.kind === kind);
   const station = choose('air', stored?.stationId);
@@ -85,7 +92,8 @@ async function planInputs(
     },
     station: model,
     methods,
-    hash: contentHash({ board: boardHash, target: part.partId, station: model, settings }),
+    ...overridden,
+    hash: contentHash({ board: boardHash, target: part.partId, station: model, settings, ...overridden }),
   };
 }
 
@@ -104,9 +112,18 @@ function planInUse(plan: Plan, label: string) {
   return method && plan.results[label] ? { label, method, result: plan.results[label] } : null;
 }
 
-/** Neighbours over their limit before the joints are wet. */
+/** Neighbours that something has to be done about first: hurt or perhaps hurt before the part is off, to be taken out, loose in the wind. */
 function hotNeighbours(result: PlanResult): string[] {
-  return result.neighbours.filter((n) => n.atWet_C + n.limitPlusMinus_C >= n.limit_C).map((n) => n.partId);
+  const blown = new Set(result.outcomes?.wind.filter((w) => w.verdict !== 'stays').map((w) => w.partId));
+  const { closes } = result;
+  return result.neighbours
+    .filter(
+      (n) =>
+        n.takeOut ||
+        ['hurts', 'may hurt'].includes(harmOf(n).says) ||
+        (blown.has(n.partId) && closes?.why === 'wind' && closes.partId === n.partId),
+    )
+    .map((n) => n.partId);
 }
 
 /** Loads the whole view; 404 when there is no such job. */

@@ -1,4 +1,5 @@
 import { parseMoney } from '$lib/intake/money';
+import { readLimits } from '$lib/settings/limits';
 import { formIssues } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { saveShopSettings, shopSettings, shopSettingsSchema } from '$lib/server/repositories/settings';
@@ -10,7 +11,9 @@ export const load = async ({ locals }) => ({ settings: await shopSettings(locals
 export const actions = {
   default: async ({ request, locals }) => {
     const { version, ...values } = Object.fromEntries(await request.formData());
-    const { rate, currency, warrantyMonths, ...rest } = values;
+    const { rate, currency, warrantyMonths, limits, ...rest } = values;
+    const own = readLimits(String(limits ?? ''));
+    if ('issue' in own) return fail(400, { values, issues: { limits: own.issue } });
     const money = String(currency).trim().toUpperCase();
     const parsed = shopSettingsSchema.safeParse({
       v: 1,
@@ -18,6 +21,7 @@ export const actions = {
       currency: money,
       rate_minor_h: /^[A-Z]{3}$/.test(money) ? parseMoney(String(rate), money) : 0,
       warrantyMonths: parseDecimal(String(warrantyMonths)),
+      ...(Object.keys(own.limits).length > 0 ? { limits: own.limits } : {}),
     });
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     try {

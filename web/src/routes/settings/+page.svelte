@@ -2,7 +2,9 @@
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
   import { moneyField } from '$lib/intake/money';
+  import { limitLines } from '$lib/settings/limits';
   import { setTheme } from '$lib/ui/theme';
+  import { lawWords, LIMITS } from '@orthos/core';
 
   let { data, form } = $props();
   const issue = (name: string) =>
@@ -82,6 +84,32 @@
           required
         />{/snippet}
     </Field>
+    <div class="col-span-2">
+      <Field
+        label="Limits of this shop"
+        name="limits"
+        hint="a row of the table, °C, and for how many s: elko-radial 140 10"
+        issue={issue('limits')}
+      >
+        {#snippet control(a)}<textarea {...a} class="field" rows="3" placeholder="as the table says" maxlength="4000"
+            >{form && 'values' in form ? form.values?.limits : limitLines(data.settings.value.limits)}</textarea
+          >{/snippet}
+      </Field>
+      <details class="mt-2">
+        <summary class="cursor-pointer text-[13px] text-ink2">The table: what parts stand</summary>
+        <table class="mt-2 w-full text-[13px]">
+          <tbody>
+            {#each LIMITS.values() as l (l.id)}
+              <tr class="border-t border-faint align-top">
+                <th scope="row" class="py-1 pr-3 text-left font-semibold whitespace-nowrap">{l.id}</th>
+                <td class="pr-3">{l.what}: {l.why}</td>
+                <td class="text-right whitespace-nowrap">{lawWords(l.law)} ± {l.plusMinus_K} K</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </details>
+    </div>
     <div>
       <span class="label">Theme of this screen</span>
       <div class="flex gap-2">

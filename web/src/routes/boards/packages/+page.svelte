@@ -5,7 +5,8 @@
     FAMILIES,
     findPackages,
     gripOf,
-    NEIGHBOUR_LIMITS,
+    lawWords,
+    LIMITS,
     packageById,
     packageDesignation,
     PackageParamError,
@@ -45,6 +46,7 @@
   });
   const shown = $derived(making ? lastGood : chosen);
   const pkg = $derived(packageById(shown));
+  const stands = $derived(LIMITS.get(pkg.limit));
   const grip = $derived(gripOf(pkg));
   function startFrom(id: string) {
     making = true;
@@ -160,7 +162,7 @@
                   value={values[`${family}.${key}`] ?? p.initial}
                   onchange={(e) => (values[`${family}.${key}`] = e.currentTarget.value)}
                 >
-                  {#each p.choices as c (c)}<option value={c}>{NEIGHBOUR_LIMITS.get(c)?.what ?? c}</option>{/each}
+                  {#each p.choices as c (c)}<option value={c}>{LIMITS.get(c)?.what ?? c}</option>{/each}
                 </select>
               {:else}
                 <input
@@ -203,9 +205,7 @@
           <dd>{pkg.C_J_K.toPrecision(2)} J/K</dd>
           <dt class="text-ink2">stands</dt>
           <dd>
-            {NEIGHBOUR_LIMITS.get(pkg.limit)?.limit.value} ± {NEIGHBOUR_LIMITS.get(pkg.limit)?.limit.plusMinus} °C: {NEIGHBOUR_LIMITS.get(
-              pkg.limit,
-            )?.what}, {NEIGHBOUR_LIMITS.get(pkg.limit)?.why}
+            {#if stands}{lawWords(stands.law)} ± {stands.plusMinus_K} K: {stands.what}, {stands.why}{/if}
           </dd>
           <dt class="text-ink2">mark</dt>
           <dd>
