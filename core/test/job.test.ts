@@ -10,6 +10,7 @@ import {
   jobEventSchema,
   judgeGates,
   judgeShort,
+  voltsOf,
   lastRun,
   openGates,
   saidAllWet,
@@ -140,7 +141,7 @@ describe('every gate can be met, unmet and unknown', () => {
       unmet: [[]],
       unknown: [[], { targetPolarised: null }],
     },
-    'short-check': { met: [[short(2300)]], unmet: [[short(1.4)]], unknown: [[short(12, { good_ohm: null })]] },
+    'short-check': { met: [[short(2300)]], unmet: [[short(1.4)]], unknown: [[short(3, { good_ohm: null })]] },
     joints: {
       met: [[{ type: 'joint', terminal: '1', state: 'good' }]],
       unmet: [[{ type: 'joint', terminal: '1', state: 'bridge' }]],
@@ -248,11 +249,44 @@ describe('the short check', () => {
     ['OL', 2400, null, 'met'],
     [4.8, null, { why: 'motor output', least_ohm: 4 }, 'met'],
     [0.3, null, { why: 'motor output', least_ohm: 4 }, 'unmet'],
+    // between a fifth and half of a good board nobody knows
+    [1100, 2400, null, 'unknown'],
+    [481, 2400, null, 'unknown'],
+    [479, 2400, null, 'unmet'],
+    // two leads are 0.2 Ω
+    [0.55, 1, null, 'unknown'],
+    [0.39, 1, null, 'unmet'],
     [8, null, null, 'unknown'],
-    [900, null, null, 'met'],
+    [900, null, null, 'unknown'],
+    [1000, null, null, 'met'],
   ] as const)('%s Ω against %s and %o is %s', (ohm, good_ohm, nature, state) => {
     expect(judgeShort({ ohm, good_ohm, nature }).state).toBe(state);
   });
+  it.each([
+    ['3V3', 4.5, 'unknown'],
+    ['3V3', 5, 'met'],
+    ['5 V', 10, 'unknown'],
+    ['5 V', 11.5, 'met'],
+    ['12V harness', 50, 'unknown'],
+    ['12V harness', 70, 'met'],
+    ['48 V', 900, 'unknown'],
+    ['48 V', 1010, 'met'],
+    ['VBAT', 900, 'unknown'],
+  ] as const)('by its voltage alone: %s at %d Ω is %s', (rail, ohm, state) => {
+    expect(judgeShort({ rail, ohm, good_ohm: null, nature: null }).state).toBe(state);
+  });
+  it.each([
+    ['3V3', 3.3],
+    ['1V0_CORE', 1],
+    ['+12V', 12],
+    ['5 V', 5],
+    ['3,3 V', 3.3],
+    ['36 V plug', 36],
+    ['12V harness', 12],
+    ['VBAT', null],
+    ['CV5', null],
+    ['supply input', null],
+  ] as const)('%s is a rail of %s V', (rail, volts) => expect(voltsOf(rail)).toBe(volts));
   it('asks for every rail and every load, board alone first', () => {
     const change = {
       rails: [

@@ -86,11 +86,11 @@ export function cleanUp(input: CleanUpInput): CleanUpOutput {
   return { c_wt: end.c_wt, mass: end.mass, trace };
 }
 
-/** Where solder of the old joint stays, and how much of it the braid leaves there. Bench judgement. */
+/** Where solder of the old joint stays, and how much of it the braid leaves there. Bench judgement, lands 0.2 ± 0.08. */
 export const PLACES = {
-  lands: { label: 'lands', wick: 0.1 },
-  legs: { label: 'legs of the part', wick: 0.15 },
-  holes: { label: 'plated holes', wick: 0.25 },
+  lands: { label: 'lands', wick: 0.2 },
+  legs: { label: 'legs of the part', wick: 0.25 },
+  holes: { label: 'plated holes', wick: 0.35 },
 } as const;
 export type CleanUpPlace = keyof typeof PLACES;
 

@@ -61,6 +61,16 @@ export function classOfPart(part: PlacedPart): PartClass {
   return letter === 'U' ? 'load' : 'res';
 }
 
+/** Classes that have a right way round whatever their package shows: an axial body may be a diode. */
+const POLAR = new Set<PartClass>(['diode', 'schottky', 'tvs', 'led', 'elko', 'tant', 'mosfet', 'bjt', 'power', 'load']);
+
+/** Whether a part can go on the wrong way round: by its package's mark, its class, or what it is called. */
+export function isPolarised(part: PlacedPart): boolean {
+  if (packageById(part.package).polarity !== 'none') return true;
+  if (part.ref && POLAR.has(classOfPart(part))) return true;
+  return /oscillator|diode|electrolyt|tantal|\bled\b|opto|battery|cell/i.test(`${part.what ?? ''} ${part.value ?? ''}`);
+}
+
 /** Parts that carry a net's current on: what is low on one side is low on the other. */
 const SERIES = new Set<PartClass>(['coil', 'ferrite', 'fuse', 'shunt']);
 

@@ -1,4 +1,11 @@
-export { classOfPart, isGroundNet, rankByComparison, type Compared, type ComparedSuspect } from './compare.ts';
+export {
+  classOfPart,
+  isGroundNet,
+  isPolarised,
+  rankByComparison,
+  type Compared,
+  type ComparedSuspect,
+} from './compare.ts';
 export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagnosis } from './diagnose.ts';
 export { testsOf, type Test } from './dictionary.ts';
 export { injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';

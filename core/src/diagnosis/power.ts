@@ -6,7 +6,7 @@
 import { assemble } from '../circuit/network.ts';
 import { statesOf } from '../circuit/netlist.ts';
 import { NetworkSolver } from '../circuit/solver.ts';
-import { SHORT_SHARE, UNKNOWN_RAIL_OHM } from '../job/shortCheck.ts';
+import { SHORT_SHARE } from '../job/shortCheck.ts';
 import { formatReading } from '../quantities/readings.ts';
 import { offScale } from './evidence.ts';
 import type { Dictionary } from './dictionary.ts';
@@ -14,6 +14,8 @@ import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
 
 /** Voltage beyond this share of the healthy one is too much. */
 const TOO_MUCH = 1.3;
+/** Where neither the circuit nor a good board says what is healthy, less than this keeps power off, Ω (bench judgement). */
+const UNKNOWN_RAIL_OHM = 20;
 /** More chance of too much voltage than this keeps power off. */
 const RISK = 0.1;
 

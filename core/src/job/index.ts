@@ -64,4 +64,4 @@ export {
   type LayOut,
   type Step,
 } from './gates.ts';
-export { judgeShort } from './shortCheck.ts';
+export { judgeShort, voltsOf } from './shortCheck.ts';

@@ -1,33 +1,58 @@
-/** The short check before power: one rail's resistance against a good board or against the rail's nature. */
+/** The short check before power: one rail's resistance against a good board, the rail's nature, or what its voltage would drive through it. */
 import { formatReading } from '../quantities/readings.ts';
 import type { Measured } from './eventForms.ts';
 
-/** Below this part of a good board's reading a rail counts as short (bench judgement). */
+/** Below this part of a good board's reading a rail is short, from the other on it is sound; between them nobody knows (bench judgement). */
 export const SHORT_SHARE = 0.2;
-/** Only a rail of which nothing is known is judged by a bare number, Ω (bench judgement). */
-export const UNKNOWN_RAIL_OHM = 20;
+export const SOUND_SHARE = 0.5;
+/** What a rail may draw when nothing but its voltage is known, W: 1 kΩ at 48 V (bench judgement). */
+const MODEST_W = 2.3;
+/** With not even that known, Ω. */
+const SURELY_OHM = 1000;
+/** Two usual leads, taken off where they matter, Ω. */
+const LEADS_OHM = 0.2;
+const LEADS_MATTER_OHM = 5;
 
 const ohms = (v: Measured): string => formatReading(v, 'ohm');
+
+/** Volts of a rail by how it is called: "3.3 V", "3V3", "12V harness". */
+export function voltsOf(rail: string): number | null {
+  const split = /(?:^|[^\w.])\+?(\d{1,3})V(\d)(?!\d)/i.exec(rail);
+  if (split) return Number(`${split[1]}.${split[2]}`);
+  const plain = /(?:^|[^\w.])\+?(\d{1,3}(?:[.,]\d+)?)\s?V(?![a-z])/i.exec(rail);
+  return plain ? Number(plain[1].replace(',', '.')) : null;
+}
 
 /**
  * Judges one measurement, Ω. A low rail may be healthy: rails of big chips, motors and heaters are low by nature,
  * so without a reference a low reading is "unknown", not "short".
  */
 export function judgeShort(check: {
+  rail?: string;
   ohm: Measured;
   good_ohm: number | null;
   nature: { why: string; least_ohm: number } | null;
 }): { state: 'met' | 'unmet' | 'unknown'; why: string } {
-  const { ohm, good_ohm, nature } = check;
-  const value = ohm === 'OL' ? Infinity : ohm;
+  const { ohm, good_ohm, nature, rail = '' } = check;
+  const read = ohm === 'OL' ? Infinity : ohm;
+  const value = read < LEADS_MATTER_OHM ? Math.max(0, read - LEADS_OHM) : read;
   if (good_ohm !== null) {
     const why = `${ohms(ohm)}, good board ${ohms(good_ohm)}`;
-    return { state: value >= SHORT_SHARE * good_ohm ? 'met' : 'unmet', why };
+    if (value >= SOUND_SHARE * good_ohm) return { state: 'met', why };
+    if (value < SHORT_SHARE * good_ohm) return { state: 'unmet', why };
+    return { state: 'unknown', why: `${why}: low; measure the other way round, and compare once more` };
   }
   if (nature !== null) {
     const why = `${ohms(ohm)}, ${nature.why}: at least ${ohms(nature.least_ohm)}`;
-    return { state: value >= nature.least_ohm ? 'met' : 'unmet', why };
+    return { state: read >= nature.least_ohm ? 'met' : 'unmet', why };
   }
-  if (value >= UNKNOWN_RAIL_OHM) return { state: 'met', why: `${ohms(ohm)}, not short` };
-  return { state: 'unknown', why: `${ohms(ohm)} may be a short or its nature: compare with a good board` };
+  const volts = voltsOf(rail);
+  const watts = volts === null ? null : volts ** 2 / value;
+  if (watts !== null && watts <= MODEST_W)
+    return { state: 'met', why: `${ohms(ohm)}, not short: ${drawn(watts)} at ${volts} V` };
+  if (watts === null && value >= SURELY_OHM) return { state: 'met', why: `${ohms(ohm)}, not short` };
+  const power = watts === null || !Number.isFinite(watts) ? '' : ` (${drawn(watts)} at ${volts} V)`;
+  return { state: 'unknown', why: `${ohms(ohm)}${power} may be a short or its nature: compare with a good board` };
 }
+
+const drawn = (W: number): string => (W < 0.1 ? `${Math.max(1, Math.round(W * 1000))} mW` : `${W.toPrecision(2)} W`);

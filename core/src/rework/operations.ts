@@ -2,12 +2,13 @@
  * The operations of the hands, generated from board, part and plan: what to do (at most twelve words), what
  * to watch, what a tap on the pedal means and writes down.
  */
-import { PLACES, residualLimits, roundsUntil } from '../alloys/cleanUp.ts';
+import { PLACES, residualLimits, roundsUntil, type CleanUpPlace } from '../alloys/cleanUp.ts';
 import { normalised, type Composition } from '../alloys/elements.ts';
 import { jointMetal } from '../alloys/jointMetal.ts';
 import { LOW_MELT } from '../alloys/library.ts';
 import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
 import type { JobEventBody, Mark, Operation, Guide } from '../job/events.ts';
+import { isPolarised } from '../diagnosis/compare.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
 import { meltOrder, type WindowPhase } from './guide.ts';
 import {
@@ -326,18 +327,23 @@ function removeBySuction(work: Work, method: IronMethod): Instruction[] {
 }
 
 /** Rounds of leaded solder and braid until what is left of a bead of `alloy` is below the guides, the bead `bead_ratio` times the joint. */
-export function cleanUpRounds(bead_ratio: number, alloy: Composition = LOW_MELT): number {
+export function cleanUpRounds(
+  bead_ratio: number,
+  alloy: Composition = LOW_MELT,
+  place: CleanUpPlace = 'lands',
+): number {
   const share = normalised(alloy);
   const rounds = residualLimits(share, false).map(({ element, limit_wt }) => {
     const c_wt = ((share[element] ?? 0) * bead_ratio) / (1 + bead_ratio);
-    return roundsUntil({ c_wt, mass: 1 }, { wick: PLACES.lands.wick, add: 1, limit_wt }).cycles;
+    return roundsUntil({ c_wt, mass: 1 }, { wick: PLACES[place].wick, add: 1, limit_wt }).cycles;
   });
   return Math.max(1, ...rounds);
 }
 
 function prepare(work: Work): Instruction[] {
   const { method, nearest } = work;
-  const rounds = method.kind === 'low-melt' ? cleanUpRounds(method.bead_ratio, method.alloy) : 1;
+  const place = packageById(work.target.package).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
+  const rounds = method.kind === 'low-melt' ? cleanUpRounds(method.bead_ratio, method.alloy, place) : 1;
   return [
     {
       id: 'scan',
@@ -388,7 +394,7 @@ function fit(work: Work): Instruction[] {
   const { method, target, nearest } = work;
   const name = partName(target);
   const pkg = packageById(target.package);
-  const turned = pkg.polarity !== 'none';
+  const turned = isPolarised(target);
   const place: Instruction[] = [
     {
       id: 'place',

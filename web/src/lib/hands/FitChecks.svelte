@@ -6,6 +6,7 @@
     classOfPart,
     currentAttempt,
     foldJob,
+    isPolarised,
     offBoardVerdict,
     packageById,
     partName,
@@ -17,6 +18,7 @@
   const attempt = $derived(currentAttempt(foldJob(view.events)));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const polarity = $derived(target ? packageById(target.package).polarity : 'none');
+  const polarised = $derived(target !== undefined && isPolarised(target));
   const tested = $derived(
     attempt.offBoardTest && attempt.offBoardTest.result !== 'not tested' ? attempt.offBoardTest.result : null,
   );
@@ -26,7 +28,7 @@
       : null,
   );
   const MEANING = {
-    none: '',
+    none: 'Nothing on its package says which way: look for a band, dot or plus on the part itself.',
     pin1: 'Pin 1 is at the cut corner or dot.',
     cathode: 'The stripe is the cathode.',
     'minus-stripe': 'Aluminium can: the stripe is minus. Board shading differs between makers.',
@@ -106,13 +108,11 @@
   <div class="border-t border-faint py-2">
     <p class="font-semibold">
       Orientation
-      {#if polarity === 'none' && target}<span class="font-normal text-ink2"
-          >{partName(target)} has no wrong way round</span
-        >
+      {#if !polarised && target}<span class="font-normal text-ink2">{partName(target)} has no wrong way round</span>
       {:else if attempt.orientation}<span class="font-normal text-good">✓ against {attempt.orientation.join(', ')}</span
         >{/if}
     </p>
-    {#if polarity !== 'none'}
+    {#if polarised}
       <p class="text-[13px] text-ink2">{MEANING[polarity]}</p>
       <div class="flex flex-wrap items-center gap-x-4">
         {#each AGAINST as a (a)}

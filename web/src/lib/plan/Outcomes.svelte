@@ -1,7 +1,7 @@
 <script lang="ts">
   // What a method does besides melting joints, until the part is off.
   import { formatTemperature, type BoardModel, type Harm, type PlanResult, type UnitSettings } from '@orthos/core';
-  import { HARM, nameOf } from './words';
+  import { fateOf, HARM, nameOf } from './words';
 
   interface Props {
     board: BoardModel;
@@ -11,9 +11,6 @@
   let { board, result, units }: Props = $props();
   type Tone = 'good' | 'caution' | 'stop';
   const MARK = { good: '●', caution: '◆', stop: '▲' } as const;
-  /** From the lift on it no longer matters, s after all is wet. */
-  const LIFT_S = 3;
-
   const percent = (p: number) => (p < 0.001 ? 'below 0.1 %' : `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`);
   const tornTone = (p: number): Tone => (p < 0.005 ? 'good' : p < 0.025 ? 'caution' : 'stop');
   const BODY: Record<Harm, string> = {
@@ -58,21 +55,27 @@
       tone: body.over || body.says === 'may hurt' ? 'caution' : 'good',
       word: body.says ? BODY[body.says] : body.over ? 'not to be used again' : 'lives',
     });
-    for (const w of outcomes.wind.filter((q) => q.verdict !== 'stays'))
+    const own = outcomes.wind.find((w) => w.loosens_s === 0 && w.verdict !== 'stays');
+    if (own)
       list.push({
-        name: nameOf(board, w.partId),
-        says: `loose from ${w.loosens_s?.toFixed(0) ?? '?'} s, wind ${w.N.toFixed(1)} × its hold: cover it`,
-        tone: w.verdict === 'flies' ? 'stop' : 'caution',
-        word: w.verdict,
+        name: nameOf(board, own.partId),
+        says: `laid down, the wind is ${own.N.toFixed(1)} × what holds it`,
+        tone: own.verdict === 'flies' ? 'stop' : 'caution',
+        word: own.verdict,
       });
-    const off_s = result.allWet_s === null ? result.ended_s : result.allWet_s + LIFT_S;
-    for (const n of result.neighbours.filter((q) => q.far && q.loosens_s !== null && q.loosens_s <= off_s))
+    for (const word of ['flies', 'skews', 'falls off', 'loosens'] as const) {
+      const alike = result.neighbours.filter((n) => fateOf(result, n).word === word);
+      if (alike.length === 0) continue;
+      const names = alike.map((n) => nameOf(board, n.partId));
+      const fate = fateOf(result, alike[0]);
+      const from = Math.min(...alike.map((n) => n.loosens_s ?? Infinity));
       list.push({
-        name: nameOf(board, n.partId),
-        says: `other side, loose from ${n.loosens_s?.toFixed(0)} s`,
-        tone: n.hangs ? 'stop' : 'caution',
-        word: n.hangs ? 'falls' : 'loosens',
+        name: fate.first === 'wind' ? 'In the wind' : 'Other side',
+        says: `${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}: loose from ${from.toFixed(0)} s${fate.first === 'wind' ? '; cover them' : ''}`,
+        tone: fate.tone,
+        word,
       });
+    }
     for (const c of outcomes.ceramics.filter((q) => q.step_K !== undefined))
       list.push({
         name: nameOf(board, c.partId),

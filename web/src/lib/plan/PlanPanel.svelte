@@ -30,9 +30,9 @@
     bestMethod,
     closedBy,
     explanation,
-    HARM,
+    fateOf,
+    fateText,
     headline,
-    marginText,
     nameOf,
     neighbourKind,
     rangeText,
@@ -241,7 +241,7 @@
             y_mm: part.y_mm,
             side: part.side,
             title: `${nameOf(view.board, n.partId)} ${formatTemperature(n.atWet_C, units)}`,
-            detail: n.takeOut ? 'take it out first' : `${harmOf(n).says}, ${marginText(n, units)}`,
+            detail: calloutOf(n),
             tone: 'stop' as const,
           },
         ];
@@ -255,6 +255,12 @@
     const terminal = packageById(target.package).terminals.find((t) => t.id === id);
     const [x_mm, y_mm] = toBoard(target, terminal?.land.x ?? 0, terminal?.land.y ?? 0);
     return { x_mm, y_mm };
+  }
+
+  function calloutOf(n: PlanResult['neighbours'][number]): string {
+    if (!result) return '';
+    const fate = fateOf(result, n);
+    return [fate.word, fateText(n, fate, units)].filter(Boolean).join(', ');
   }
 
   const shownNeighbours = $derived(result ? worthShowing(result, 6) : []);
@@ -387,18 +393,22 @@
       <table class="w-full">
         <tbody>
           {#each shownNeighbours as n (n.partId)}
-            {@const harm = HARM[n.takeOut ? 'hurts' : harmOf(n).says]}
+            {@const fate = fateOf(result, n)}
             <tr class="border-t border-faint">
               <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
-              <td class="truncate text-ink2">{neighbourKind(view.board, n.partId)}{n.far ? ', other side' : ''}</td>
-              <td class="text-right text-base font-bold">{formatTemperature(n.atWet_C, units)}</td>
-              <td class="pl-1 text-ink2">{spread(n.partId)}</td>
-              <td class="pl-2 text-right whitespace-nowrap text-ink2">{n.takeOut ? '' : marginText(n, units)}</td>
-              <td class="w-28 pl-3 font-semibold whitespace-nowrap {TONE[harm.tone]}">
-                <span aria-hidden="true">{harm.mark}</span>
-                {#if n.takeOut}
-                  <button class="underline" onclick={() => takenOut(n.partId)}>take it out</button>
-                {:else}{harmOf(n).says}{/if}
+              <td class="max-w-0 truncate text-ink2"
+                >{n.far ? 'other side, ' : ''}{neighbourKind(view.board, n.partId)}</td
+              >
+              <td class="w-24 text-right whitespace-nowrap"
+                ><span class="text-base font-bold">{formatTemperature(n.atWet_C, units)}</span>
+                <span class="text-ink2">{spread(n.partId)}</span></td
+              >
+              <td class="w-20 pl-2 text-right whitespace-nowrap text-ink2">{fateText(n, fate, units)}</td>
+              <td class="w-24 pl-3 font-semibold whitespace-nowrap {TONE[fate.tone]}">
+                <span aria-hidden="true">{fate.mark}</span>
+                {#if fate.first === 'out'}
+                  <button class="underline" onclick={() => takenOut(n.partId)}>{fate.word}</button>
+                {:else}{fate.word}{/if}
               </td>
             </tr>
           {/each}

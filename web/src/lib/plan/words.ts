@@ -195,6 +195,37 @@ export const HARM = {
   clear: { mark: '●', tone: 'good' },
 } as const;
 
+export interface Fate {
+  mark: string;
+  tone: 'good' | 'caution' | 'stop';
+  word: string;
+  /** Comes before what its temperature does. */
+  first?: 'out' | 'wind' | 'falls' | 'loosens';
+}
+
+/** What becomes of a neighbour until the part is off. */
+export function fateOf(r: PlanResult, n: Neighbour): Fate {
+  if (n.takeOut) return { mark: '▲', tone: 'stop', word: 'take it out', first: 'out' };
+  const off_s = r.allWet_s === null ? r.ended_s : r.allWet_s + LIFT_S;
+  if (n.loosens_s !== null && n.loosens_s <= off_s) {
+    const wind = r.outcomes?.wind.find((w) => w.partId === n.partId && w.verdict !== 'stays');
+    if (wind)
+      return wind.verdict === 'flies'
+        ? { mark: '▲', tone: 'stop', word: 'flies', first: 'wind' }
+        : { mark: '◆', tone: 'caution', word: 'skews', first: 'wind' };
+    if (n.hangs) return { mark: '▲', tone: 'stop', word: 'falls off', first: 'falls' };
+    if (n.far) return { mark: '◆', tone: 'caution', word: 'loosens', first: 'loosens' };
+  }
+  const { says } = harmOf(n);
+  return { ...HARM[says], word: says };
+}
+
+/** What there is to say besides the word: from when it is loose, or by how much it is clear. */
+export function fateText(n: Neighbour, fate: Fate, units: UnitSettings): string {
+  if (fate.first === 'out') return '';
+  return fate.first ? `loose ${seconds(n.loosens_s ?? 0)}` : marginText(n, units);
+}
+
 /** "12 K left", "hurt by 5 K too much"; in the user's degrees. */
 export function marginText(n: Neighbour, units: UnitSettings): string {
   const { margin_K } = harmOf(n);
@@ -203,11 +234,16 @@ export function marginText(n: Neighbour, units: UnitSettings): string {
   return `${degrees} ${units.temperature === 'F' ? '°F' : 'K'} ${margin_K < 0 ? 'too hot' : 'left'}`;
 }
 
-/** Those that matter: to be taken out, or with little left; the worst first. */
+/** Those that matter: to be taken out, hurt or blown away, or with little left; the worst first. Small parts in the wind come as a group of their own. */
 export function worthShowing(r: PlanResult, most: number): Neighbour[] {
-  const rank = (n: Neighbour) => (n.takeOut ? -Infinity : (harmOf(n).margin_K ?? Infinity));
+  const rank = (n: Neighbour) => {
+    const { first } = fateOf(r, n);
+    if (first === 'out') return -Infinity;
+    return first === 'falls' ? -1000 : (harmOf(n).margin_K ?? Infinity);
+  };
+  const closer = r.closes?.partId;
   return r.neighbours
-    .filter((n) => n.takeOut || (harmOf(n).margin_K ?? Infinity) < WORTH_K)
+    .filter((n) => n.partId === closer || rank(n) < WORTH_K)
     .sort((a, b) => rank(a) - rank(b))
     .slice(0, most);
 }

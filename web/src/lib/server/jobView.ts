@@ -6,6 +6,7 @@ import {
   ENGINE_VERSION,
   foldJob,
   harmOf,
+  isPolarised,
   judgeGates,
   layOutFor,
   methodsFor,
@@ -155,7 +156,7 @@ export async function jobView(db: Database, id: string) {
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
-    targetPolarised: target ? packageById(target.package).polarity !== 'none' : null,
+    targetPolarised: target ? isPolarised(target) : null,
   });
   const [circuits, goodReadings, goodStartUps, routines, meters, photos, reopenings] = await Promise.all([
     circuitsOf(db, modelId),
