@@ -7,6 +7,7 @@ import { currentLimit, isLimit, OLD_LIMITS, type Outer } from '../src/materials/
 import { LIMITS, mouldLaw, solidusLaw } from '../src/materials/limits.ts';
 import { packageById, PACKAGES } from '../src/packages/index.ts';
 import { limitOf, limitRowOf, type LimitFacts } from '../src/rework/limitOf.ts';
+import { NEIGHBOUR_CASES, neighbourVerdicts } from './neighbourCases.ts';
 import boardsBefore from './boardsBefore.json' with { type: 'json' };
 
 const law: Extract<Law, { kind: 'dose' }> = { kind: 'dose', Tp_C: 250, t2_s: 10, T1_C: 217, t1_s: 90 };
@@ -215,6 +216,24 @@ describe('whom it judges how', () => {
       Tp_C: 200,
     });
   });
+});
+
+describe('neighbours on either side of a board over a preheater', async () => {
+  const found = await neighbourVerdicts();
+  it.each(NEIGHBOUR_CASES.map((c, i) => [c.package, c.top, c.bottom, c.why, i] as const))(
+    '%s: %s above, %s below, for %s',
+    (_, top, bottom, __, i) => {
+      for (const [side, says] of [
+        ['top', top],
+        ['bottom', bottom],
+      ]) {
+        const { below = 'clear', without } = found.get(`${i}-${side}`) ?? {};
+        expect(below, side).toBe(says);
+        // the air of the nozzle does not come so far
+        expect(without, side).toBeUndefined();
+      }
+    },
+  );
 });
 
 interface Before {

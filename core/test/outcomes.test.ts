@@ -150,6 +150,16 @@ describe('the other side', () => {
       expect(part?.takeOut, pkg).toBe(true);
       expect(run.closes?.partId, pkg).not.toBe('below');
     }
+    // though it is long over what it stands
+    const beside = withPart({ partId: 'display', package: 'DISPLAY-30', x_mm: centre.x_mm, y_mm: centre.y_mm + 16 });
+    const { run } = await outcomes(air(fierce), {
+      board: { ...beside, parts: beside.parts.filter((p) => p.partId !== 'plastic') },
+    });
+    expect(run.neighbours.find((n) => n.partId === 'display')).toMatchObject({
+      takeOut: true,
+      over_s: expect.any(Number),
+    });
+    expect(run.closes?.partId).not.toBe('display');
     const b = below('CELL-20');
     const out = await outcomes(air(fierce), { board: b, absent: ['below'] });
     expect(out.run.neighbours.some((n) => n.takeOut)).toBe(false);

@@ -226,6 +226,32 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
   expect(await wetWith('Surroundings')).toBe(plain);
 });
 
+test('cells and displays come out first, on either side; what stands in its own papers counts', async ({ page }) => {
+  test.setTimeout(120_000);
+  await planFor(page, 'Tern T2, 2 layers', 'u1', 'segments missing');
+  const methods = methodsOf(page);
+  await methods.getByText('Low-melt + iron').click();
+  await expect(methods.getByText('take 2 parts out first')).toBeVisible();
+  await expect(page.getByText('Take J3 and BT1 out first.', { exact: false })).toBeVisible();
+  await expect(page.getByRole('row', { name: /J3 other side, display/ })).toBeVisible();
+  for (const name of ['BT1', 'J3']) {
+    await recompute(page, () => page.getByRole('row', { name }).getByRole('button', { name: 'take it out' }).click());
+    await methods.getByText('Low-melt + iron').click();
+  }
+  await expect(page.getByRole('button', { name: 'Surroundings: 2 taken out', exact: true })).toBeVisible();
+  await expect(page.getByText('out first', { exact: false })).toHaveCount(0);
+  // the form remembers it, and it can be put back
+  await page.getByRole('button', { name: /^Surroundings/ }).click();
+  const form = page.getByRole('form', { name: 'Surroundings' });
+  await expect(form.getByLabel('Cover on BT1')).toHaveValue('out');
+  await form.getByLabel('Cover on BT1').selectOption('');
+  await form.getByLabel('Board and parts').selectOption({ label: 'damp' });
+  await form.getByLabel('U1', { exact: true }).selectOption({ label: 'goes on again' });
+  await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
+  await expect(page.getByRole('button', { name: 'Surroundings: 1 taken out, damp, goes on again' })).toBeVisible();
+  await expect(methods.getByText('take BT1 out first')).toBeVisible();
+});
+
 test('settings asked for rarely: a line, a wide mouth, a hotter second stage; two irons that rest, another alloy', async ({
   page,
 }) => {

@@ -12,6 +12,7 @@ import { limitOf, type Limit } from './limitOf.ts';
 import { bodyRect, type Lumps } from './lumps.ts';
 import { gapBetween } from './neighbours.ts';
 import type { PlanInput, PlanRun } from './planForm.ts';
+import { heatsFromBelow } from './surroundings.ts';
 import type { Wind } from './wind.ts';
 
 /** The face that heat comes to is hotter than the middle of a body, by a tenth of its rise, at most so much, K (until bodies have a skin). */
@@ -95,7 +96,7 @@ export class NeighbourWatch {
       });
     };
     for (const { part, limit, nodes, distance_mm } of lumps.neighbours) watch(part, limit, nodes, distance_mm, true);
-    if (!heatsFromBelow(input)) return;
+    if (!heatsFromBelow(input.under)) return;
     // heat from below reaches the whole board
     const known = new Set([target.partId, ...(input.absent ?? []), ...lumps.neighbours.map((n) => n.part.partId)]);
     for (const part of input.board.parts) {
@@ -154,7 +155,7 @@ export class NeighbourWatch {
 
   /** All within reach, and of the others those that heat from below comes near to; the least margin first. */
   result(): PlanRun['neighbours'] {
-    const blows = this.input.method.kind === 'air' || heatsFromBelow(this.input);
+    const blows = this.input.method.kind === 'air' || heatsFromBelow(this.input.under);
     return this.watched
       .map((w): PlanRun['neighbours'][number] => {
         const { law, plusMinus_K } = w.limit;
@@ -180,8 +181,6 @@ export class NeighbourWatch {
       .sort((a, b) => (a.margin_K ?? Infinity) - (b.margin_K ?? Infinity));
   }
 }
-
-const heatsFromBelow = ({ under }: PlanInput): boolean => under?.kind === 'preheater' || under?.kind === 'infrared';
 
 function hottest(T: Float64Array, cells: readonly number[]): number {
   let most = -Infinity;

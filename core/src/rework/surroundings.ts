@@ -32,6 +32,13 @@ function covers(window: Rectangle | undefined, x: number, y: number): boolean {
 const inWindow = (window: Rectangle | undefined, { ex, ey }: BoardMesh, i: number, j: number) =>
   covers(window, 500 * (ex[i] + ex[i + 1]), 500 * (ey[j] + ey[j + 1]));
 
+/** Whether what lies under the board heats it. */
+export function heatsFromBelow(
+  under: PlanInput['under'],
+): under is Extract<PlanInput['under'], { kind: 'preheater' | 'infrared' }> {
+  return under?.kind === 'preheater' || under?.kind === 'infrared';
+}
+
 /** Part of a column's lower face that rests on a frame or on props. */
 export function heldShare(held: PlanInput['held'], mesh: BoardMesh): Float64Array | undefined {
   if (!held) return undefined;
@@ -133,10 +140,12 @@ export function applySurroundings(
       }
       exchange(c, area, h, wall, glow);
     }
-  atCuts(mesh, (cell, G) => {
-    conductance[cell] += G;
-    constant[cell] += G * ambient_C;
-  });
+  // heated all over from below, the rest of the board is as warm as its rim
+  if (!(heatsFromBelow(under) && !under.window))
+    atCuts(mesh, (cell, G) => {
+      conductance[cell] += G;
+      constant[cell] += G * ambient_C;
+    });
   run.setBoundary(conductance, constant);
   for (const e of lumps.exposed) {
     run.hA[e.node] = 0;

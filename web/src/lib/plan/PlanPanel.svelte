@@ -396,7 +396,7 @@
             {@const fate = fateOf(result, n)}
             <tr class="border-t border-faint">
               <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
-              <td class="max-w-0 truncate text-ink2"
+              <td class="py-1 text-[13px] leading-tight text-ink2"
                 >{n.far ? 'other side, ' : ''}{neighbourKind(view.board, n.partId)}</td
               >
               <td class="w-24 text-right whitespace-nowrap"
