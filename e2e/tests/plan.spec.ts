@@ -246,7 +246,7 @@ test('cells and displays come out first, on either side; what stands in its own 
   await expect(form.getByLabel('Cover on BT1')).toHaveValue('out');
   await form.getByLabel('Cover on BT1').selectOption('');
   await form.getByLabel('Board and parts').selectOption({ label: 'damp' });
-  await form.getByLabel('U1', { exact: true }).selectOption({ label: 'goes on again' });
+  await form.getByLabel('Afterwards U1').selectOption({ label: 'goes on again' });
   await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
   await expect(page.getByRole('button', { name: 'Surroundings: 1 taken out, damp, goes on again' })).toBeVisible();
   await expect(methods.getByText('take BT1 out first')).toBeVisible();

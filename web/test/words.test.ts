@@ -80,6 +80,7 @@ describe('neighbours', () => {
   it('what has to be taken out first makes no method work, and is named instead of compared', () => {
     const cell = result({ neighbours: [neighbour({ takeOut: true, says: 'clear' })] });
     expect(verdictOf(cell, board)).toMatchObject({ kind: 'tight', word: 'take PBT out first' });
+    expect(headline('Air', cell, board)).toBe('Air: take PBT out, then look from 30 s');
     expect(explanation(cell, board, air, units)).toMatch(/^Take PBT out first\. Joint 1 is last/);
     expect(bestMethod({ cell, works: result() })).toBe('works');
     expect(worthShowing(cell, 6)).toHaveLength(1);

@@ -77,7 +77,7 @@
     {/if}
     {@render choice('The room', 'draught', DRAUGHT)}
     {@render choice('Board and parts', 'moisture', MOISTURE)}
-    {@render choice(nameOf(board, target.partId), 'after', AFTER)}
+    {@render choice(`Afterwards ${nameOf(board, target.partId)}`, 'after', AFTER)}
   </div>
 
   <p class="label mt-3">On the parts</p>

@@ -110,7 +110,9 @@ export function headline(label: string, r: PlanResult, board: BoardModel): strin
   if (v.kind === 'cold')
     return `${label} ${neverMelts(r) ? 'leaves' : 'may leave'} ${r.last ? `joint ${r.last.terminal}` : 'joints'} solid`;
   if (v.kind === 'hurts') return `${label}: ${endOf(board, r)} before the lift`;
-  return `${label}: look from ${seconds(r.allWet_s ?? 0)}`;
+  const out = takeOutFirst(r);
+  const first = out.length > 0 ? `take ${oneOrMore(board, out, 'parts')} out, then ` : '';
+  return `${label}: ${first}look from ${seconds(r.allWet_s ?? 0)}`;
 }
 
 /** What would help a method that leaves joints solid. */
