@@ -17,7 +17,16 @@ export { formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSett
 export { BOARD_KINDS, expressBoard, expressSchema, PLASTICS, type ExpressAnswers } from './rework/expressBoard.ts';
 export { DEFAULT_STATION, methodsFor, onDial, type MethodChoice } from './rework/defaults.ts';
 export { dialOf, methodSchema, stationSchema, UNMARKED_DIAL, type Method, type StationModel } from './rework/method.ts';
-export { harmOf, planInputSchema, wetAt, type FieldFrames, type PlanInput, type PlanRun } from './rework/planForm.ts';
+export { fateOf, HARM_TONE, type Fate } from './rework/fate.ts';
+export {
+  harmOf,
+  LIFT_S,
+  planInputSchema,
+  wetAt,
+  type FieldFrames,
+  type PlanInput,
+  type PlanRun,
+} from './rework/planForm.ts';
 export { MAT, surroundingsSchema, type JointState, type Surroundings } from './rework/surroundingsForm.ts';
 export { planResultSchema, windowEnd, type PlanResult } from './rework/planHeat.ts';
 export { ENGINE_VERSION } from './thermal/engine.ts';

@@ -6,6 +6,8 @@ import {
   extentOf,
   FAMILIES,
   findPackages,
+  solderVolume,
+  type Terminal,
   gripOf,
   packageById,
   packageDesignation,
@@ -130,6 +132,76 @@ describe('packages on boards', () => {
       expect(packageTrouble(id)).toMatch(/\w+/);
     },
   );
+});
+
+/** Gap between two lands of a package, mm; negative where they overlap. */
+function landGap(a: Terminal, b: Terminal): number {
+  const [dx, dy] = [Math.abs(a.land.x - b.land.x), Math.abs(a.land.y - b.land.y)];
+  if (a.round && b.round) return Math.hypot(dx, dy) - (a.land.w + b.land.w) / 2;
+  return Math.max(dx - (a.land.w + b.land.w) / 2, dy - (a.land.h + b.land.h) / 2);
+}
+
+describe('what an audit found', () => {
+  it('no two lands of any package touch', () => {
+    for (const p of PACKAGES.values())
+      p.terminals.forEach((a, i) => {
+        for (const b of p.terminals.slice(i + 1)) expect(landGap(a, b), `${p.id} ${a.id} ${b.id}`).toBeGreaterThan(0.1);
+      });
+  });
+  it('coils stand on pads far smaller than themselves', () => {
+    const area = (id: string) => packageById(id).terminals.reduce((sum, t) => sum + t.land.w * t.land.h, 0);
+    expect(area('IND-12')).toBeGreaterThan(25);
+    expect(area('IND-12')).toBeLessThan(40);
+    expect(area('IND-5')).toBeLessThan(12);
+  });
+  it('bodies weigh what they are made of', () => {
+    const per_mm3 = (id: string) => {
+      const { C_J_K, body } = packageById(id);
+      return (1000 * C_J_K) / (body.l * body.w * body.h);
+    };
+    expect(per_mm3('FILM-15')).toBeCloseTo(2, 1);
+    expect(per_mm3('RELAY-15')).toBeCloseTo(1.7, 1);
+    expect(per_mm3('IND-8')).toBeCloseTo(3.4, 1);
+    expect(per_mm3('XTAL-HC49')).toBeCloseTo(0.8, 1);
+    expect(packageById('C2220').body.h).toBe(2.5);
+    expect(per_mm3('TO-220')).toBeLessThan(1.6);
+  });
+  it('balls and legs are as many as the name says, on sides of their own length', () => {
+    expect(packageById('BGA-153').terminals).toHaveLength(153);
+    // three rows round, the middle empty
+    expect(packageById('BGA-153').terminals.some((t) => Math.hypot(t.land.x, t.land.y) < 0.4)).toBe(false);
+    for (const [id, along, over] of [
+      ['PLCC-32', 9, 7],
+      ['QFP-100-14x20', 30, 20],
+      ['QFP-64-14x20', 19, 13],
+      ['PLCC-44', 11, 11],
+    ] as const) {
+      const { terminals, body } = packageById(id);
+      const left = terminals.filter((t) => t.land.x < -body.l / 2 + 1.2 && t.land.h < t.land.w);
+      const top = terminals.filter((t) => t.land.y < -body.w / 2 + 1.2 && t.land.w < t.land.h);
+      expect([left.length, top.length], id).toEqual([along, over]);
+    }
+    // counter-clockwise as seen from the top, from the middle of the upper side
+    const first = packageById('PLCC-32').terminals[0].land;
+    expect(first.x).toBeCloseTo(0, 9);
+    expect(first.y).toBeLessThan(0);
+  });
+  it('what was missing is there, with joints, so that it can be a target', () => {
+    for (const id of [
+      ...['PLCC-32', 'QFP-100-14x20', 'SOIC-8W', 'TSOP-48', 'QSOP-16', 'SWITCH-SMD-6', 'SWITCH-THT-6', 'POT-SMD-4'],
+      ...['BUZZER-SMD-9', 'BUZZER-THT-12', 'MIC-THT-10', 'L0603', 'CHOKE-SMD-4', 'HOLDER-20-FLAT', 'HOLDER-20-PINS'],
+    ])
+      expect(packageById(id).terminals.length, id).toBeGreaterThan(1);
+  });
+  it('a hole is as deep as its board', () => {
+    const [hole] = packageById('DIP-8').terminals;
+    expect(hole.volume_mm3).toBeCloseTo(1.34, 1);
+    expect(solderVolume(hole, 1.6)).toBeCloseTo(hole.volume_mm3, 12);
+    expect(solderVolume(hole, 0.8)).toBeCloseTo(0.65 * hole.volume_mm3, 12);
+    expect(solderVolume(packageById('SOIC-8').terminals[0], 0.8)).toBe(packageById('SOIC-8').terminals[0].volume_mm3);
+    const [block] = packageById('TERM-2').terminals;
+    expect(block.volume_mm3).toBeGreaterThan(2.3);
+  });
 });
 
 describe('finding a package as it is typed', () => {

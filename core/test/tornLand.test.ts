@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { normalCdf } from '../src/numerics/normal.ts';
 import { packageById } from '../src/packages/index.ts';
 import { methodsFor } from '../src/rework/defaults.ts';
+import type { Method } from '../src/rework/method.ts';
 import { pullTears, tornLand, type LandHistory } from '../src/rework/tornLand.ts';
 import { air, bead } from './plans.ts';
 
@@ -12,7 +13,7 @@ const land = (lift_C: number, w = 0.3, exposure_K_s = 0): LandHistory => ({
   lift_C,
   exposure_K_s,
 });
-const of = (pkg: string, method = air(), lift_C = 220, heat_s = 30) =>
+const of = (pkg: string, method: Method = air(), lift_C = 220, heat_s = 30) =>
   tornLand(
     packageById(pkg).terminals.map((t) => ({ terminal: t, lift_C, exposure_K_s: 0 })),
     pkg,

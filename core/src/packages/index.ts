@@ -6,6 +6,7 @@ export {
   extentOf,
   limitOfPackage,
   mountOf,
+  solderVolume,
   terminalSides,
   type PackageModel,
   type Polarity,

@@ -4,6 +4,10 @@
  */
 import { currentLimit, type Mount } from '../materials/limitAliases.ts';
 
+/** Depth of the holes whose solder packages tell, mm, and the part of it that stands outside as fillets. */
+const HOLE_DEPTH = 1.6;
+const HOLE_FILLETS = 0.3;
+
 export interface Rect {
   x: number;
   y: number;
@@ -62,6 +66,11 @@ export interface PackageModel extends PackageShape {
   plusMinus: { mm: number; heat: number };
   /** Where the numbers are from. */
   source: string;
+}
+
+/** Solder of a joint on a board of this thickness, mm³: a hole is as deep as its board. */
+export function solderVolume({ volume_mm3, drill_mm }: Terminal, thickness_mm: number): number {
+  return drill_mm ? volume_mm3 * (HOLE_FILLETS + (1 - HOLE_FILLETS) * (thickness_mm / HOLE_DEPTH)) : volume_mm3;
 }
 
 /** How it is mounted, for what depends on that. */

@@ -75,12 +75,30 @@ const RULES: CautionRule[] = [
   {
     steps: ['remove', 'fit'],
     when: (f) => f.target !== undefined && ['mould', 'plastic'].includes(packageById(f.target.package).texture),
-    text: 'A damp moulded part can burst when heated fast: bake it first if it is to live.',
+    text: 'A damp moulded part can burst when heated fast. If it is to live, bake it: 125 °C for a day, or 90 °C for two, tapes and plugs off.',
   },
   {
     steps: ['protect', ...HANDS],
     when: (f) => f.target !== undefined && packageById(f.target.package).terminals.some((t) => t.kind === 'ball'),
     text: 'Balls under the body: fitting one wants a machine that shows both faces at once, and a look inside afterwards. By hand only to take it off for good.',
+  },
+  {
+    steps: HANDS,
+    when: hasLimit(/^(pvc|pom)$/),
+    text: 'PVC gives off acid from 180 °C, POM formaldehyde from 220: extraction on, heat away from them.',
+  },
+  {
+    steps: HANDS,
+    when: (f) => f.board.coating !== undefined,
+    text: 'Fluoropolymer (sleeves, wire, parylene-like films) above 300 °C gives off fumes that make you ill a day later.',
+  },
+  {
+    steps: ['remove', 'prepare'],
+    when: (f) =>
+      f.target !== undefined &&
+      packageById(f.target.package).texture === 'ceramic' &&
+      packageById(f.target.package).body.l > 6,
+    text: 'Large white ceramic of power and radio parts may be beryllia: never break, file or grind it.',
   },
   { steps: ['prepare'], text: 'Alcohol only when iron and air are off the bench; let it dry before power or heat.' },
   {

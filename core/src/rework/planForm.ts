@@ -40,6 +40,9 @@ const joint = z.strictObject({
   liquidus_C: z.number().optional(),
 });
 
+/** From "all wet" until the part is off, s (estimate). */
+export const LIFT_S = 3;
+
 /** When a joint lets go, s; null when it never does. */
 export const wetAt = (j: z.infer<typeof joint>): number | null => (j.wet_s === undefined ? j.liquidus_s : j.wet_s);
 

@@ -14,7 +14,7 @@ import { frameRecorder } from './frames.ts';
 import { Irons } from './irons.ts';
 import { JointWatch } from './jointWatch.ts';
 import { NeighbourWatch } from './neighbourWatch.ts';
-import type { PlanInput, PlanRun } from './planForm.ts';
+import { LIFT_S, type PlanInput, type PlanRun } from './planForm.ts';
 import { OutcomeWatch } from './outcomes.ts';
 import { reasonFor } from './reason.ts';
 import { applySurroundings, heldShare } from './surroundings.ts';
@@ -23,8 +23,6 @@ import { Wind } from './wind.ts';
 const QUALITY = { plan: { cells: 14_000, dt: 0.05 }, search: { cells: 3_000, dt: 0.1 } };
 /** A tip that comes down or leaves changes much in little time: steps that much shorter for so long, s (else p95 17 % off at 50 ms). */
 const TOUCH = { part: 1 / 4, for_s: 0.5 };
-/** From "all wet" until the part is off, s (estimate). */
-const LIFT_S = 3;
 /** Fine enough for what is slow, s. */
 const LOOK_S = 0.2;
 /** Go on this long after all joints are wet, to find the window's end, s; less once it has closed this long ago. */

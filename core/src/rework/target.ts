@@ -3,7 +3,7 @@ import { mixedByVolume, jointMetal } from '../alloys/jointMetal.ts';
 import { LOW_MELT } from '../alloys/library.ts';
 import { boxOnBoard, solderedTerminals, toBoard, type PlacedPart } from '../board/index.ts';
 import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { packageById, type Terminal, type TerminalKind } from '../packages/index.ts';
+import { packageById, type Terminal, type TerminalKind, solderVolume } from '../packages/index.ts';
 import type { BoardMesh } from '../thermal/boardMesh.ts';
 import type { JointEnthalpy } from '../thermal/enthalpy.ts';
 import { bodyRect, exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
@@ -54,7 +54,8 @@ function jointEnthalpy(input: PlanInput, t: Terminal): { enthalpy: JointEnthalpy
   const others = [...state.with];
   if (method.kind === 'low-melt') others.push({ alloy: method.alloy ?? LOW_MELT, ratio: method.bead_ratio });
   const metal = jointMetal(others.length > 0 ? mixedByVolume(state.alloy, others) : state.alloy);
-  const volume = t.volume_mm3 * 1e-9 * state.volume * (1 + others.reduce((sum, o) => sum + o.ratio, 0));
+  const volume =
+    solderVolume(t, input.board.thickness_mm) * 1e-9 * state.volume * (1 + others.reduce((sum, o) => sum + o.ratio, 0));
   return {
     corroded: state.corroded,
     enthalpy: {

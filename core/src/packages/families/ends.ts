@@ -2,7 +2,7 @@
 import { choice, defineFamily, mm, stands } from '../family.ts';
 import { flatCan } from '../../materials/limitAliases.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
-import { ceramicCapacity, mouldCapacity, mouldedBody, woundCapacity } from './figures.ts';
+import { ceramicCapacity, coilCapacity, mouldCapacity, mouldedBody, woundCapacity } from './figures.ts';
 
 /** Lands of large chips reach further under the part than those of small ones. */
 const inward = (l: number) => Math.min(0.17, Math.max(0, 0.2 * (l / 2 - 0.75)));
@@ -33,6 +33,9 @@ export const twoEnds = defineFamily({
         'led-smd',
         'film-pen',
         'film-pps',
+        'buzzer-smd',
+        'supercap-smd',
+        'plastic-flat',
         'ptc-smd',
       ],
       'bare',
@@ -40,15 +43,26 @@ export const twoEnds = defineFamily({
   },
   refuse: (p) => (p.cap * 2 >= p.l ? 'the ends leave nothing between them' : undefined),
   build(p, f): PackageShape {
-    const body = p.stuff === 'ceramic' ? ceramicCapacity : p.stuff === 'metal' ? woundCapacity : mouldCapacity;
-    const land = { w: p.cap + p.l * 0.15 + 0.25, h: p.w * 1.05 };
+    // `magnet`: enamelled wire, as it was written before
+    const wound = /^((coil|choke)-smd|magnet$)/.test(p.limit);
+    const body = wound
+      ? coilCapacity
+      : p.stuff === 'ceramic'
+        ? ceramicCapacity
+        : p.stuff === 'metal'
+          ? woundCapacity
+          : mouldCapacity;
+    // a large coil stands on two pads far narrower than itself (makers' patterns of 3 to 12 mm)
+    const land = wound
+      ? { w: 0.35 + 0.85 * p.cap, h: Math.min(p.w, 3.2 + 0.17 * p.w) }
+      : { w: p.cap + p.l * 0.15 + 0.25, h: p.w * 1.05 };
     const terminal = (id: string, sign: number): Terminal => ({
       id,
       kind: 'chip',
       lead: { x: sign * (p.l / 2 - p.cap / 2), y: 0, w: p.cap, h: p.w },
       land: { x: sign * (p.l / 2 - inward(p.l)), y: 0, ...land },
       volume_mm3: f.V ?? 0.08 * land.w * land.h + 0.12 * p.w * Math.min(p.h, 1.5) * p.cap,
-      G_W_K: f.G ?? 16e-3 * p.w,
+      G_W_K: f.G ?? (wound ? 4e-3 : 16e-3) * p.w,
       C_add_J_K: f.C_add ?? 0,
     });
     return {

@@ -11,6 +11,14 @@ export const mouldCapacity = (l: number, w: number, h: number) => l * w * h * 2e
 export const ceramicCapacity = (l: number, w: number, h: number) => l * w * h * 3.6e-3;
 /** Wound parts, cans with electrolyte: about 2.4 J/(cm³·K) of the box. */
 export const woundCapacity = (l: number, w: number, h: number) => l * w * h * 2.4e-3;
+/** Ferrite round copper: about 3.4 J/(cm³·K) of the box. */
+export const coilCapacity = (l: number, w: number, h: number) => l * w * h * 3.4e-3;
+/** A relay: copper, iron and air in plastic, about 1.7 J/(cm³·K) of the box. */
+export const relayCapacity = (l: number, w: number, h: number) => l * w * h * 1.7e-3;
+/** Film wound full and potted in plastic, about 2 J/(cm³·K) of the box. */
+export const filmCapacity = mouldCapacity;
+/** A tall can with a quartz plate and gas in it: its sheet, about 0.8 J/(cm³·K) of the box. */
+export const hollowCanCapacity = (l: number, w: number, h: number) => l * w * h * 0.8e-3;
 /** A plastic box that is half air. */
 export const hollowCapacity = (l: number, w: number, h: number) => l * w * h * 1e-3;
 
@@ -21,8 +29,12 @@ export const legConductance = (lead_mm: number) => 0.019 * lead_mm;
 /** Metal of a formed leg 0.2 mm thick, J/K. */
 export const legCapacity = (lead_mm: number, reach_mm: number) => lead_mm * 0.2 * reach_mm * 3.4e-3;
 
-/** Solder of a plated hole filled through 1.6 mm and a flat fillet, mm³ (lead a square of side 0.7 drill). */
-export const holeVolume = (drill_mm: number) => (Math.PI / 4) * drill_mm ** 2 * 1.6 * 0.5 + 0.25 * drill_mm ** 2;
+/** Leads in their holes: part of the hole that solder fills, and fillets in squares of the drill. Square pins of 0.7 drill; flat legs of moulded parts. */
+const LEADS = { pin: { fills: 0.5, fillets: 0.25 }, flat: { fills: 0.82, fillets: 0.6 } } as const;
+export type Lead = keyof typeof LEADS;
+/** Solder of a plated hole filled through 1.6 mm of board and its fillets, mm³. */
+export const holeVolume = (drill_mm: number, lead: Lead = 'pin') =>
+  (Math.PI / 4) * drill_mm ** 2 * 1.6 * LEADS[lead].fills + LEADS[lead].fillets * drill_mm ** 2;
 /** Copper-alloy pin of 0.7 drill into a plastic or moulded body, W/K. */
 export const pinConductance = (drill_mm: number) => 3e-3 * (drill_mm / 0.9) ** 2;
 

@@ -1,7 +1,26 @@
 /** Bodies with formed legs: two rows, four sides, J-leads. */
-import { choice, count, defineFamily, mm } from '../family.ts';
+import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import type { PackageShape, Rect, Terminal } from '../packageModel.ts';
 import { legCapacity, legConductance, legVolume, mouldedBody } from './figures.ts';
+
+/** Position of terminal `n` (0-based) on four sides of which the upright ones hold `along` and the level ones `over`, `out` and `outOver` from the middle. */
+function onUnequalSides(
+  n: number,
+  [along, over]: readonly [number, number],
+  pitch: number,
+  [out, outOver]: readonly [number, number],
+): { x: number; y: number; upright: boolean } {
+  const starts = [0, along, along + over, 2 * along + over];
+  const side = starts.findLastIndex((start) => n >= start);
+  const at = (n - starts[side] - ((side % 2 ? over : along) - 1) / 2) * pitch;
+  const [x, y] = [
+    [-out, at],
+    [at, outOver],
+    [out, -at],
+    [-at, -outOver],
+  ][side];
+  return { x, y, upright: side % 2 === 1 };
+}
 
 /** Position of terminal `n` (0-based, of `per` a side) on four sides, and whether its row runs along x. */
 export function onFourSides(
@@ -30,7 +49,7 @@ export const gullRows = defineFamily({
   title: 'Two rows of gull-wing legs (SOIC, SSOP, TSSOP, SOT)',
   params: {
     pins: count('Legs on the full grid', 8, 2, 120),
-    pitch: mm('Pitch', 1.27, 0.3, 3),
+    pitch: mm('Pitch', 1.27, 0.3, 12),
     l: mm('Body across the rows', 3.9, 0.8, 30),
     w: mm('Body along the rows', 4.9, 0.8, 60),
     h: mm('Height', 1.5, 0.3, 8),
@@ -41,6 +60,7 @@ export const gullRows = defineFamily({
     absent: choice('Legs absent', ['none', '2 4 6', '5', '4', '2'], 'none'),
     pad: choice('Pad under the body', ['none', 'half', 'most'], 'none'),
     mark: choice('Marked', ['pin1', 'cathode'], 'pin1'),
+    limit: stands('Stands', ['ic', 'opto-smd', 'relay-smd', 'choke-smd', 'switch-smd', 'pot-smd', 'module'], 'ic'),
   },
   refuse: (p) =>
     p.pins % 2
@@ -85,7 +105,7 @@ export const gullRows = defineFamily({
         C_add_J_K: 0,
       });
     }
-    return mouldedBody(p.l, p.w, p.h, p.gap, { terminals, polarity: p.mark, C: f.C });
+    return mouldedBody(p.l, p.w, p.h, p.gap, { terminals, polarity: p.mark, C: f.C, limit: p.limit });
   },
 });
 
@@ -95,27 +115,33 @@ export const gullFour = defineFamily({
   params: {
     pins: count('Legs', 44, 16, 304),
     pitch: mm('Pitch', 0.8, 0.3, 1.3),
-    body: mm('Body side', 10, 3, 40),
+    body: mm('Body side, across', 10, 3, 40),
     span: mm('Over the legs', 12, 4, 45),
     h: mm('Height', 1.4, 0.5, 5),
     lead: mm('Leg width', 0.37, 0.1, 0.6),
     gap: mm('Gap under the body', 0.12, 0, 1),
+    /** Bodies that are no square. */
+    longer: mm('Body longer along, by', 0, -30, 30),
+    more: count('Legs more on each upright side', 0, -60, 60),
   },
   refuse: (p) =>
     p.pins % 4
       ? 'legs stand on four equal sides: a multiple of four'
       : p.span <= p.body
         ? 'the legs end outside the body: a span larger than the body'
-        : (p.pins / 4 - 1) * p.pitch > p.body
-          ? 'the rows are longer than the body'
-          : undefined,
+        : p.more % 2 || Math.abs(p.more) >= p.pins / 2
+          ? 'legs more on a side: an even number, fewer than there are'
+          : ((p.pins / 2 - p.more) / 2 - 1) * p.pitch > p.body
+            ? 'the rows are longer than the body'
+            : undefined,
   build(p, f): PackageShape {
-    const per = p.pins / 4;
+    const sides = [(p.pins / 2 + p.more) / 2, (p.pins / 2 - p.more) / 2] as const;
     const reach = (p.span - p.body) / 2;
     const depth = reach * 0.9 + 0.4;
+    const at = (n: number, out: number) => onUnequalSides(n, sides, p.pitch, [out, out + p.longer / 2]);
     const terminals = Array.from({ length: p.pins }, (_, n): Terminal => {
-      const land = onFourSides(n, per, p.pitch, p.span / 2 - 0.35);
-      const lead = onFourSides(n, per, p.pitch, p.body / 2 + reach / 2);
+      const land = at(n, p.span / 2 - 0.35);
+      const lead = at(n, p.body / 2 + reach / 2);
       return {
         id: String(n + 1),
         kind: 'gull',
@@ -126,7 +152,7 @@ export const gullFour = defineFamily({
         C_add_J_K: f.C_add ?? legCapacity(p.lead, reach * 2),
       };
     });
-    return mouldedBody(p.body, p.body, p.h, p.gap, { terminals, polarity: 'pin1', C: f.C });
+    return mouldedBody(p.body, p.body + p.longer, p.h, p.gap, { terminals, polarity: 'pin1', C: f.C });
   },
 });
 
@@ -143,24 +169,29 @@ export const jLeads = defineFamily({
     span: mm('Over the legs', 17.5, 4, 45),
     h: mm('Height', 4.4, 1, 8),
     lead: mm('Leg width', 0.43, 0.2, 1),
+    more: count('Legs more on each upright side', 0, -30, 30),
   },
   refuse: (p) => {
     const per = p.pins / Number(p.sides);
     if (!Number.isInteger(per)) return 'legs stand in equal rows';
     if ((per - 1) * p.pitch > p.w) return 'the rows are longer than the body';
+    if (p.more % 2 || Math.abs(p.more) >= p.pins / 2)
+      return 'legs more on a side: an even number, fewer than there are';
     return p.span <= p.l ? 'the legs end outside the body: a span larger than the body' : undefined;
   },
   build(p, f): PackageShape {
     const four = p.sides === '4';
     const per = p.pins / (four ? 4 : 2);
-    const first = four ? Math.floor(per / 2) : 0;
+    const sides = four ? ([(p.pins / 2 + p.more) / 2, (p.pins / 2 - p.more) / 2] as const) : ([per, 0] as const);
+    const outer = p.span / 2 + (p.w - p.l) / 2;
+    // pin 1 of a four-sided one is the middle of the top side where sides differ, of the left one where they do not
+    const first = !four ? 0 : p.more === 0 ? Math.floor(per / 2) : 2 * sides[0] + sides[1] + Math.floor(sides[1] / 2);
     const [depth, breadth] = [2.0, p.lead * 1.4];
     const terminals = Array.from({ length: p.pins }, (_, k): Terminal => {
       const n = (k + first) % p.pins;
-      // two rows: left downwards, right upwards (sides 0 and 2 of four)
-      const slot = four ? n : n < per ? n : n + per;
-      const at = onFourSides(slot, per, p.pitch, p.span / 2 - 0.65);
-      const lead = onFourSides(slot, per, p.pitch, p.span / 2 - 0.25);
+      const on = (inset: number) => onUnequalSides(n, sides, p.pitch, [p.span / 2 - inset, outer - inset]);
+      const at = on(0.65);
+      const lead = on(0.25);
       return {
         id: String(k + 1),
         kind: 'jlead',

@@ -77,12 +77,16 @@ export const leadlessRows = defineFamily({
         : undefined,
   build(p, f): PackageShape {
     const per = p.pins / 2;
+    // lands keep their distance from the pad, or from each other
+    const outer = p.l / 2 + 0.35;
+    const inner = Math.max(p.padL > 0 ? p.padL / 2 + 0.2 : 0.15, outer - 0.8);
+    const depth = Math.max(0.25, outer - inner);
     const terminals = Array.from({ length: p.pins }, (_, n): Terminal => {
-      const { x, y } = onFourSides(n < per ? n : n + per, per, p.pitch, p.l / 2 - 0.05);
+      const { x, y } = onFourSides(n < per ? n : n + per, per, p.pitch, outer - depth / 2);
       return {
         id: String(n + 1),
         kind: 'leadless',
-        land: { x, y, w: 0.8, h: p.lead * 1.2 },
+        land: { x, y, w: depth, h: p.lead * 1.2 },
         ...rimJoint(p.lead, f.V),
       };
     });
@@ -151,31 +155,41 @@ export const ballGrid = defineFamily({
     l: mm('Body across', 9, 1.5, 50),
     w: mm('Body along', 9, 1.5, 50),
     h: mm('Height', 1.2, 0.4, 5),
+    empty: count('Places without a ball, from the middle', 0, 0, 1500),
     balls: choice('Balls', ['bga-sac', 'bga-leaded', 'bga-bi', 'bga-underfill'], 'bga-sac'),
   },
   refuse: (p) =>
-    (p.columns - 1) * p.pitch > p.l || (p.rows - 1) * p.pitch > p.w ? 'the grid is larger than the body' : undefined,
+    (p.columns - 1) * p.pitch > p.l || (p.rows - 1) * p.pitch > p.w
+      ? 'the grid is larger than the body'
+      : p.empty > p.columns * p.rows - 4
+        ? 'no ball is left'
+        : undefined,
   build(p, f): PackageShape {
     const d = p.pitch * 0.5;
     const letters = 'ABCDEFGHJKLMNPRTUVWY';
     const rowName = (r: number) => (r < 20 ? letters[r] : `${letters[Math.floor(r / 20) - 1]}${letters[r % 20]}`);
+    const away = (k: number) =>
+      Math.max(Math.abs((k % p.columns) - (p.columns - 1) / 2), Math.abs(Math.floor(k / p.columns) - (p.rows - 1) / 2));
+    const places = Array.from({ length: p.columns * p.rows }, (_, k) => k).sort((a, b) => away(a) - away(b) || a - b);
+    const empty = new Set(places.slice(0, p.empty));
     const terminals: Terminal[] = [];
     for (let r = 0; r < p.rows; r++)
       for (let c = 0; c < p.columns; c++)
-        terminals.push({
-          id: `${rowName(r)}${c + 1}`,
-          kind: 'ball',
-          round: true,
-          land: {
-            x: (c - (p.columns - 1) / 2) * p.pitch,
-            y: (r - (p.rows - 1) / 2) * p.pitch,
-            w: d,
-            h: d,
-          },
-          volume_mm3: f.V ?? (Math.PI / 6) * d ** 3 * 1.2,
-          G_W_K: f.G ?? 4e-3,
-          C_add_J_K: 0.02e-3,
-        });
+        if (!empty.has(r * p.columns + c))
+          terminals.push({
+            id: `${rowName(r)}${c + 1}`,
+            kind: 'ball',
+            round: true,
+            land: {
+              x: (c - (p.columns - 1) / 2) * p.pitch,
+              y: (r - (p.rows - 1) / 2) * p.pitch,
+              w: d,
+              h: d,
+            },
+            volume_mm3: f.V ?? (Math.PI / 6) * d ** 3 * 1.2,
+            G_W_K: f.G ?? 4e-3,
+            C_add_J_K: 0.02e-3,
+          });
     return mouldedBody(p.l, p.w, p.h, d * 0.7, { terminals, polarity: 'pin1', C: f.C, limit: p.balls });
   },
 });

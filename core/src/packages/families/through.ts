@@ -1,7 +1,17 @@
 /** Pins through holes: DIP, radial and axial parts, upright power packages, relays, transformers. */
 import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
-import { hollowCapacity, holeVolume, mouldCapacity, pinConductance, woundCapacity } from './figures.ts';
+import {
+  filmCapacity,
+  hollowCanCapacity,
+  hollowCapacity,
+  holeVolume,
+  mouldCapacity,
+  pinConductance,
+  relayCapacity,
+  woundCapacity,
+  type Lead,
+} from './figures.ts';
 
 const ON_PINS = [
   'ic-tht',
@@ -33,13 +43,13 @@ const ON_PINS = [
   'pa66-plain',
 ] as const;
 
-const pin = (id: string, x: number, y: number, drill: number, loose = 2e-3): Terminal => ({
+const pin = (id: string, x: number, y: number, drill: number, loose = 2e-3, lead: Lead = 'pin'): Terminal => ({
   id,
   kind: 'pin',
   round: true,
   drill_mm: drill,
   land: { x, y, w: drill + 0.8, h: drill + 0.8 },
-  volume_mm3: holeVolume(drill),
+  volume_mm3: holeVolume(drill, lead),
   G_W_K: pinConductance(drill),
   C_add_J_K: loose * (drill / 0.9) ** 2,
 });
@@ -67,9 +77,24 @@ export const pinRows = defineFamily({
     for (let n = 0; n < p.pins; n++) {
       if (absent.includes(n + 1)) continue;
       const y = ((n < per ? n : p.pins - 1 - n) - (per - 1) / 2) * p.pitch;
-      terminals.push(pin(String(terminals.length + 1), ((n < per ? -1 : 1) * p.rows) / 2, y, p.drill));
+      terminals.push(
+        pin(
+          String(terminals.length + 1),
+          ((n < per ? -1 : 1) * p.rows) / 2,
+          y,
+          p.drill,
+          2e-3,
+          p.stuff === 'mould' ? 'flat' : 'pin',
+        ),
+      );
     }
-    const body = p.stuff === 'metal' ? woundCapacity : p.stuff === 'plastic' ? hollowCapacity : mouldCapacity;
+    const body = p.limit.startsWith('relay')
+      ? relayCapacity
+      : p.stuff === 'metal'
+        ? woundCapacity
+        : p.stuff === 'plastic'
+          ? hollowCapacity
+          : mouldCapacity;
     return {
       shape: 'rect',
       body: { l: p.l, w: p.w, h: p.h, gap: 0.5 },
@@ -99,7 +124,13 @@ export const radial = defineFamily({
   refuse: (p) => (p.pitch > p.l + 20 ? 'the pins stand far outside the body' : undefined),
   build(p, f): PackageShape {
     const fill = p.outline === 'round' ? Math.PI / 4 : 1;
-    const body = p.stuff === 'plastic' ? hollowCapacity : woundCapacity;
+    const body = p.limit.startsWith('film')
+      ? filmCapacity
+      : /^crystal/.test(p.limit)
+        ? hollowCanCapacity
+        : p.stuff === 'plastic'
+          ? hollowCapacity
+          : woundCapacity;
     return {
       shape: p.outline === 'round' ? 'round' : 'rect',
       body: { l: p.l, w: p.w, h: p.h, gap: 0.3 },
@@ -129,12 +160,14 @@ export const upright = defineFamily({
     body: { l: p.l, w: p.w, h: p.h, gap: Math.min(4, p.h * 0.2) },
     texture: 'mould',
     polarity: 'pin1',
-    // half mould, half copper tab: about 2.7 J/(cm³·K), of a box that fills four fifths of its height
-    C_J_K: f.C ?? p.l * p.w * p.h * 0.8 * 2.7e-3,
-    terminals: Array.from({ length: p.legs }, (_, n) => ({
-      ...pin(String(n + 1), (n - (p.legs - 1) / 2) * p.pitch, p.w * 0.1, p.drill, 4e-3),
-      G_W_K: 12e-3,
-    })),
+    // mould and a copper tab, of a box that fills four fifths of its height: about 1.9 J/(cm³·K)
+    C_J_K: f.C ?? p.l * p.w * p.h * 0.8 * 1.9e-3,
+    terminals: Array.from({ length: p.legs }, (_, n) => {
+      const t = pin(String(n + 1), (n - (p.legs - 1) / 2) * p.pitch, p.w * 0.1, p.drill, 4e-3);
+      // close legs stand on oval lands
+      const w = Math.min(t.land.w, p.pitch - 0.2);
+      return { ...t, ...(w < t.land.w ? { round: undefined } : {}), land: { ...t.land, w }, G_W_K: 12e-3 };
+    }),
     limit: 'ic-tht',
   }),
 });
@@ -200,13 +233,14 @@ export const connector = defineFamily({
         }
         const y = rows === 1 ? p.w * 0.2 : (row - 0.5) * p.w * 0.45;
         const side = p.pitch * 0.6;
+        const drill = Math.min(1.3, p.pitch * 0.4);
         return {
           id: String(n + 1),
           kind: 'pin',
           round: true,
-          drill_mm: Math.min(1.3, p.pitch * 0.4),
+          drill_mm: drill,
           land: { x, y, w: side, h: side },
-          volume_mm3: f.V ?? 0.8,
+          volume_mm3: f.V ?? holeVolume(drill) + 0.12 * side ** 2,
           G_W_K: f.G ?? 3e-3,
           C_add_J_K: f.C_add ?? 2e-3,
         };

@@ -15,7 +15,7 @@ const SIZES = [
 ] as const;
 
 const KINDS = [
-  ['C', 'ceramic', 'capacitor mlcc', (w: number) => w * 0.8, 'mlcc'],
+  ['C', 'ceramic', 'capacitor mlcc', (w: number) => Math.min(2.5, w * 0.8), 'mlcc'],
   ['R', 'resistor', 'chip', (w: number) => Math.min(0.6, w * 0.45), 'bare'],
   ['FB', 'ferrite', 'bead inductor chip', (w: number) => w * 0.9, 'coil-chip'],
 ] as const;
@@ -139,12 +139,30 @@ const coils = (
   family: 'two-ends',
   p: { l, w, h, cap, stuff: 'metal', limit: 'coil-smd-glued' },
   plusMinus: { mm: 0.3, heat: 0.3 },
-  ...(id === 'IND-5' ? { fitted: { V: 0.6, G: 20e-3, C_add: 1e-3, C: 5 * 5 * 3 * 2e-3 } } : {}),
+  ...(id === 'IND-5' ? { fitted: { V: 0.6, G: 20e-3, C_add: 1e-3 } } : {}),
   words: 'inductor choke',
   source: TYPICAL,
 }));
 
+const chipCoils = (
+  [
+    ['L0402', 1, 0.5, 0.5],
+    ['L0603', 1.6, 0.8, 0.8],
+    ['L0805', 2, 1.25, 1.25],
+    ['L1008', 2.5, 2, 1.6],
+    ['L1210', 3.2, 2.5, 2.2],
+  ] as const
+).map(([id, l, w, h]): LibraryRow => ({
+  id,
+  label: `chip coil ${id.slice(1)}`,
+  family: 'two-ends',
+  p: { l, w, h, cap: l * 0.22, limit: 'coil-chip' },
+  words: 'inductor wire wound multilayer',
+  source: EIA,
+}));
+
 export const CHIP_ROWS: LibraryRow[] = [
+  ...chipCoils,
   ...chips,
   ...melf,
   ...tantalum,

@@ -75,6 +75,43 @@ const msop = (
   source: JEDEC,
 }));
 
+const qsop = (
+  [
+    [16, 4.9],
+    [20, 8.65],
+    [24, 8.65],
+  ] as const
+).map(([pins, w]): LibraryRow => ({
+  id: `QSOP-${pins}`,
+  family: 'gull-rows',
+  p: { pins, pitch: 0.635, l: 3.9, w, h: 1.5, span: 6, lead: 0.25, gap: 0.15 },
+  words: 'ssop narrow',
+  source: JEDEC,
+}));
+const tsop = (
+  [
+    ['TSOP-32', 32, 8],
+    ['TSOP-48', 48, 12],
+    ['TSOP-56', 56, 14],
+  ] as const
+).map(([id, pins, w]): LibraryRow => ({
+  id,
+  label: `${id}, legs at the narrow ends`,
+  family: 'gull-rows',
+  p: { pins, pitch: 0.5, l: 18.4, w, h: 1, span: 20, lead: 0.22, gap: 0.1 },
+  words: 'flash memory tsop-i',
+  source: JEDEC,
+}));
+const soicWideBody: LibraryRow = {
+  id: 'SOIC-8W',
+  label: 'SOIC-8 wide (5.3 mm)',
+  family: 'gull-rows',
+  p: { pins: 8, pitch: 1.27, l: 5.3, w: 5.3, h: 2, span: 8, lead: 0.41, gap: 0.15 },
+  fitted: { V: 0.25, G: 8e-3, C_add: 0.7e-3 },
+  words: 'so sop eiaj memory',
+  source: JEDEC,
+};
+
 const SMALL = { V: 0.07, G: 5e-3, C_add: 0.2e-3 };
 const small: LibraryRow[] = [
   {
@@ -121,7 +158,7 @@ const small: LibraryRow[] = [
     id: 'OPTO-SMD-4',
     label: 'opto-coupler, 4 legs flat',
     family: 'gull-rows',
-    p: { pins: 4, pitch: 2.54, l: 4.4, w: 3.6, h: 2.1, span: 7, lead: 0.4, gap: 0.1 },
+    p: { pins: 4, pitch: 2.54, l: 4.4, w: 3.6, h: 2.1, span: 7, lead: 0.4, gap: 0.1, limit: 'opto-smd' },
     words: 'optocoupler photocoupler sop-4',
     source: TYPICAL,
   },
@@ -147,7 +184,29 @@ const qfp = (
   words: 'lqfp tqfp mqfp',
   source: id === 'QFP-48' ? FITTED : JEDEC,
 }));
+const oblong = (
+  [
+    ['QFP-64-14x20', 64, 1, 0.42, 6],
+    ['QFP-80-14x20', 80, 0.8, 0.37, 8],
+    ['QFP-100-14x20', 100, 0.65, 0.3, 10],
+    ['QFP-128-14x20', 128, 0.5, 0.22, 12],
+  ] as const
+).map(([id, pins, pitch, lead, more]): LibraryRow => ({
+  id,
+  label: `QFP-${pins}, 14 × 20`,
+  family: 'gull-four',
+  p: { pins, pitch, body: 14, span: 17.2, lead, h: 2.7, gap: 0.25, longer: 6, more },
+  words: 'pqfp mqfp rectangular',
+  source: JEDEC,
+}));
 
+const plcc32: LibraryRow = {
+  id: 'PLCC-32',
+  family: 'j-leads',
+  p: { pins: 32, l: 11.43, w: 13.97, span: 12.45, h: 3.4, more: 2 },
+  words: 'j-lead flash memory rectangular',
+  source: JEDEC,
+};
 const plcc = (
   [
     [20, 9, 9.9],
@@ -205,16 +264,16 @@ const dfn = (
 
 const ballGrids = (
   [
-    ['BGA-64', 8, 8, 0.8, 8, 8],
-    ['BGA-100', 10, 10, 0.8, 9, 9],
-    ['BGA-153', 14, 14, 0.5, 11.5, 13],
-    ['BGA-256', 16, 16, 1, 17, 17],
-    ['WLP-16', 4, 4, 0.4, 1.7, 1.7],
+    ['BGA-64', 8, 8, 0.8, 8, 8, 0],
+    ['BGA-100', 10, 10, 0.8, 9, 9, 0],
+    ['BGA-153', 14, 14, 0.5, 11.5, 13, 43],
+    ['BGA-256', 16, 16, 1, 17, 17, 0],
+    ['WLP-16', 4, 4, 0.4, 1.7, 1.7, 0],
   ] as const
-).map(([id, columns, rows, pitch, l, w]): LibraryRow => ({
+).map(([id, columns, rows, pitch, l, w, empty]): LibraryRow => ({
   id,
   family: 'ball-grid',
-  p: { columns, rows, pitch, l, w, h: id === 'WLP-16' ? 0.6 : 1.2, balls: 'bga-sac' },
+  p: { columns, rows, pitch, l, w, h: id === 'WLP-16' ? 0.6 : 1.2, empty, balls: 'bga-sac' },
   words: 'ball grid csp',
   source: JEDEC,
 }));
@@ -235,6 +294,11 @@ const modules = (
 }));
 
 export const CIRCUIT_ROWS: LibraryRow[] = [
+  ...qsop,
+  ...tsop,
+  soicWideBody,
+  ...oblong,
+  plcc32,
   ...soic,
   ...soicWide,
   ...ssop,

@@ -1,7 +1,15 @@
 <script lang="ts">
   // What a method does besides melting joints, until the part is off.
-  import { formatTemperature, type BoardModel, type Harm, type PlanResult, type UnitSettings } from '@orthos/core';
-  import { fateOf, HARM, nameOf } from './words';
+  import {
+    fateOf,
+    formatTemperature,
+    HARM_TONE,
+    type BoardModel,
+    type Harm,
+    type PlanResult,
+    type UnitSettings,
+  } from '@orthos/core';
+  import { MARK, nameOf } from './words';
 
   interface Props {
     board: BoardModel;
@@ -10,7 +18,6 @@
   }
   let { board, result, units }: Props = $props();
   type Tone = 'good' | 'caution' | 'stop';
-  const MARK = { good: '●', caution: '◆', stop: '▲' } as const;
   const percent = (p: number) => (p < 0.001 ? 'below 0.1 %' : `${(100 * p).toFixed(p < 0.1 ? 1 : 0)} %`);
   const tornTone = (p: number): Tone => (p < 0.005 ? 'good' : p < 0.025 ? 'caution' : 'stop');
   const BODY: Record<Harm, string> = {
@@ -46,7 +53,7 @@
       list.push({
         name: 'Laminate',
         says: `${formatTemperature(laminate.peak_C, units)} at the hottest land`,
-        tone: HARM[laminate.says].tone,
+        tone: HARM_TONE[laminate.says],
         word: LAMINATE[laminate.says],
       });
     list.push({

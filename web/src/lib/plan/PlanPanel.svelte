@@ -6,6 +6,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     ENGINE_VERSION,
+    fateOf,
     formatTemperature,
     harmOf,
     packageById,
@@ -30,9 +31,9 @@
     bestMethod,
     closedBy,
     explanation,
-    fateOf,
     fateText,
     headline,
+    MARK,
     nameOf,
     neighbourKind,
     rangeText,
@@ -405,7 +406,7 @@
               >
               <td class="w-20 pl-2 text-right whitespace-nowrap text-ink2">{fateText(n, fate, units)}</td>
               <td class="w-24 pl-3 font-semibold whitespace-nowrap {TONE[fate.tone]}">
-                <span aria-hidden="true">{fate.mark}</span>
+                <span aria-hidden="true">{MARK[fate.tone]}</span>
                 {#if fate.first === 'out'}
                   <button class="underline" onclick={() => takenOut(n.partId)}>{fate.word}</button>
                 {:else}{fate.word}{/if}

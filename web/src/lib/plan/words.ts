@@ -1,11 +1,14 @@
 /** A plan's results in bench English: numbers first, and never a bare "no". */
 import {
+  fateOf,
   harmOf,
+  LIFT_S,
   limitRowOf,
   partName,
   wetAt,
   windowEnd,
   type BoardModel,
+  type Fate,
   type Method,
   type PlanResult,
   type UnitSettings,
@@ -28,8 +31,6 @@ type Neighbour = PlanResult['neighbours'][number];
 const SHORT_WINDOW = 10;
 /** Neighbours with more left than this are not worth a line, K. */
 const WORTH_K = 90;
-/** From "all wet" until the part is off, s. */
-const LIFT_S = 3;
 /** How a window ends too early. */
 const HURTS = {
   limit: 'hurts a neighbour first',
@@ -189,38 +190,8 @@ export function rangeText(r: PlanResult): string {
   return `${Math.round(from ?? to)} to ${Math.round(to)} s`;
 }
 
-/** How harm is said and shown, everywhere. */
-export const HARM = {
-  hurts: { mark: '▲', tone: 'stop' },
-  'may hurt': { mark: '▲', tone: 'stop' },
-  near: { mark: '◆', tone: 'caution' },
-  clear: { mark: '●', tone: 'good' },
-} as const;
-
-export interface Fate {
-  mark: string;
-  tone: 'good' | 'caution' | 'stop';
-  word: string;
-  /** Comes before what its temperature does. */
-  first?: 'out' | 'wind' | 'falls' | 'loosens';
-}
-
-/** What becomes of a neighbour until the part is off. */
-export function fateOf(r: PlanResult, n: Neighbour): Fate {
-  if (n.takeOut) return { mark: '▲', tone: 'stop', word: 'take it out', first: 'out' };
-  const off_s = r.allWet_s === null ? r.ended_s : r.allWet_s + LIFT_S;
-  if (n.loosens_s !== null && n.loosens_s <= off_s) {
-    const wind = r.outcomes?.wind.find((w) => w.partId === n.partId && w.verdict !== 'stays');
-    if (wind)
-      return wind.verdict === 'flies'
-        ? { mark: '▲', tone: 'stop', word: 'flies', first: 'wind' }
-        : { mark: '◆', tone: 'caution', word: 'skews', first: 'wind' };
-    if (n.hangs) return { mark: '▲', tone: 'stop', word: 'falls off', first: 'falls' };
-    if (n.far) return { mark: '◆', tone: 'caution', word: 'loosens', first: 'loosens' };
-  }
-  const { says } = harmOf(n);
-  return { ...HARM[says], word: says };
-}
+/** The shape beside each tone, everywhere. */
+export const MARK = { good: '●', caution: '◆', stop: '▲' } as const;
 
 /** What there is to say besides the word: from when it is loose, or by how much it is clear. */
 export function fateText(n: Neighbour, fate: Fate, units: UnitSettings): string {

@@ -6,14 +6,14 @@
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SourceForm from '$lib/jobs/SourceForm.svelte';
   import { SOURCE_NAMES } from '$lib/jobs/sources';
-  import { marginText, nameOf, neighbourKind } from '$lib/plan/words';
+  import { fateText, nameOf, neighbourKind } from '$lib/plan/words';
   import type { JobView } from '$lib/server/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     currentAttempt,
+    fateOf,
     foldJob,
     formatLength,
-    formatTemperature,
     HOLDS_CHARGE,
     JOB_TYPES,
     layOutFor,
@@ -126,6 +126,20 @@
   const planned = (partId: string) => view.inUse?.result.neighbours.find((n) => n.partId === partId);
   const mustGo = (partId: string) => planned(partId)?.takeOut ?? false;
   const todoFor = (partId: string) => (mustGo(partId) ? 'take it out first' : 'too hot for it: cover');
+  const result = $derived(view.inUse?.result);
+  /** Small parts in the wind are covered together. */
+  const blown = $derived(
+    view.hotNeighbours.filter((id) => {
+      const n = planned(id);
+      return n && result && fateOf(result, n).first === 'wind';
+    }),
+  );
+  const alone = $derived(view.hotNeighbours.filter((id) => !blown.includes(id)));
+  let windCover = $state('heat tape');
+  async function coverBlown() {
+    for (const partId of blown)
+      if (!attempt.neighbours.has(partId)) await recorder.record({ type: 'neighbour-covered', partId, how: windCover });
+  }
   const coverIt = (partId: string) =>
     recorder.record({ type: 'neighbour-covered', partId, how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : 'foil') });
   async function acceptIt(partId: string) {
@@ -232,14 +246,38 @@
   {#if view.inUse === null}
     <p class="text-ink2">No plan in use. <a class="underline" href="/jobs/{view.ticket.id}/plan">Plan</a></p>
   {/if}
-  {#each view.hotNeighbours as id (id)}
+  {#if blown.length > 0}
+    <div class="border-t border-faint py-2">
+      <p class="flex gap-2">
+        <span class="font-semibold">In the wind</span>
+        <span class="flex-1 text-ink2">{blown.map((id) => nameOf(view.board, id)).join(', ')}</span>
+        <span class="text-stop">▲ loose before the part is off</span>
+      </p>
+      {#if blown.every((id) => attempt.neighbours.has(id))}
+        <p class="text-[13px] text-good">✓ all covered or accepted</p>
+      {:else}
+        <div class="mt-1 flex gap-2">
+          <select class="field w-32" bind:value={windCover} aria-label="Cover against the wind">
+            {#each ['heat tape', 'foil', 'metal strip'] as how (how)}<option>{how}</option>{/each}
+          </select>
+          <button class="button px-3" onclick={coverBlown}>All covered</button>
+        </div>
+      {/if}
+    </div>
+  {/if}
+  {#each alone as id (id)}
     {@const n = planned(id)}
     {@const done = attempt.neighbours.get(id)}
     <div class="border-t border-faint py-2">
       <p class="flex gap-2">
         <span class="font-semibold">{nameOf(view.board, id)}</span>
         <span class="flex-1 truncate text-ink2">{neighbourKind(view.board, id)}</span>
-        {#if n}<span class="text-stop">▲ {n.takeOut ? 'take it out first' : marginText(n, units)}</span>{/if}
+        {#if n && result}
+          {@const fate = fateOf(result, n)}
+          <span class="text-stop"
+            >▲ {mustGo(id) ? 'take it out first' : `${fate.word}, ${fateText(n, fate, units)}`}</span
+          >
+        {/if}
       </p>
       {#if done}
         <p class="text-[13px] text-good">

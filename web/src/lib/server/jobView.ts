@@ -4,8 +4,8 @@ import {
   currentAttempt,
   DEFAULT_STATION,
   ENGINE_VERSION,
+  fateOf,
   foldJob,
-  harmOf,
   isPolarised,
   judgeGates,
   layOutFor,
@@ -115,15 +115,8 @@ function planInUse(plan: Plan, label: string) {
 
 /** Neighbours that something has to be done about first: hurt or perhaps hurt before the part is off, to be taken out, loose in the wind. */
 function hotNeighbours(result: PlanResult): string[] {
-  const blown = new Set(result.outcomes?.wind.filter((w) => w.verdict !== 'stays').map((w) => w.partId));
-  const { closes } = result;
   return result.neighbours
-    .filter(
-      (n) =>
-        n.takeOut ||
-        ['hurts', 'may hurt'].includes(harmOf(n).says) ||
-        (blown.has(n.partId) && closes?.why === 'wind' && closes.partId === n.partId),
-    )
+    .filter((n) => fateOf(result, n).first === 'wind' || fateOf(result, n).tone === 'stop')
     .map((n) => n.partId);
 }
 
