@@ -4,7 +4,7 @@ import type { Measured } from './eventForms.ts';
 
 /** Below this part of a good board's reading a rail is short, from the other on it is sound; between them nobody knows (bench judgement). */
 export const SHORT_SHARE = 0.2;
-export const SOUND_SHARE = 0.5;
+const SOUND_SHARE = 0.5;
 /** What a rail may draw when nothing but its voltage is known, W: 1 kΩ at 48 V (bench judgement). */
 const MODEST_W = 2.3;
 /** With not even that known, Ω. */

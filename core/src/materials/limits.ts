@@ -7,7 +7,7 @@
 import type { Law } from './dose.ts';
 
 /** Where a temperature is read: middle of the body, its face towards the nozzle, hottest land on the board. */
-export type ReadAt = 'body' | 'face' | 'land';
+type ReadAt = 'body' | 'face' | 'land';
 
 /** What a law is derived from where the row itself cannot say. */
 export type Derived =

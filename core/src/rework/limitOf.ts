@@ -8,7 +8,7 @@ import { parseDecimal } from '../quantities/units.ts';
 import { limitOfPackage, packageById } from '../packages/index.ts';
 
 /** A figure from a datasheet, or of the shop: °C, and for how many seconds where that is said. */
-export const ownLimitSchema = z.strictObject({
+const ownLimitSchema = z.strictObject({
   C: z.number().min(30).max(500),
   s: z.number().min(0.5).max(600).optional(),
 });

@@ -15,8 +15,6 @@ export const woundCapacity = (l: number, w: number, h: number) => l * w * h * 2.
 export const coilCapacity = (l: number, w: number, h: number) => l * w * h * 3.4e-3;
 /** A relay: copper, iron and air in plastic, about 1.7 J/(cm³·K) of the box. */
 export const relayCapacity = (l: number, w: number, h: number) => l * w * h * 1.7e-3;
-/** Film wound full and potted in plastic, about 2 J/(cm³·K) of the box. */
-export const filmCapacity = mouldCapacity;
 /** A tall can with a quartz plate and gas in it: its sheet, about 0.8 J/(cm³·K) of the box. */
 export const hollowCanCapacity = (l: number, w: number, h: number) => l * w * h * 0.8e-3;
 /** A plastic box that is half air. */

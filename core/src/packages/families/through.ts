@@ -2,7 +2,6 @@
 import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import {
-  filmCapacity,
   hollowCanCapacity,
   hollowCapacity,
   holeVolume,
@@ -125,7 +124,8 @@ export const radial = defineFamily({
   build(p, f): PackageShape {
     const fill = p.outline === 'round' ? Math.PI / 4 : 1;
     const body = p.limit.startsWith('film')
-      ? filmCapacity
+      ? // film wound full, potted in plastic
+        mouldCapacity
       : /^crystal/.test(p.limit)
         ? hollowCanCapacity
         : p.stuff === 'plastic'

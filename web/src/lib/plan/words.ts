@@ -54,7 +54,7 @@ export function nameOf(board: BoardModel, partId: string): string {
 }
 
 /** What has to come off the board before any method works. */
-export const takeOutFirst = (r: PlanResult): string[] => r.neighbours.filter((n) => n.takeOut).map((n) => n.partId);
+const takeOutFirst = (r: PlanResult): string[] => r.neighbours.filter((n) => n.takeOut).map((n) => n.partId);
 
 /** A name, or how many there are. */
 const oneOrMore = (board: BoardModel, partIds: readonly string[], what: string) =>
