@@ -52,6 +52,15 @@ export {
 } from './rework/guide.ts';
 export type { BenchInput, BenchTruth } from './rework/hiddenBench.ts';
 export { layOutFor } from './rework/layOut.ts';
-export { cleanUpRounds, operationFor, type Instruction, type Work, type Words } from './rework/operations.ts';
+export {
+  cleanUpRounds,
+  FLOODS,
+  floodSolder,
+  operationFor,
+  type Flood,
+  type Instruction,
+  type Work,
+  type Words,
+} from './rework/operations.ts';
 export { SLIPS } from './rework/slips.ts';
 export { solderOf } from './rework/solderOf.ts';

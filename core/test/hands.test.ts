@@ -92,6 +92,9 @@ describe('instructions for busy hands', () => {
         expect(cleanUpRounds(bead * 1.5)).toBeGreaterThanOrEqual(rounds);
       }),
     );
+    const own = operationFor('prepare', { ...workOn('SOIC-8', 2), flood: 'own' });
+    expect(own.find((i) => i.id === 'flood-1')?.say).toBe('Round 1 of 4: flood with fresh SAC305.');
+    expect(own.some((i) => /leaded/.test(i.say))).toBe(false);
     const prepared = operationFor('prepare', workOn('SOIC-8', 2));
     expect(prepared.filter((i) => i.id.startsWith('flood'))).toHaveLength(4);
   });

@@ -51,6 +51,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           kit: { station: { ...DEFAULT_STATION, id: 's', name: 'station' }, iron: { id: 'i', name: 'iron' } },
           station: DEFAULT_STATION,
           methods,
+          flood: 'leaded',
           hash: 'h',
         }
       : null,

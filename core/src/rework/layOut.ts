@@ -2,8 +2,9 @@
 import type { LayOut } from '../job/gates.ts';
 import { dialOf, type Method, type StationModel } from './method.ts';
 
-export function layOutFor(method: Method, station: Pick<StationModel, 'air'>): LayOut {
-  const common = ['flux', 'tweezers', 'braid', 'leaded solder', 'alcohol and wipes', 'heat-proof rest for the part'];
+/** `solder`: what lands are flooded with (`floodSolder`). */
+export function layOutFor(method: Method, station: Pick<StationModel, 'air'>, solder = 'leaded solder'): LayOut {
+  const common = ['flux', 'tweezers', 'braid', solder, 'alcohol and wipes', 'heat-proof rest for the part'];
   if (method.kind === 'air') {
     const flow = dialOf(method.flow_L_min, station);
     return {

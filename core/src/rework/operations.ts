@@ -53,7 +53,12 @@ export interface Work {
   nearest: string | null;
   /** The air station, as far as its dial goes. */
   station: Pick<StationModel, 'air'>;
+  /** The shop's rule: lands are flooded with leaded solder, or with the board's own where it has to stay what it is. */
+  flood?: Flood;
 }
+
+export const FLOODS = ['leaded', 'own'] as const;
+export type Flood = (typeof FLOODS)[number];
 
 /** "390 °C, 45 litres", or how far an unmarked dial is turned up. */
 function airSetting({ station }: Work, method: AirMethod): string {
@@ -340,8 +345,14 @@ export function cleanUpRounds(
   return Math.max(1, ...rounds);
 }
 
+/** What lands are flooded with, as it is called at the bench. */
+export const floodSolder = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood: Flood = 'leaded'): string =>
+  flood === 'own' ? `fresh ${jointAlloy}` : 'leaded solder';
+
 function prepare(work: Work): Instruction[] {
   const { method, nearest } = work;
+  const own = work.flood === 'own';
+  const solder = floodSolder(work.board, work.flood);
   const place = packageById(work.target.package).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
   const rounds = method.kind === 'low-melt' ? cleanUpRounds(method.bead_ratio, method.alloy, place) : 1;
   return [
@@ -358,9 +369,10 @@ function prepare(work: Work): Instruction[] {
     ...Array.from({ length: rounds }, (_, i): Instruction[] => [
       {
         id: `flood-${i + 1}`,
-        say:
-          rounds > 1 ? `Round ${i + 1} of ${rounds}: flood with leaded solder.` : 'Flood the lands with leaded solder.',
-        watch: 'While the board is still warm. Fresh flux.',
+        say: rounds > 1 ? `Round ${i + 1} of ${rounds}: flood with ${solder}.` : `Flood the lands with ${solder}.`,
+        watch: own
+          ? 'It wets later and wants a hotter tip: fresh flux, 30 K more, no longer on a land.'
+          : 'While the board is still warm. Fresh flux.',
         tap: 'flooded',
         mark: 'done',
       },

@@ -100,7 +100,8 @@ export const mouldedEnds = defineFamily({
     const leg = p.strap < 0.8;
     const under = leg ? p.l * 0.1 : Math.min(1.2, p.l * 0.22);
     const beyond = leg ? 0.35 : 0.45;
-    const land = { w: under + reach + beyond + 0.05, h: p.strap * 1.1 };
+    // the thin feet of a tall can stand on broad lands
+    const land = { w: under + reach + beyond + 0.05, h: p.limit === 'crystal-hc49' ? 2 : p.strap * 1.1 };
     const terminal = (id: string, sign: number): Terminal => ({
       id,
       kind: 'chip',

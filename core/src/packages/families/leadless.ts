@@ -1,5 +1,5 @@
 /** Bodies whose joints lie under the rim or under the body: QFN, DFN, modules, ball grids. */
-import { choice, count, defineFamily, mm } from '../family.ts';
+import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import type { PackageShape, Terminal } from '../packageModel.ts';
 import { onFourSides } from './gull.ts';
 import { mouldedBody } from './figures.ts';
@@ -68,6 +68,11 @@ export const leadlessRows = defineFamily({
     padL: mm('Pad across (0: none)', 1.6, 0, 12),
     padW: mm('Pad along (0: none)', 2.4, 0, 12),
     mark: choice('Marked', ['pin1', 'none', 'cathode'], 'pin1'),
+    limit: stands(
+      'Stands',
+      ['ic', 'crystal-smd', 'resonator-smd', 'mic-mems', 'sensor-port', 'led-smd', 'module'],
+      'ic',
+    ),
   },
   refuse: (p) =>
     p.pins % 2
@@ -91,7 +96,7 @@ export const leadlessRows = defineFamily({
       };
     });
     if (p.padL > 0 && p.padW > 0) terminals.push(centrePad(p.padL, p.padW, f.pad));
-    return mouldedBody(p.l, p.w, p.h, 0.05, { terminals, polarity: p.mark, C: f.C });
+    return mouldedBody(p.l, p.w, p.h, 0.05, { terminals, polarity: p.mark, C: f.C, limit: p.limit });
   },
 });
 

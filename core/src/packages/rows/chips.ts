@@ -16,7 +16,7 @@ const SIZES = [
 
 const KINDS = [
   ['C', 'ceramic', 'capacitor mlcc', (w: number) => Math.min(2.5, w * 0.8), 'mlcc'],
-  ['R', 'resistor', 'chip', (w: number) => Math.min(0.6, w * 0.45), 'bare'],
+  ['R', 'resistor', 'chip', (w: number) => Math.min(0.55, 0.22 + 0.26 * w), 'bare'],
   ['FB', 'ferrite', 'bead inductor chip', (w: number) => w * 0.9, 'coil-chip'],
 ] as const;
 
@@ -172,7 +172,7 @@ export const CHIP_ROWS: LibraryRow[] = [
   ...coils,
   {
     id: 'XTAL-3225',
-    label: 'crystal 3.2 × 2.5',
+    label: 'crystal 3.2 × 2.5, two lands',
     family: 'two-ends',
     p: { l: 3.2, w: 2.5, h: 0.8, cap: 0.9, stuff: 'metal', limit: 'crystal-smd' },
     fitted: { V: 0.12, G: 12e-3, C_add: 0.1e-3, C: 3.2 * 2.5 * 0.8 * 2e-3 },
@@ -180,8 +180,24 @@ export const CHIP_ROWS: LibraryRow[] = [
     source: TYPICAL,
   },
   {
+    id: 'XTAL-3225-4',
+    label: 'crystal 3.2 × 2.5, four lands',
+    family: 'leadless-rows',
+    p: { pins: 4, pitch: 1.7, l: 3.2, w: 2.5, h: 0.8, lead: 1, padL: 0, padW: 0, limit: 'crystal-smd' },
+    words: 'oscillator quartz',
+    source: TYPICAL,
+  },
+  {
+    id: 'OSC-3225',
+    label: 'oscillator 3.2 × 2.5',
+    family: 'leadless-rows',
+    p: { pins: 4, pitch: 1.7, l: 3.2, w: 2.5, h: 1, lead: 1, padL: 0, padW: 0, limit: 'crystal-smd' },
+    words: 'clock quartz xo',
+    source: TYPICAL,
+  },
+  {
     id: 'XTAL-5032',
-    label: 'crystal 5 × 3.2',
+    label: 'crystal 5 × 3.2, two lands',
     family: 'two-ends',
     p: { l: 5, w: 3.2, h: 1, cap: 1.1, stuff: 'metal', limit: 'crystal-smd' },
     words: 'oscillator quartz',

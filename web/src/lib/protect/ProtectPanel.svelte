@@ -12,6 +12,7 @@
   import {
     currentAttempt,
     fateOf,
+    floodSolder,
     foldJob,
     formatLength,
     HOLDS_CHARGE,
@@ -41,7 +42,11 @@
   ]);
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const marks = $derived(target ? bearings(view.board, target) : []);
-  const layOut = $derived(view.inUse ? layOutFor(view.inUse.method, view.inputs?.station ?? {}) : null);
+  const layOut = $derived(
+    view.inUse
+      ? layOutFor(view.inUse.method, view.inputs?.station ?? {}, floodSolder(view.board, view.inputs?.flood))
+      : null,
+  );
   const nextStep = $derived(JOB_TYPES[view.ticket.kind].skips.includes('remove') ? 'fit' : 'remove');
 
   const HOW: Record<SourceKind, string> = {

@@ -46,8 +46,9 @@ export interface Report {
 
 const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Cleaning', fit: 'Putting on' };
 
-/** Lead was on the bench: lands are cleaned with leaded solder. */
+/** Lead was on the bench: lands are cleaned with leaded solder, where the shop does so. */
 export function leadWasUsed(view: JobView): boolean {
+  if (view.inputs?.flood === 'own') return false;
   return foldJob(view.events).attempts.some((a) => a.runs.some((r) => r.op === 'prepare' && r.marks.length > 0));
 }
 

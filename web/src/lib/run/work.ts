@@ -48,6 +48,7 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Work
     guide,
     nearest: nearest ? nameOf(view.board, nearest) : null,
     station: view.inputs?.station ?? {},
+    flood: view.inputs?.flood,
   };
 }
 

@@ -5,6 +5,7 @@ import {
   DEFAULT_STATION,
   ENGINE_VERSION,
   fateOf,
+  floodSolder,
   foldJob,
   isPolarised,
   judgeGates,
@@ -17,6 +18,7 @@ import {
   type BoardModel,
   type JobState,
   type Method,
+  type Flood,
   type PlanResult,
   type ShopLimits,
   type StationModel,
@@ -47,6 +49,8 @@ export interface PlanInputs {
   methods: { method: Method; unfit?: string }[];
   /** Rows of the limits table as this shop wants them; absent where it wants none. */
   limits?: ShopLimits;
+  /** What this shop floods lands with. */
+  flood: Flood;
   hash: string;
 }
 
@@ -61,7 +65,7 @@ async function planInputs(
   const part = board.parts.find((p) => p.partId === target);
   if (!part || packageById(part.package).terminals.length === 0) return null;
   const kit = await listKit(db);
-  const { limits = {} } = (await shopSettings(db)).value;
+  const { limits = {}, flood } = (await shopSettings(db)).value;
   const overridden = Object.keys(limits).length > 0 ? { limits } : {};
   const choose = (kind: 'air' | 'iron', id: string | undefined) =>
     kit.find((k) => k.id === id) ?? kit.find((k) => k.kind === kind);
@@ -94,6 +98,7 @@ async function planInputs(
     station: model,
     methods,
     ...overridden,
+    flood,
     hash: contentHash({ board: boardHash, target: part.partId, station: model, settings, ...overridden }),
   };
 }
@@ -145,7 +150,7 @@ export async function jobView(db: Database, id: string) {
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
     hotNeighbours: hot,
-    layOut: inUse ? layOutFor(inUse.method, inputs?.station ?? {}) : null,
+    layOut: inUse ? layOutFor(inUse.method, inputs?.station ?? {}, floodSolder(version.doc, inputs?.flood)) : null,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,

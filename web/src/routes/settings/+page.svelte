@@ -84,6 +84,14 @@
           required
         />{/snippet}
     </Field>
+    <Field label="Lands are flooded with" name="flood" issue={issue('flood')}>
+      {#snippet control(a)}
+        <select {...a} class="field" value={data.settings.value.flood}>
+          <option value="leaded">leaded solder: wets soonest</option>
+          <option value="own">the board's own: hotter, lead-free stays so</option>
+        </select>
+      {/snippet}
+    </Field>
     <div class="col-span-2">
       <Field
         label="Limits of this shop"

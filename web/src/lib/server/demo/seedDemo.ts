@@ -47,6 +47,7 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
       rate_minor_h: 5400,
       currency: 'EUR',
       warrantyMonths: 6,
+      flood: 'leaded',
     },
     0,
   );

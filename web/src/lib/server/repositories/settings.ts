@@ -1,4 +1,4 @@
-import { shopLimitsSchema } from '@orthos/core';
+import { FLOODS, shopLimitsSchema } from '@orthos/core';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
@@ -19,6 +19,8 @@ export const shopSettingsSchema = z.strictObject({
     .default('EUR'),
   /** Given on clean work. */
   warrantyMonths: z.int('a whole number of months').min(0).max(120).default(6),
+  /** What lands are cleaned with. */
+  flood: z.enum(FLOODS).default('leaded'),
   /** What kinds of part stand in this shop's own judgement. */
   limits: shopLimitsSchema.optional(),
   timeZone: z.string().refine(isTimeZone, { error: 'is not a time zone, e.g. Europe/Lisbon' }),
