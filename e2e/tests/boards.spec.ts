@@ -110,9 +110,9 @@ test('a photo becomes a board: target, neighbours and copper in two minutes of h
   }
   // what is only in the way gets a box: kind and height in the panel, two corners in the picture
   for (const [ref, limit, height, w, h] of [
-    ['T1', 'enamelled wire', '14', 17, 16],
-    ['J2', 'PA66 plastic', '10', 15.24, 8.2],
-    ['BZ1', 'acrylic, ABS or PC', '9.5', 12, 12],
+    ['T1', 'transformer on a bobbin', '14', 17, 16],
+    ['J2', 'PA66 without glass', '10', 15.24, 8.2],
+    ['BZ1', 'sounder on pins', '9.5', 12, 12],
   ] as const) {
     await t.key('b');
     await page.getByLabel('What it is').selectOption({ label: limit });

@@ -689,7 +689,7 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await page
     .locator('div', { has: page.getByLabel('Cover for BT1') })
     .last()
-    .getByRole('button', { name: 'Covered' })
+    .getByRole('button', { name: 'It is out' })
     .click();
   await expect(page.getByText('covered: taken out')).toBeVisible();
   await page

@@ -116,12 +116,18 @@
       return (recorder.problem = 'What the meter still shows, in volts: a number from 0 to 2000.');
     if (HOLDS_CHARGE.has(kind) && volts === undefined)
       return (recorder.problem = 'It holds its charge: measure again after a minute and type the volts.');
-    await recorder.record({
+    const stored = await recorder.record({
       type: 'power-gone',
       sourceId: id,
       how: HOW[kind],
       ...(volts === undefined ? {} : { residual_V: volts }),
     });
+    if (!stored || kind !== 'cell') return;
+    // a cell that was taken out of its holder is out of the heat as well
+    const label = sources.find((s) => s.id === id)?.label ?? '';
+    for (const partId of view.hotNeighbours)
+      if (mustGo(partId) && !attempt.neighbours.has(partId) && label.includes(nameOf(view.board, partId)))
+        await recorder.record({ type: 'neighbour-covered', partId, how: TAKEN_OUT });
   }
   async function confirmTarget() {
     if (seen.length < 2) return (recorder.problem = 'Find the target from two landmarks, then confirm it.');
@@ -296,14 +302,16 @@
             {/each}
           </select>
           <button class="button px-3" onclick={() => coverIt(id)}>{n?.takeOut ? 'It is out' : 'Covered'}</button>
-          <input
-            class="field"
-            bind:value={accept[id]}
-            placeholder="or accept, why"
-            aria-label="Why {nameOf(view.board, id)} may get that hot"
-            maxlength="2000"
-          />
-          <button class="button px-3" onclick={() => acceptIt(id)}>Accept</button>
+          {#if !mustGo(id)}
+            <input
+              class="field"
+              bind:value={accept[id]}
+              placeholder="or accept, why"
+              aria-label="Why {nameOf(view.board, id)} may get that hot"
+              maxlength="2000"
+            />
+            <button class="button px-3" onclick={() => acceptIt(id)}>Accept</button>
+          {/if}
         </div>
       {/if}
     </div>
