@@ -46,7 +46,7 @@
             ? `${land.aboveTg_s.toFixed(0)} s soft, ${Math.round(land.exposure_K_s)} K·s`
             : 'stays hard',
         tone: tornTone(torn.p),
-        word: `torn in ${percent(torn.p)}`,
+        word: `torn: ${percent(torn.p)}`,
       });
     }
     if (laminate)
