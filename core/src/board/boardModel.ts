@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { OPENING_KINDS, SOURCE_KINDS } from '../job/eventForms.ts';
 import { isLimit } from '../materials/limitAliases.ts';
 import { LAMINATES } from '../materials/laminate.ts';
+import { ownLimitSchema } from '../materials/limits.ts';
 import { packageTrouble } from '../packages/index.ts';
 
 const coordinate = z.number().min(-2000).max(2000);
@@ -37,7 +38,7 @@ const partSchema = z.strictObject({
   /** Row of the limits table when the part is more delicate than its package says. */
   limit: z.string().refine(isLimit, { error: 'is not a row of the limits table' }).optional(),
   /** What its own papers say it stands: °C, and for how many seconds; a rating where a fuse has one printed on it. */
-  ownLimit: z.strictObject({ C: z.number().min(30).max(500), s: z.number().min(0.5).max(600).optional() }).optional(),
+  ownLimit: ownLimitSchema.optional(),
   /** Terminal → net, for the terminals that matter. */
   nets: z.record(z.string().max(20), z.string().max(120)).optional(),
   /** Terminals whose lands are missing by design: not to be taken for torn ones. */

@@ -4,7 +4,15 @@
  * remembered from standards and makers' soldering data, none was measured; the letters in `source` say which. A shop, or a part with
  * figures of its own, overrides them. Names of older boards are read through `limitAliases.ts`.
  */
+import { z } from 'zod';
 import type { Law } from './dose.ts';
+
+/** A figure from a datasheet, or of a shop: °C, and for how many seconds where that is said. */
+export const ownLimitSchema = z.strictObject({
+  C: z.number().min(30).max(500),
+  s: z.number().min(0.5).max(600).optional(),
+});
+export type OwnLimit = z.infer<typeof ownLimitSchema>;
 
 /** Where a temperature is read: middle of the body, its face towards the nozzle, hottest land on the board. */
 type ReadAt = 'body' | 'face' | 'land';

@@ -89,8 +89,8 @@ const RULES: CautionRule[] = [
   },
   {
     steps: HANDS,
-    when: (f) => f.board.coating !== undefined,
-    text: 'Fluoropolymer (sleeves, wire, parylene-like films) above 300 °C gives off fumes that make you ill a day later.',
+    when: (f) => f.method === 'air',
+    text: 'Fluoropolymer sleeves and wire give off fumes from 300 °C that make you ill a day later: out of the air with them.',
   },
   {
     steps: ['remove', 'prepare'],

@@ -2,17 +2,18 @@
 import { z } from 'zod';
 import type { PlacedPart } from '../board/index.ts';
 import type { Law } from '../materials/dose.ts';
-import { bodyClass_C, LIMITS, mouldLaw, solidusLaw, type LimitRow } from '../materials/limits.ts';
+import {
+  bodyClass_C,
+  LIMITS,
+  mouldLaw,
+  ownLimitSchema,
+  solidusLaw,
+  type LimitRow,
+  type OwnLimit,
+} from '../materials/limits.ts';
 import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { parseDecimal } from '../quantities/units.ts';
 import { limitOfPackage, packageById } from '../packages/index.ts';
-
-/** A figure from a datasheet, or of the shop: °C, and for how many seconds where that is said. */
-const ownLimitSchema = z.strictObject({
-  C: z.number().min(30).max(500),
-  s: z.number().min(0.5).max(600).optional(),
-});
-export type OwnLimit = z.infer<typeof ownLimitSchema>;
 
 /** "250 10" or "250": °C, and seconds where they are said; undefined for nothing, null where it is no such thing. */
 export function readOwnLimit(text: string): OwnLimit | undefined | null {

@@ -58,7 +58,7 @@
       });
     list.push({
       name: 'Its body',
-      says: `${formatTemperature(body.peak_C, units)}${body.why ? `; ${body.why}` : ''}`,
+      says: `${formatTemperature(body.peak_C, units)}${body.why && body.says !== 'clear' ? `: ${body.why}` : ''}`,
       tone: body.over || body.says === 'may hurt' ? 'caution' : 'good',
       word: body.says ? BODY[body.says] : body.over ? 'not to be used again' : 'lives',
     });
@@ -113,7 +113,7 @@
         <th scope="row" class="w-20 py-1.5 text-left font-semibold">{r.name}</th>
         <td class="text-ink2">{r.says}</td>
         <td
-          class="pl-3 text-right font-semibold {r.tone === 'good'
+          class="pl-3 text-right font-semibold whitespace-nowrap {r.tone === 'good'
             ? 'text-good'
             : r.tone === 'caution'
               ? 'text-caution'
