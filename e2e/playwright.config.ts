@@ -11,6 +11,9 @@ export default defineConfig({
   use: {
     baseURL: process.env.ORTHOS_URL ?? 'http://127.0.0.1:4870',
     viewport: { width: 1280, height: 800 },
+    // what is not there after this long is not there: a test should say so, not wait for its own end
+    actionTimeout: 40_000,
+    navigationTimeout: 60_000,
     launchOptions,
   },
 });

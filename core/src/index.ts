@@ -53,9 +53,9 @@ export {
 export type { BenchInput, BenchTruth } from './rework/hiddenBench.ts';
 export { layOutFor } from './rework/layOut.ts';
 export {
-  cleanUpRounds,
   FLOODS,
   floodSolder,
+  staysLeadFree,
   operationFor,
   type Flood,
   type Instruction,
@@ -64,3 +64,4 @@ export {
 } from './rework/operations.ts';
 export { SLIPS } from './rework/slips.ts';
 export { solderOf } from './rework/solderOf.ts';
+export { workSide } from './rework/workSide.ts';

@@ -3,6 +3,7 @@ import { air, runOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { packageById } from '../src/packages/index.ts';
 import { methodsFor } from '../src/rework/defaults.ts';
+import { beadOn } from '../src/rework/irons.ts';
 import type { LowMeltMethod, Method } from '../src/rework/method.ts';
 import { wetAt, type PlanInput, type PlanRun } from '../src/rework/planForm.ts';
 
@@ -219,9 +220,8 @@ export const benchTimes: BenchTime[] = [
     name: `Bead of low-melt alloy, SOIC-16 on ${name}`,
     inputs: 'iron at 350 °C stroking 25 s, about 24 mm³ of bead; 60 mm',
     run: async () => {
-      const method = lowMelt('SOIC-16');
-      const own = packageById('SOIC-16').terminals.reduce((sum, t) => sum + t.volume_mm3, 0);
-      const bead = { ...method, bead_ratio: Math.min(20, 24 / own) };
+      const method = { ...lowMelt('SOIC-16'), set_C: 350 };
+      const bead = { ...method, bead_mm3_mm: 24 / beadOn('SOIC-16', 1).all_mm3 };
       const run = await simulate(boardOf('SOIC-16', 60, [...stack], 'SAC305'), bead);
       return [
         s('all wet', all(run), 1.5, 20),

@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boardModelSchema, toBoard, type PlacedPart } from '../src/board/index.ts';
+import { boardModelSchema, layerName, toBoard, type PlacedPart } from '../src/board/index.ts';
 import { canonicalJson, contentHash } from '../src/hash/canonical.ts';
 import { LIMITS } from '../src/materials/limits.ts';
-import { PACKAGES, terminalSides } from '../src/packages/index.ts';
+import { packageById, PACKAGES, terminalSides } from '../src/packages/index.ts';
 import { BOARD_KINDS, expressBoard, expressSchema, PLASTICS } from '../src/rework/expressBoard.ts';
+import { looseEnds } from '../src/board/loose.ts';
+import { workSide } from '../src/rework/workSide.ts';
 import { boardScene, partAt, terminalAt } from '../src/scene/boardScene.ts';
 
 const part = (change: Partial<PlacedPart> = {}): PlacedPart => ({
@@ -85,13 +87,46 @@ describe('placement', () => {
 
 describe('scene', () => {
   const board = expressBoard({ package: 'QFN-24', boardKind: 'four-layer', plastic: 'pbt', distance_mm: 4 });
-  it('shows a side with its parts, lands under bodies, nothing of the other side', () => {
+  it('shows a side with its parts, lands under bodies, of the other side pins only', () => {
     const top = boardScene(board, 'top');
     const styles = top.shapes.map((s) => s.style);
     expect(styles[0]).toBe('board');
     expect(styles.lastIndexOf('land')).toBeLessThan(styles.indexOf('mould'));
     expect(top.labels.map((l) => l.partId)).toEqual(expect.arrayContaining(['target', 'plastic']));
-    expect(boardScene(board, 'bottom').labels).toHaveLength(0);
+    // the plug's pins come through, the QFN shows nothing
+    const under = boardScene(board, 'bottom');
+    expect(under.labels.map((l) => l.partId)).toEqual(['plastic']);
+    const pins = under.shapes.filter((shape) => shape.partId === 'plastic' && shape.style === 'land');
+    const plug = board.parts.find((p) => p.partId === 'plastic') as PlacedPart;
+    const wanted = packageById(plug.package).terminals.map((t) => toBoard(plug, t.land.x, t.land.y));
+    expect(pins.map((p) => p.points[0])).toEqual(wanted);
+    const [x, y] = wanted[0];
+    expect(partAt(board, 'bottom', x, y)?.partId).toBe('plastic');
+    expect(partAt(board, 'bottom', plug.x_mm, plug.y_mm + 3.5)).toBeNull();
+  });
+  it('is worked on from the solder side where all joints are pins, except by air', () => {
+    const dip = part({ package: 'DIP-8', side: 'top' });
+    expect([workSide(dip), workSide(dip, { kind: 'iron' }), workSide(dip, { kind: 'air' })]).toEqual([
+      'bottom',
+      'bottom',
+      'top',
+    ]);
+    expect(workSide({ ...dip, side: 'bottom' })).toBe('top');
+    expect(workSide(part({ package: 'SOIC-8', side: 'bottom' }))).toBe('bottom');
+  });
+  it('calls layers as people do', () => {
+    expect([0, 1, 2, 3].map((l) => layerName(l, 4))).toEqual(['top', 'inner 1', 'inner 2', 'bottom']);
+    expect([layerName(0, 1), layerName(1, 2)]).toEqual(['top', 'bottom']);
+  });
+  it('names rails and nets that lead nowhere', () => {
+    const rail = { id: 'r', label: '5 V', partId: 'target', terminal: '1' };
+    expect(looseEnds({ ...board, rails: [rail] })).toEqual([]);
+    expect(looseEnds({ ...board, rails: [{ ...rail, terminal: '99' }] })[0]).toMatch(/^rail 5 V: .*no terminal 99$/);
+    expect(looseEnds({ ...board, rails: [{ ...rail, partId: 'ghost' }] })[0]).toMatch(/no part "ghost"/);
+    const [first, ...rest] = board.parts;
+    expect(looseEnds({ parts: [{ ...first, nets: { '77': '3V3' } }, ...rest] })[0]).toMatch(
+      /^net 3V3: .*no terminal 77$/,
+    );
   });
   it('picks the part under a point, the smaller one where two overlap', () => {
     const stacked = {

@@ -7,6 +7,7 @@ import { assemble } from '../src/circuit/network.ts';
 import { NetworkSolver } from '../src/circuit/solver.ts';
 import type { Netlist } from '../src/circuit/netlist.ts';
 import { TEMPLATES } from '../src/circuit/templates.ts';
+import { doubtOf } from '../src/diagnosis/conviction.ts';
 import { buildDictionary, type Dictionary, type Test } from '../src/diagnosis/dictionary.ts';
 import { healthySpread, offScale, onScale } from '../src/diagnosis/evidence.ts';
 import { hypothesesOf, type Hypothesis } from '../src/diagnosis/hypotheses.ts';
@@ -70,6 +71,8 @@ interface Outcome {
   readings: number;
   /** The true part is first, or in the first group. */
   hit: boolean;
+  /** The part that would be convicted is not to be, for a reason that is said. */
+  doubted: boolean;
   /** Powered although a rail was short. */
   unsafe: boolean;
 }
@@ -102,7 +105,8 @@ function search(d: Dictionary, template: string, truth: number, way: Way, seed: 
     if (done || !choice || taken.length >= MOST) {
       const { ref, mode, where } = d.hypotheses[truth];
       const hit = ranking.parts[0].ref === ref || (groups[0]?.refs.includes(ref) ?? false);
-      return { template, fault: `${ref} ${mode} ${where}`, readings: taken.length, hit, unsafe };
+      const doubted = doubtOf(d, ranking, { readings: taken, outside: [], circumstances: {} }) !== null;
+      return { template, fault: `${ref} ${mode} ${where}`, readings: taken.length, hit, doubted, unsafe };
     }
     before = groups[0]?.p ?? 0;
     if (isPowered(choice.type) && !allowPower) unsafe = true;

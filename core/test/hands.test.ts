@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   cautionsFor,
-  cleanUpRounds,
   DEFAULT_STATION,
   expressBoard,
   fittingMethod,
@@ -25,6 +24,7 @@ import {
   type PlanInput,
   type PlanResult,
 } from '../src/index.ts';
+import { roundsFor } from '../src/rework/operations.ts';
 
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 const context = { now: () => 0 };
@@ -79,24 +79,63 @@ describe('instructions for busy hands', () => {
         expect(list[wet + 1].say).toMatch(/lift/i);
       }
   });
-  it('clean-up rounds grow with the alloy used and end below one per cent', () => {
-    expect(cleanUpRounds(0.2)).toBe(3);
-    expect(cleanUpRounds(6)).toBe(4);
-    // holes keep more of it
-    expect(cleanUpRounds(6, undefined, 'holes')).toBe(5);
+  it('clean-up rounds grow with what was worked in, by bead, spike or an earlier repair', () => {
+    const beaded = (bead_mm3_mm: number, place: 'lands' | 'holes' = 'lands') => {
+      const work = workOn('SOIC-8', 2);
+      if (work.method.kind !== 'low-melt') throw new Error('no bead');
+      return roundsFor({ ...work, method: { ...work.method, bead_mm3_mm } }, place);
+    };
+    expect(beaded(0.05)).toBe(3);
+    expect(beaded(1.2)).toBe(4);
+    expect(beaded(1.2, 'holes')).toBe(5);
     fc.assert(
-      fc.property(fc.double({ min: 0.2, max: 20, noNaN: true }), (bead) => {
-        const rounds = cleanUpRounds(bead);
-        const left = (bead / (1 + bead)) * 0.17 ** rounds;
-        expect(left).toBeLessThanOrEqual(0.01 + 1e-12);
-        expect(cleanUpRounds(bead * 1.5)).toBeGreaterThanOrEqual(rounds);
+      fc.property(fc.double({ min: 0.05, max: 6, noNaN: true }), (bead) => {
+        expect(beaded(bead * 1.5)).toBeGreaterThanOrEqual(beaded(bead));
       }),
+      { numRuns: 20 },
     );
+    const air = workOn('SOIC-8', 0);
+    expect(roundsFor(air, 'lands')).toBe(1);
+    const spiked = { ...air, joints: [{ terminals: ['3'], with: [{ alloy: { Bi: 58, Sn: 42 }, ratio: 2 }] }] };
+    expect(roundsFor(spiked, 'lands')).toBeGreaterThan(2);
+    // without lead on the board two per cent of bismuth may stay
+    expect(roundsFor({ ...spiked, flood: 'own' }, 'lands')).toBeLessThan(roundsFor(spiked, 'lands'));
+    const steps = operationFor('remove', spiked).map((i) => i.say);
+    expect(steps[0]).toBe('Work Sn42Bi58 into joint 3.');
+    expect(layOutFor(air.method, {}, 'leaded solder', spiked.joints).tools).toContain(
+      'Sn42Bi58 to work in, and an iron for it',
+    );
+    const facts = { board: air.board, target: air.target, method: 'air' as const, sources: [] };
+    const minds = (alloyed: boolean) =>
+      cautionsFor('remove', { ...facts, alloyed }).some((c) => /^Low-melt alloy/.test(c));
+    expect([minds(true), minds(false)]).toEqual([true, false]);
     const own = operationFor('prepare', { ...workOn('SOIC-8', 2), flood: 'own' });
-    expect(own.find((i) => i.id === 'flood-1')?.say).toBe('Round 1 of 4: flood with fresh SAC305.');
+    expect(own.find((i) => i.id === 'flood-1')?.say).toMatch(/^Round 1 of \d: flood with fresh SAC305\.$/);
     expect(own.some((i) => /leaded/.test(i.say))).toBe(false);
     const prepared = operationFor('prepare', workOn('SOIC-8', 2));
     expect(prepared.filter((i) => i.id.startsWith('flood'))).toHaveLength(4);
+  });
+  it('holes that were sucked empty are looked through, not flooded again', () => {
+    const dip = methodsFor('DIP-8').findIndex((m) => m.method.label === 'Vacuum iron');
+    const work = workOn('DIP-8', dip);
+    const list = operationFor('prepare', work);
+    expect(list.some((i) => i.id.startsWith('flood'))).toBe(false);
+    expect(list.some((i) => i.id === 'through')).toBe(true);
+    const spiked = { ...work, joints: [{ with: [{ alloy: { Bi: 58, Sn: 42 }, ratio: 1 }] }] };
+    expect(operationFor('prepare', spiked).some((i) => i.id.startsWith('flood'))).toBe(true);
+  });
+  it('goes on with ordinary solder, whatever it came off with', () => {
+    const list = operationFor('fit', workOn('SOIC-8', 2));
+    expect(list[0].say).toBe('Tin one corner land with leaded solder. Flux the others.');
+    expect(list.find((i) => i.id === 'heat-on')?.say).toMatch(/350 °C/);
+    expect(operationFor('fit', { ...workOn('SOIC-8', 2), flood: 'own' })[0].say).toMatch(/SAC305/);
+  });
+  it('asks nobody what nobody sees', () => {
+    const pad = { ...guide, joints: [{ terminal: 'EP', wet_s: 40 }], last: 'EP' };
+    const list = operationFor('remove', { ...workOn('QFN-24', 0), guide: pad });
+    const all = list.flatMap((i) => [i, ...Object.values(i.phases ?? {})]);
+    expect(all.some((w) => /pad under the body shiny/.test(w.say))).toBe(false);
+    expect(all.some((w) => /spring back/.test(w.say))).toBe(true);
   });
   it('an iron fits joint by joint, air does not; air fits from further off', () => {
     const iron = operationFor('fit', workOn('SOIC-8', 2)).find((i) => i.walk);
@@ -130,6 +169,7 @@ describe('instructions for busy hands', () => {
   });
   it('every slip has something to do at once and a check of its own', () => {
     expect(new Set(SLIP_KINDS.map((k) => SLIPS[k].check)).size).toBe(SLIP_KINDS.length);
+    expect(SLIPS.bumped.now).toMatch(/^Still liquid: set it back/);
     for (const k of SLIP_KINDS) expect(words(SLIPS[k].now)).toBeLessThanOrEqual(12);
   });
 });

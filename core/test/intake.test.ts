@@ -15,7 +15,7 @@ import {
   priceOf,
   screwsOut,
   startUpSentence,
-  stepAt,
+  standsAt,
   warrantyTerms,
   worthOf,
   type JobEventBody,
@@ -129,8 +129,8 @@ describe('kinds of job', () => {
   it('measuring only needs readings and no hands', () => {
     const gates = gatesOf('measure-only', [reading(1, 100)]);
     expect(gates.find((g) => g.id === 'target')?.state).toBe('met');
-    expect(stepAt(gates, 'measure-only')).toBe('release');
-    expect(stepAt(gatesOf('measure-only', []), 'measure-only')).toBe('diagnose');
+    expect(standsAt(fold([reading(1, 100)]), 'measure-only')).toBe('release');
+    expect(standsAt(fold([{ type: 'observation', text: 'looks well' }]), 'measure-only')).toBe('diagnose');
   });
   it('data only asks which part holds it and skips heat', () => {
     const gates = gatesOf('data-only', []);

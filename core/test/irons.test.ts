@@ -6,9 +6,10 @@ import { SOLDER_ALLOYS } from '../src/materials/solder.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { methodsFor } from '../src/rework/defaults.ts';
 import { BOARD_KINDS } from '../src/rework/expressBoard.ts';
-import { reachOf, rowsOf } from '../src/rework/irons.ts';
+import { beadOn, reachOf, rowsOf } from '../src/rework/irons.ts';
 import { solderOf } from '../src/rework/solderOf.ts';
-import type { IronMethod, LowMeltMethod, Method } from '../src/rework/method.ts';
+import { methodSchema, type IronMethod, type LowMeltMethod, type Method } from '../src/rework/method.ts';
+import { staysLeadFree } from '../src/rework/operations.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
 import { wettingTime_s } from '../src/rework/wetting.ts';
 
@@ -211,10 +212,36 @@ describe('the solder of a part', () => {
   });
   it('lies in rows a tip can reach: two of an SOIC from the first to the last land, four of a QFP', () => {
     // eight lands of 0.6 mm at 1.27 mm
-    for (const row of rowsOf('SOIC-16')) expect(row).toBeCloseTo(7 * 1.27 + 0.6, 1);
+    for (const row of rowsOf('SOIC-16')) expect(row.length_mm).toBeCloseTo(7 * 1.27 + 0.6, 1);
     expect(rowsOf('SOIC-16')).toHaveLength(2);
     expect(rowsOf('QFP-48')).toHaveLength(4);
     expect(rowsOf('C0603')).toHaveLength(2);
+  });
+  it('takes a bead by length of row: about 24 mm³ along an SOIC-16, none under a body', () => {
+    const usual = methodsFor('SOIC-16').find((m) => m.method.kind === 'low-melt')?.method as LowMeltMethod;
+    const { all_mm3, each_mm3 } = beadOn('SOIC-16', usual.bead_mm3_mm);
+    expect(all_mm3).toBeGreaterThan(20);
+    expect(all_mm3).toBeLessThan(28);
+    expect([...each_mm3.values()].reduce((a, b) => a + b, 0)).toBeCloseTo(all_mm3, 9);
+    expect(beadOn('QFN-48', 1).each_mm3.has('EP')).toBe(false);
+    expect(beadOn('SOIC-16', 2).all_mm3).toBeCloseTo(2 * beadOn('SOIC-16', 1).all_mm3, 9);
+  });
+  it('understands beads said as multiples of the solder, as plans before hold them', () => {
+    const { bead_mm3_mm, ...rest } = bead();
+    expect(methodSchema.parse({ ...rest, bead_ratio: 6 })).toEqual(bead({ bead_mm3_mm: 1.2 }));
+    expect(bead_mm3_mm).toBe(1.2);
+    expect(methodSchema.safeParse({ ...bead(), bead_ratio: 6 }).success).toBe(false);
+    expect(methodSchema.safeParse(rest).success).toBe(false);
+    expect(methodSchema.safeParse(null).success).toBe(false);
+  });
+  it('is free of lead where no lead may come into the joints', () => {
+    const of = (leadFree: boolean) =>
+      methodsFor('SOIC-16', leadFree).find((m) => m.method.kind === 'low-melt')?.method as LowMeltMethod;
+    expect(of(true).alloy).toEqual({ Bi: 58, Sn: 42 });
+    expect(of(false).alloy).toBeUndefined();
+    expect(staysLeadFree({ jointAlloy: 'SAC305' }, 'own')).toBe(true);
+    expect(staysLeadFree({ jointAlloy: 'SAC305' }, 'leaded')).toBe(false);
+    expect(staysLeadFree({ jointAlloy: 'Sn63Pb37' }, 'own')).toBe(false);
   });
 });
 

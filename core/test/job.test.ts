@@ -4,7 +4,7 @@ import {
   COMPLAINT,
   currentAttempt,
   foldJob,
-  handMinutes,
+  benchMinutes,
   isFitted,
   isOff,
   jobEventSchema,
@@ -15,9 +15,10 @@ import {
   openGates,
   saidAllWet,
   secondsOf,
-  stepAt,
+  standsAt,
   type JobEventBody,
   type JobFacts,
+  type JobType,
   type Mark,
   type Measured,
   type Operation,
@@ -62,6 +63,7 @@ const gate = (id: string, bodies: JobEventBody[], change: Partial<JobFacts> = {}
 };
 
 const RUN = '019ac000-0000-7000-8000-00000000000a';
+const RUN2 = '019ac000-0000-7000-8000-00000000000b';
 const begun = (op: Operation, runId = RUN): JobEventBody => ({
   type: 'run-begun',
   runId,
@@ -366,12 +368,22 @@ describe('runs', () => {
     expect(run?.marks.map((m) => m.what)).toEqual(['heat-on', 'all-wet', 'lifted']);
     expect(run && secondsOf(run, 'all-wet')).toBe(56);
     expect(run && secondsOf(run, 'first-wet')).toBeNull();
-    expect(handMinutes(foldJob(events))).toBeCloseTo(74 / 60);
+    expect(benchMinutes(events)).toBeCloseTo(91 / 60);
   });
   it('are valid with no marks at all', () => {
     const attempt = currentAttempt(foldJob([at(0, begun('remove')), at(300, ended())]));
     expect([isOff(attempt), saidAllWet(attempt), isFitted(attempt)]).toEqual([true, false, false]);
-    expect(handMinutes(foldJob([at(0, begun('remove')), at(300, ended())]))).toBe(5);
+    expect(benchMinutes([at(0, begun('remove')), at(300, ended())])).toBe(5);
+  });
+  it('the time at the bench counts everything written down, pauses out, long runs in', () => {
+    const look = (s: number) => at(s, { type: 'observation', text: 'looked' });
+    // ten minutes of looking, an hour of lunch, four minutes more
+    expect(benchMinutes([look(0), look(600), look(4200), look(4440)])).toBe(10 + 2 + 4);
+    // half an hour of one run with nobody at a key
+    expect(benchMinutes([at(0, begun('remove')), at(1800, ended())])).toBe(30);
+    // order of writing does not matter
+    expect(benchMinutes([look(600), look(0)])).toBe(10);
+    expect(benchMinutes([])).toBe(0);
   });
   it('given up is not off', () => {
     const up = at(60, { type: 'run-ended', runId: RUN, outcome: 'given up' });
@@ -416,11 +428,10 @@ describe('the fold', () => {
     expect(currentAttempt(state).plan).toBeUndefined();
   });
   it('walks the steps', () => {
-    const at = (bodies: JobEventBody[], change: Partial<JobFacts> = {}) => {
-      const f = { ...facts, ...change };
-      return stepAt(judgeGates(foldJob(log(bodies)), f), f.type);
-    };
-    expect(at([])).toBe('diagnose');
+    const at = (bodies: JobEventBody[], type: JobType = 'repair') => standsAt(foldJob(log(bodies)), type);
+    expect(at([])).toBe('intake');
+    expect(at([reading(false)])).toBe('diagnose');
+    expect(at([], 'express')).toBe('diagnose');
     expect(at([suspect])).toBe('plan');
     expect(at([suspect, plan])).toBe('protect');
     const guarded: JobEventBody[] = [
@@ -431,7 +442,15 @@ describe('the fold', () => {
       { type: 'laid-out', tools: ['flux'], setPoints: [{ id: 'air', value: 390 }] },
     ];
     expect(at(guarded)).toBe('remove');
-    expect(at(guarded, { type: 'fit-only' })).toBe('fit');
+    expect(at(guarded, 'fit-only')).toBe('fit');
+    const off: JobEventBody[] = [...guarded, begun('remove'), ended()];
+    expect(at(off)).toBe('prepare');
+    expect(at([...off, { type: 'lands-clean', ok: true }])).toBe('fit');
+    const on: JobEventBody[] = [...off, begun('fit', RUN2), ended(RUN2)];
+    expect(at(on)).toBe('verify');
+    expect(at([...on, { type: 'function', name: COMPLAINT, when: 'after', state: 'works' }])).toBe('release');
+    // a wrong suspect begins again where it has to be looked for
+    expect(at([...off, { type: 'new-attempt', why: 'was not it' }])).toBe('diagnose');
   });
   it('does not send a verified job back for its power gate, but keeps the gate lapsed', () => {
     const powered = [begun('fit'), short(2300), { type: 'power-connected', sourceId: 'cell' } as JobEventBody];

@@ -24,7 +24,7 @@ export const bead = (change: Partial<LowMeltMethod> = {}): LowMeltMethod => ({
   kind: 'low-melt',
   label: 'bead',
   set_C: 350,
-  bead_ratio: 6,
+  bead_mm3_mm: 1.2,
   tip_mm: 3,
   contact: 1,
   power_W: 70,

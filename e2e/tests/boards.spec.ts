@@ -468,7 +468,14 @@ test('a package of one’s own: drawn as typed, kept, placed', async ({ page }) 
 
 test('opening steps, a new version, what it changed, and a job that keeps its own', async ({ page }) => {
   const id = await begin(page, 'Version board');
+  // an empty board is published only when that is said twice
+  const empty = page.getByRole('button', { name: 'Nothing is placed. Publish it empty?' });
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await expect(empty).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(empty).toHaveCount(0);
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await empty.click();
   await page.waitForURL(`**/boards/${id}`);
   const job = await newJob(page, { board: 'Version board, 2 layers', complaint: 'Nothing happens' });
   await page.goto(`/boards/${id}/edit`);
@@ -483,6 +490,7 @@ test('opening steps, a new version, what it changed, and a job that keeps its ow
   await page.getByLabel('Thickness, mm').fill('1');
   await page.getByLabel('Thickness, mm').blur();
   await page.getByRole('button', { name: 'Publish as version 2' }).click();
+  await empty.click();
   await page.waitForURL(`**/boards/${id}`);
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
   await page.getByRole('link', { name: 'against 1' }).click();

@@ -59,6 +59,28 @@ test('the alloy needed: which need rules, what it costs to clean, what cannot be
   await expect(page.getByTestId('needed')).toHaveText(/mg/, { timeout: 20_000 });
 });
 
+test('a package that is not known blanks the number and says what is near; words in any order are understood', async ({
+  page,
+}) => {
+  await page.goto('/calculate/amount');
+  await expect(page.getByTestId('needed')).toHaveText('175 mg', { timeout: 20_000 });
+  const field = page.getByLabel('Joints of a package');
+  await field.fill('SOIC-20');
+  await expect(page.getByTestId('needed')).toHaveCount(0);
+  await expect(page.getByRole('alert')).toContainText('There is no package "SOIC-20". Near: SOIC-20W');
+  await field.press('Tab');
+  await expect(page.getByTestId('needed')).toHaveCount(0);
+  await field.fill('qfp 44');
+  await field.press('Tab');
+  await expect(field).toHaveValue('QFP-44');
+  await expect(page.getByTestId('needed')).toHaveText(/mg/, { timeout: 20_000 });
+  await page.goto('/calculate/melt');
+  await expect(page.getByTestId('melt')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('combobox', { name: 'Package', exact: true }).fill('warp 9');
+  await expect(page.getByTestId('melt')).toHaveCount(0);
+  await expect(page.getByRole('alert')).toContainText('Near: ');
+});
+
 test('the solder of a package fills in milligrams and rows, and weighs with its metal', async ({ page }) => {
   await page.goto('/calculate/amount');
   const mg = page.getByLabel('Solder in all joints, mg');

@@ -195,6 +195,27 @@ test('a circuit begun from a usual one: values, nets, supply, undo, drawing; goo
   await expect(page.getByText('2 readings stored.')).toBeVisible();
 });
 
+test('a simulated meter knows nothing where nothing is hidden; a rail over its nominal keeps power off; a contradiction convicts nobody', async ({
+  page,
+}) => {
+  const jobId = await newJob(page, { board: 'Tern T2, 2 layers', complaint: 'too bright' });
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  await expect(card(page)).toBeVisible({ timeout: 20_000 });
+  await card(page).getByRole('button', { name: 'Meter' }).click();
+  await expect(card(page).getByRole('alert')).toContainText('is simulated and knows nothing of this board');
+  await expect(page.getByRole('row')).toHaveCount(0);
+  await sheet(page, { '36V to ground': '61k', '5V to ground': '4k9', '3V3 to ground': '2k3' });
+  await expect(suspects(page)).not.toContainText('find the short first');
+  await sheet(page, { '5V to ground': '6.4' }, 'volts, awake');
+  await expect(suspects(page)).toContainText('5V was measured at 6.4 V where');
+  await expect(suspects(page)).toContainText('Not under power yet');
+  // a short beside a diode reading that shows none
+  await sheet(page, { '3V3 to ground': '1.2' });
+  await sheet(page, { '3V3 to ground': 'OL' }, 'diode mode');
+  await expect(suspects(page)).toContainText('the readings fit no single fault');
+  await expect(page.getByRole('button', { name: /^Convict/ })).toHaveCount(0);
+});
+
 test('nothing is offered that no meter gives: a meter that is not there says so and loses nothing', async ({
   page,
 }) => {

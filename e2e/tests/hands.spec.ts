@@ -79,7 +79,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await type('Customer', 'Marla Quay');
   await type('Device', 'Tern T2 display');
   await type("Complaint, in the owner's words", 'dark since Sunday');
-  await tabTo(page, page.getByLabel('Board model'));
+  await tabTo(page, page.getByLabel('Board', { exact: true }));
   await page.keyboard.type('Tern');
   await press('Take it in');
   await page.waitForURL('**/intake');
@@ -407,7 +407,7 @@ test('the server is killed in mid run and comes back: nothing is lost, nothing d
     await page.getByLabel('Customer').fill('Marla Quay');
     await page.getByLabel('Device').fill('Tern T2');
     await page.getByLabel("Complaint, in the owner's words").fill('killed');
-    await page.getByLabel('Board model').selectOption({ label: TERN });
+    await page.getByLabel('Board', { exact: true }).selectOption({ label: TERN });
     await page.getByRole('button', { name: 'Take it in' }).click();
     await page.waitForURL('**/intake');
     const jobId = page.url().split('/')[4];

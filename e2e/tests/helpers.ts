@@ -1,4 +1,7 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import pg from 'pg';
+import { freePort } from '../../scripts/common.mjs';
+import { startApp, stopApp } from '../../scripts/server.mjs';
 
 /** Makes a page wait after going somewhere until it listens: before, clicks and keys are lost. */
 export function patient(page: Page): Page {
@@ -131,4 +134,31 @@ export async function tabTo(page: Page, target: Locator): Promise<void> {
     await page.keyboard.press('Tab');
   }
   throw new Error(`Tab never reaches ${target.toString()}`);
+}
+
+/** A demo shop of its own, fresh: its address, and how to end it. */
+export async function freshShop(): Promise<{ origin: string; close: () => Promise<void> }> {
+  const server = process.env.ORTHOS_DATABASE_URL ?? '';
+  const name = `fresh_${Date.now()}`;
+  const admin = async (sql: string) => {
+    const client = new pg.Client({ connectionString: server });
+    await client.connect();
+    try {
+      await client.query(sql);
+    } finally {
+      await client.end();
+    }
+  };
+  await admin(`create database ${name}`);
+  const databaseUrl = new URL(server);
+  databaseUrl.pathname = `/${name}`;
+  const app = await startApp({ port: await freePort(), databaseUrl: databaseUrl.href, env: { ORTHOS_DEMO: '1' } });
+  return {
+    origin: app.url,
+    close: async () => {
+      await stopApp({ pid: app.child.pid });
+      await app.ended;
+      await admin(`drop database ${name} with (force)`);
+    },
+  };
 }

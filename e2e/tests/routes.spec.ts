@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import { blankBoard } from '@orthos/core';
+import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { openJob, openRun, planReady, record, tap, test } from './helpers.ts';
@@ -12,8 +13,8 @@ const BLANK = blankBoard('Blank', 50, 40, 2, 1.6);
 const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
 
 async function aJob(request: import('@playwright/test').APIRequestContext): Promise<string> {
-  const found = (await (await request.get('/api/find?q=Sable')).json()) as { id: string }[];
-  return found[0].id;
+  const found = (await (await request.get('/api/find?q=Sable')).json()) as { jobs: { id: string }[] };
+  return found.jobs[0].id;
 }
 
 test('pages that are not there answer 404 with a sentence', async ({ request }) => {
@@ -374,4 +375,13 @@ test('axe finds nothing serious on any main view, by day and under the scope', a
   await scan(`run, something is wrong`);
   await page.keyboard.press('8');
   await expect(page.getByText('Given up here.')).toBeVisible();
+});
+
+test('a reader of a calculation who has seen enough does not kill it', () => {
+  const root = new URL('../..', import.meta.url).pathname;
+  const told = spawnSync('bash', ['-o', 'pipefail', '-c', './orthos calc heat.simulate --schema | head -c 20'], {
+    cwd: root,
+    encoding: 'utf8',
+  });
+  expect([told.status, told.stderr, told.stdout.length]).toEqual([0, '', 20]);
 });

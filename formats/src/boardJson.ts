@@ -2,7 +2,7 @@
  * A board model as our own documented JSON file: `{ "orthos": "board", "board": { … } }`, the document of
  * core's `boardModelSchema`. Files come from outside: size first, then text, then form.
  */
-import { boardModelSchema, CalcInputError, parseInput, type BoardModel } from '@orthos/core';
+import { boardModelSchema, CalcInputError, looseEnds, parseInput, type BoardModel } from '@orthos/core';
 import { BoardFileError } from './fileError.ts';
 
 const MAX_BYTES = 5_000_000;
@@ -23,7 +23,10 @@ export function readBoardJson(text: string): BoardModel {
   if (typeof value !== 'object' || value === null || (value as { orthos?: unknown }).orthos !== 'board')
     throw new BoardFileError('not a board file: "orthos": "board" is missing');
   try {
-    return parseInput(boardModelSchema, (value as { board?: unknown }).board);
+    const board = parseInput(boardModelSchema, (value as { board?: unknown }).board);
+    const [loose] = looseEnds(board);
+    if (loose) throw new BoardFileError(loose);
+    return board;
   } catch (error) {
     if (error instanceof CalcInputError) throw new BoardFileError(error.message);
     throw error;

@@ -19,6 +19,16 @@ describe('board file', () => {
       writeBoardJson(board).replace('"thickness_mm": 0.8', '"thickness_mm": 8e300'),
       /thickness_mm/,
     ],
+    [
+      'a rail on a terminal that is not there',
+      writeBoardJson({ ...board, rails: [{ id: 'r', label: '5 V', partId: 'target', terminal: '99' }] }),
+      /rail 5 V: .* has no terminal 99/,
+    ],
+    [
+      'a net on a terminal that is not there',
+      writeBoardJson({ ...board, parts: board.parts.map((p) => ({ ...p, nets: { '99': 'VCC' } })) }),
+      /net VCC: .* has no terminal 99/,
+    ],
     ['too large a file', ' '.repeat(5_000_001), /larger than 5 MB/],
     ['deep nesting', '['.repeat(100_000), /not JSON/],
   ])('refuses %s with a sentence', (_, text, sentence) => {

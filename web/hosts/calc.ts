@@ -51,6 +51,11 @@ function withFile(input: unknown): unknown {
   }
 }
 
+// whoever reads the result may have seen enough of it
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  process.exit(error.code === 'EPIPE' ? 0 : 1);
+});
+
 if (!name || name === '--help') usage();
 try {
   const calc = CALCS.get(name);

@@ -193,16 +193,16 @@ describe('landmarks', () => {
   };
   it('give the way to the target as seen on the working side', () => {
     const q1 = part(quillon, 'Q1');
-    const [first] = bearings(quillon, q1);
+    const [first] = bearings(quillon, q1, 'top');
     expect(first.label).toBe('hole by C3');
     expect(bearingText(first, mm)).toBe('11.0 mm right, 46.5 mm down');
     // the same place on the other side is mirrored: left becomes right, down stays down
-    const under = bearings(quillon, { ...q1, side: 'bottom' });
+    const under = bearings(quillon, { ...q1, side: 'bottom' }, 'bottom');
     const same = under.find((b) => b.id === first.id);
     expect(same && bearingText(same, mm)).toBe('11.0 mm left, 46.5 mm down');
   });
   it('are landmarks first, then large parts of the same side, never the target itself', () => {
-    const found = bearings(ternT2, part(ternT2, 'U2'));
+    const found = bearings(ternT2, part(ternT2, 'U2'), 'top');
     expect(found.slice(0, 2).every((b) => b.id.startsWith('hole'))).toBe(true);
     expect(found.map((b) => b.id)).not.toContain('u2');
     expect(found.length).toBeLessThanOrEqual(5);

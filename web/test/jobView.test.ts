@@ -179,8 +179,10 @@ describe('the view of a job', () => {
     const nothing = await job();
     expect(gate(await nothing.view(), 'orientation')?.state).toBe('unknown');
   });
-  it('stands at the step that its gates say', async () => {
+  it('stands where its log says', async () => {
     const { view, write } = await job();
+    expect((await view()).step).toBe('intake');
+    await write({ type: 'observation', text: 'a burnt smell' });
     expect((await view()).step).toBe('diagnose');
     await write(suspect);
     expect((await view()).step).toBe('plan');

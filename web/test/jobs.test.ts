@@ -57,7 +57,27 @@ describe('a job in the list', () => {
     ['second try', [suspect, plan, { type: 'new-attempt', why: 'no' }], 'repair', 'diagnose', '', 2],
     ['released', [suspect, { type: 'released', outcome: 'repaired' }], 'repair', 'release', 'repaired', 1],
   ])('%s', (_, bodies, kind, step, about, attempt) => {
-    expect(summarise(log(bodies), kind)).toEqual({ step, about, attempt });
+    expect(summarise(log(bodies), { kind })).toMatchObject({ step, about, attempt });
+  });
+});
+
+describe('what a job waits for', () => {
+  const offer: JobEventBody = {
+    type: 'offer',
+    currency: 'EUR',
+    tiers: [{ label: 'the one part', minutes: 60, parts_minor: 0, attempts: 1, price_minor: 6000 }],
+    worth_minor: null,
+  };
+  const of = (bodies: JobEventBody[], waitsFor = '') =>
+    summarise(log(bodies), { kind: 'repair', waitsFor }, () => 'U4');
+  it('hands, an answer, a part, or to be fetched', () => {
+    expect(of([suspect])).toMatchObject({ block: 'hands', next: 'plan how U4 comes off', minutes: 45 });
+    expect(of([offer])).toMatchObject({ block: 'answer', next: 'ask for an answer to the offer', minutes: 60 });
+    expect(of([offer, { type: 'offer-taken', tier: 'the one part' }, suspect])).toMatchObject({ block: 'hands' });
+    expect(of([suspect], 'donor board')).toMatchObject({ block: 'part', next: 'waits for donor board' });
+    const done: JobEventBody = { type: 'released', outcome: 'repaired' };
+    expect(of([suspect, done])).toMatchObject({ block: 'pick-up', next: 'hand it over', minutes: 0 });
+    expect(of([suspect, done, { type: 'handed-over' }]).next).toBe('handed over');
   });
 });
 
@@ -75,7 +95,7 @@ describe('method settings', () => {
     const [slow, , iron] = methodsFor('SOIC-16').map((m) => m.method);
     expect(settingLine(slow, units)).toBe('390 °C, 45 L/min, 14 mm');
     expect(settingLine(slow, { ...units, temperature: 'F' })).toMatch(/^734 °F/);
-    expect(settingLine(iron, units)).toBe('350 °C, 6 × alloy, 25 s');
+    expect(settingLine(iron, units)).toBe('320 °C, 1.2 mm³/mm of alloy, 25 s');
   });
   it('exist for every package with joints', () => {
     for (const p of PACKAGES.values()) {

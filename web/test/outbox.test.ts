@@ -92,6 +92,19 @@ describe('the outbox', () => {
     expect(server.map(told)).toEqual(['a', 'b', 'c']);
     expect([b.away, b.waiting.length]).toEqual([false, 0]);
   });
+  it('a page loaded later than its last answer knows more about the gates; an older page does not', async () => {
+    const b = box();
+    const { id } = b.put('t', seen('a'));
+    b.put('u', seen('b'));
+    await settle();
+    expect(Object.keys(b.gates)).toEqual(['t', 'u']);
+    // from this browser's own store while the server was away: what was made here is not in it
+    b.settle('t', []);
+    expect(Object.keys(b.gates)).toEqual(['t', 'u']);
+    // orientation checked on the step's page meanwhile, say: only the page knows
+    b.settle('t', [id]);
+    expect(Object.keys(b.gates)).toEqual(['u']);
+  });
   it('an answer that was lost on the way back stores nothing twice', async () => {
     const b = box();
     let lost = true;
@@ -129,7 +142,7 @@ describe('the outbox', () => {
         .map((e) => e.id),
     ).toEqual([id]);
     expect(box().of('other')).toEqual([]);
-    b.settle([id]);
+    b.settle('t', [id]);
     expect(box().of('t')).toEqual([]);
   });
   it('forgets after two days what no page ever asked for', async () => {

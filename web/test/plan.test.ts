@@ -87,7 +87,7 @@ describe('a method’s form', () => {
   it('reads the bead’s alloy, irons and strokes', () => {
     const m = changed(bead, { alloy: 'Sn63Pb37', irons: '2', tip: 'chisel', pass_s: '1.5', rest_s: '0.5' });
     expect(m).toMatchObject({ alloy: { Sn: 63, Pb: 37 }, irons: 2, tip: 'chisel', pass_s: 1.5, rest_s: 0.5 });
-    expect(settingLine(m, units)).toBe('350 °C, 6 × Sn63Pb37, 25 s, two irons');
+    expect(settingLine(m, units)).toBe('320 °C, 1.2 mm³/mm of Sn63Pb37, 25 s, two irons');
   });
   it.each([
     [air, { set_C: '900' }, ['set_C']],

@@ -1,4 +1,4 @@
-import type { JobEvent, JobEventBody } from '@orthos/core';
+import { COMPLAINT, type JobEvent, type JobEventBody } from '@orthos/core';
 import jpeg from 'jpeg-js';
 import { describe, expect, it } from 'vitest';
 import { leadWasUsed, reportOf } from '../src/lib/release/report.ts';
@@ -61,10 +61,46 @@ describe('the record', () => {
       { type: 'mark', runId: RUN, instruction: 'flux', what: 'done' },
       { type: 'run-ended', runId: RUN, outcome: 'finished' },
     ];
-    expect(new Map(report(worked).facts).get('Bench time')).toBe('2 min');
+    expect(new Map(report(worked).facts).get('Bench time')).toBe('3 min');
     const said = report([...worked, { type: 'released', outcome: 'repaired', minutes: 25, note: 'tab last' }]);
     expect(new Map(said.facts).get('Bench time')).toBe('25 min');
     expect(said.outcome).toBe('repaired: tab last');
+  });
+  it('says what was simulated, what came off and went on, what was swapped, and that the complaint is gone', () => {
+    const reading: JobEventBody = {
+      type: 'reading',
+      place: { x_mm: 15, y_mm: 50.5, side: 'top', partId: 'q1', terminal: '3' },
+      quantity: 'ohm',
+      value: 0.3,
+      good: 8300,
+      powered: false,
+      probe: { type: 'ohm', red: 'OUT', black: '12V', state: null, meter: 'Bench meter', simulated: true },
+    };
+    const r = report([
+      reading,
+      { type: 'swapped', partId: 'u7', followed: false },
+      suspect('q1'),
+      begun('remove'),
+      { type: 'run-ended', runId: RUN, outcome: 'finished' },
+      { type: 'off-board-test', result: 'bad', recovered: true },
+      { type: 'new-part-measured', ok: true, note: 'D to S open', origin: 'donor board', from: 'scrap 7' },
+      { type: 'function', name: COMPLAINT, when: 'after', state: 'works' },
+      { type: 'functions-listed', kind: 'seat', names: ['forwards'] },
+    ]);
+    expect(r.attempts[0].readings).toEqual(['Q1.3 0.3 Ω (simulated, good 8.3 kΩ)']);
+    expect(r.attempts[0].facts).toEqual([
+      ['Off the board', 'bad, the line came back without it'],
+      ['Put on', 'from a donor board, scrap 7, measured good: D to S open'],
+    ]);
+    expect(r.swaps).toEqual(['U7 changed for a good board’s: the fault stayed']);
+    expect(new Map(r.facts).get('Complaint')).toBe('gone');
+    // the complaint is no row of its own, a function nobody tried is none either
+    expect(r.functions).toEqual([]);
+  });
+  it('has no empty sections', () => {
+    const r = report([]);
+    expect([r.attempts, r.shortCheck, r.swaps, r.functions, r.damage]).toEqual([[], '', [], [], []]);
+    expect(new Map(r.facts).has('Complaint')).toBe(false);
   });
   it('becomes a PDF of as many pages as it needs, with a photo in it', async () => {
     const photo = jpeg.encode({ width: 64, height: 48, data: Buffer.alloc(64 * 48 * 4, 120) }, 80).data;

@@ -1,8 +1,6 @@
-/**
- * Solder in one joint. Paste: aperture × stencil × transfer × metal fraction. Plated hole: the barrel
- * round the lead plus fillets of cone shape, hollowed by k (0.4 to 0.6).
- */
+/** The calculator of one joint's solder: its form, and volume with mass. */
 import { z } from 'zod';
+import { hole_mm3, printed_mm3 } from '../materials/jointVolume.ts';
 import { compositionSchema, density_g_cm3 } from './elements.ts';
 
 const size = z.number().positive().max(100);
@@ -48,16 +46,7 @@ export type JointVolumeInput = z.infer<typeof jointVolumeInput>;
 export const jointVolumeOutput = z.strictObject({ volume_mm3: z.number(), mass_mg: z.number() });
 
 export function jointVolume({ paste, hole, wt }: JointVolumeInput): z.infer<typeof jointVolumeOutput> {
-  let volume_mm3 = 0;
-  if (paste) {
-    const [a, b] = paste.aperture_mm;
-    volume_mm3 = a * b * paste.stencil_mm * paste.transferTimesCoverage * paste.metalVolumeFraction;
-  } else if (hole) {
-    const [R, r, h] = [hole.pad_mm / 2, hole.lead_mm / 2, hole.fillet_mm];
-    const barrel = (Math.PI / 4) * (hole.drill_mm ** 2 - hole.lead_mm ** 2) * hole.board_mm * hole.fill;
-    const cone = ((Math.PI * h) / 3) * (R * R + R * r + r * r) - Math.PI * r * r * h;
-    volume_mm3 = barrel + hole.fillets * hole.k * cone;
-  }
+  const volume_mm3 = paste ? printed_mm3(paste) : hole ? hole_mm3(hole) : 0;
   // mm³ × g/cm³ is milligrams
   return { volume_mm3, mass_mg: volume_mm3 * density_g_cm3(wt) };
 }

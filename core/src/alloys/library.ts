@@ -39,3 +39,5 @@ export const ALLOY_LIBRARY: readonly LibraryAlloy[] = [
 
 /** What a bead is made of where nothing else is said: stays liquid long, with lead. */
 export const LOW_MELT: Composition = { Bi: 52.5, Pb: 32, Sn: 15.5 };
+/** The same where the board has to stay free of lead. */
+export const LOW_MELT_LEAD_FREE: Composition = { Bi: 58, Sn: 42 };

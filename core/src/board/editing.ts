@@ -93,17 +93,20 @@ export function paintCopperPatch(
   return { ...board, copper: [...board.copper, ...layers.map((l) => ({ ...box, layer: l, coverage }))] };
 }
 
+/** A copper layer as people call it, of so many: top, inner 1, …, bottom. */
+export const layerName = (layer: number, layers: number): string =>
+  layer === 0 ? 'top' : layer === layers - 1 ? 'bottom' : `inner ${layer}`;
+
 /** Foil weights and layer counts a person chooses from; coverage is a fair guess until it is painted. */
 export function stackOf(layers: number, foil_um: number): BoardModel['stack'] {
   return Array.from({ length: layers }, (_, i) => {
     const outer = i === 0 || i === layers - 1;
-    const name = i === 0 ? 'top' : i === layers - 1 ? 'bottom' : `inner ${i}`;
-    return { name, foil_um, coverage: outer ? 0.4 : 0.8 };
+    return { name: layerName(i, layers), foil_um, coverage: outer ? 0.4 : 0.8 };
   });
 }
 
 /** An empty board of that size. */
-export function blankBoard(name: string, w_mm: number, h_mm: number, layers: number, thickness_mm: number): BoardModel {
+export function blankBoard(name: string, w_mm: number, h_mm: number, layers = 2, thickness_mm = 1.6): BoardModel {
   return {
     v: 1,
     name,

@@ -1,10 +1,12 @@
 export { boardBounds, boardModelSchema, partName, type BoardModel, type PlacedPart, type Side } from './boardModel.ts';
+export { looseEnds } from './loose.ts';
 export { edgeMap, snapToEdges, type EdgeMap, type Snap } from './edgeSnap.ts';
 export {
   addPart,
   blankBoard,
   changePart,
   compareBoards,
+  layerName,
   nextRef,
   paintCopperPatch,
   refPrefix,

@@ -5,6 +5,7 @@ import { circuitReadingSchema } from '../circuit/circuitSolve.ts';
 import { isPowered } from '../circuit/meters.ts';
 import { faultSchema, modelNet, netlistSchema, statesOf, type Netlist } from '../circuit/netlist.ts';
 import { canonicalJson } from '../hash/canonical.ts';
+import { doubtOf, MISFIT } from './conviction.ts';
 import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
 import { hypothesesOf, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, splitsOf, verdict } from './next.ts';
@@ -91,6 +92,8 @@ export const diagnoseOutput = z.strictObject({
     z.strictObject({ p: z.number(), splits: z.array(z.strictObject({ how: z.string(), minutes: z.number() })) }),
   ),
   next: z.array(nextTest),
+  /** Why the first part is not to be convicted yet; null where nothing stands against it. */
+  doubt: z.string().nullable(),
   power: z.enum(['allowed', 'blocked']),
   why: z.string(),
   done: z.boolean(),
@@ -204,10 +207,19 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
   const { power, why, unread } = powerVerdict(dictionary, ranking, usable);
   const allowPower = power === 'allowed';
   const groups = ambiguityGroups(dictionary, ranking, true);
-  const next = nextTests(dictionary, ranking, usable, { allowPower, unread, most });
+  const doubt = doubtOf(dictionary, ranking, { readings: usable, outside: strange, circumstances });
+  const offered = nextTests(dictionary, ranking, usable, { allowPower, unread, most });
   const before = usable.length
     ? (ambiguityGroups(dictionary, rank(dictionary, usable.slice(0, -1), circumstances), true)[0]?.p ?? 0)
     : 0;
+  const settled = verdict(groups, offered, before).done;
+  // a part that nobody has measured at is measured before it is named
+  const wanting =
+    settled && doubt?.unread
+      ? nextTests(dictionary, ranking, usable, { allowPower, unread, most: Infinity })
+          .filter((t) => [t.red, t.black].some((net) => doubt?.unread?.has(modelNet(netlist, net))))
+          .slice(0, 1)
+      : [];
   const voicesOf = (ref: string) =>
     explain(dictionary, ranking, usable, ref)
       .filter((v) => Math.abs(v.weight) > 0.2)
@@ -223,33 +235,33 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
   const notes = strange.map(
     (r) => `no part of the circuit is on ${nets.has(r.red) ? r.black : r.red}: that reading was left out`,
   );
-  if (ranking.contradiction)
-    notes.push(
-      'the readings fit no single fault: measure the odd one again, or there are two faults or one outside of this circuit',
-    );
+  if (ranking.contradiction) notes.push(MISFIT);
   return {
     suspects: ranking.suspects.filter((s) => s.p > 1e-5).slice(0, 300),
     parts: ranking.parts.map((part, i) => (i < EXPLAINED ? { ...part, voices: voicesOf(part.ref) } : part)),
     groups: groups.map((g) => g.refs),
     group_shares: groups.map((g) => ({ p: g.p, splits: splitsOf(dictionary, ranking, g) })),
-    next: next.map(({ type, red, black, state, bits, minutes, expects }) => ({
-      type,
-      red,
-      black,
-      state,
-      bits,
-      minutes,
-      expects: expects.map(({ ref, p, expected: { y, s } }) => ({
-        ref,
-        p,
-        value: shownAt(type, y),
-        from: shownAt(type, y - s),
-        to: shownAt(type, y + s),
+    next: [...wanting, ...offered.filter((t) => !wanting.some((w) => testKey(w) === testKey(t)))]
+      .slice(0, most)
+      .map(({ type, red, black, state, bits, minutes, expects }) => ({
+        type,
+        red,
+        black,
+        state,
+        bits,
+        minutes,
+        expects: expects.map(({ ref, p, expected: { y, s } }) => ({
+          ref,
+          p,
+          value: shownAt(type, y),
+          from: shownAt(type, y - s),
+          to: shownAt(type, y + s),
+        })),
       })),
-    })),
+    doubt: doubt?.why ?? null,
     power,
     why,
-    done: verdict(groups, next, before).done,
+    done: settled && wanting.length === 0,
     notes,
   };
 }

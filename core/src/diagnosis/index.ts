@@ -10,6 +10,7 @@ export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagn
 export { testsOf, type Test } from './dictionary.ts';
 export { injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';
 export { classOf, CLASSES, EVENTS, SIGNS, type BoardEvent, type PartClass, type Sign } from './priors.ts';
+export { overNominal } from './power.ts';
 export { NONE, SOFTWARE } from './rank.ts';
 export { referenceOf, type Reference } from './reference.ts';
 export { probeWalk } from './walk.ts';

@@ -59,6 +59,8 @@ export const locateOutput = z.strictObject({
   fitted_mV: z.array(z.number()),
   cell_mm: z.number(),
   notes: z.array(z.string()),
+  /** Why the first candidate is not to be convicted yet; null where nothing stands against it. */
+  doubt: z.string().nullable(),
 });
 
 export type Located = z.infer<typeof locateOutput>;
@@ -68,6 +70,8 @@ const RHO = 1.72e-8;
 /** Share by which copper and contacts may differ from the model. */
 const COPPER_ERROR = 0.12;
 const MOST_CELLS = 12_000;
+/** A pad was read when a point lies this near. */
+const SAME_PAD_MM = 0.5;
 /** Δχ² within which two coordinates are still likely (68 %). */
 const NEAR = 2.3;
 
@@ -261,17 +265,32 @@ export function locateShort(input: LocateInput): Located {
   const bestCandidate = Math.min(...judged.map((c) => c.chi2), Infinity);
   const total = judged.reduce((sum, c) => sum + c.weight * Math.exp((bestCandidate - c.chi2) / 2), 0);
   const largest = Math.max(...input.points.map((p) => Math.abs(p.mV)));
-  if (largest < 8 * input.noise_mV)
+  const faint = largest < 8 * input.noise_mV;
+  if (faint)
     notes.push(
       `the largest drop is only ${largest} mV: inject about ${Number(((input.current_A * 8 * input.noise_mV) / Math.max(largest, 1e-3)).toPrecision(2))} A`,
     );
-  if (least > 3 * Math.max(1, used.length - 2))
-    notes.push('no place on this copper fits the readings well: copper missing here, or more than one short');
+  const misfit = least > 3 * Math.max(1, used.length - 2);
+  if (misfit) notes.push('no place on this copper fits the readings well: copper missing here, or more than one short');
+  const candidates = judged
+    .map((c) => ({ ref: c.ref, chi2: c.chi2, p: (c.weight * Math.exp((bestCandidate - c.chi2) / 2)) / total }))
+    .sort((a, b) => b.p - a.p);
+  const [first] = candidates;
+  const probed = input.candidates.some(
+    (c) =>
+      c.ref === first?.ref &&
+      [input.injection, ...input.points].some((p) => Math.hypot(p.x_mm - c.x_mm, p.y_mm - c.y_mm) <= SAME_PAD_MM),
+  );
   return {
     best: { ...at, chi2: least, radius_mm },
-    candidates: judged
-      .map((c) => ({ ref: c.ref, chi2: c.chi2, p: (c.weight * Math.exp((bestCandidate - c.chi2) / 2)) / total }))
-      .sort((a, b) => b.p - a.p),
+    candidates,
+    doubt: misfit
+      ? 'the millivolts fit no place on this copper'
+      : faint
+        ? 'the drops are too small to say'
+        : first && !probed
+          ? `no millivolts were read at ${first.ref} yet`
+          : null,
     fitted_mV: pads.map(({ phi }) => perSquare_mV * phi[best]),
     cell_mm,
     notes,

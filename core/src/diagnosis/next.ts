@@ -7,8 +7,9 @@ import { entropy, outcomes, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
 import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
 
-/** Minutes that measuring costs. */
+/** Minutes that measuring costs: the first reading of its kind; one more with the same black probe takes `again`. */
 const MINUTES = {
+  again: 0.13,
   toGround: 0.4,
   across: 0.5,
   volts: 0.6,
@@ -74,8 +75,13 @@ function outlooksOf(dictionary: Dictionary): Outlook[] {
   return made;
 }
 
-/** Minutes of a reading. `powered`: whether the board has been under power since it was last worked on. */
-function minutesOf(test: Test, ground: string, powered: boolean, firstPower: number): number {
+/** Minutes of a reading after `last`. `powered`: whether the board has been under power since it was last worked on. */
+function minutesOf(
+  test: Test,
+  last: Test | undefined,
+  { ground, powered, firstPower }: { ground: string; powered: boolean; firstPower: number },
+): number {
+  if (last && last.type === test.type && last.black === test.black && last.state === test.state) return MINUTES.again;
   if (test.type === 'isup') return MINUTES.current + (powered ? 0 : firstPower);
   if (test.type === 'dcv') return MINUTES.volts + (powered ? 0 : firstPower);
   return test.black === ground || test.red === ground ? MINUTES.toGround : MINUTES.across;
@@ -119,7 +125,7 @@ export function nextTests(
       for (let b = 0; b < p.length; b++) mixed[b] += w * p[b];
     });
     const bits = Math.max(0, known * (entropy(mixed) - within));
-    const minutes = minutesOf(test, netlist.ground, powered, firstPower);
+    const minutes = minutesOf(test, readings.at(-1), { ground: netlist.ground, powered, firstPower });
     list.push({ ...test, bits, minutes, expects: [] });
   });
   // the way to power: all unread rails, switching on, one reading

@@ -1,17 +1,22 @@
 /**
  * Whether the board may be powered for a reading: every supply net and IC rail read in ohms, none of them
- * short beside what the healthy circuit, or a good board, reads there; and no likely fault that would put
- * too much voltage on a rail.
+ * short beside what the healthy circuit, or a good board, reads there; none measured over its nominal voltage; and no likely
+ * fault that would put too much on a rail.
  */
 import { assemble } from '../circuit/network.ts';
 import { statesOf } from '../circuit/netlist.ts';
 import { NetworkSolver } from '../circuit/solver.ts';
-import { SHORT_SHARE } from '../job/shortCheck.ts';
+import { SHORT_SHARE, SURELY_OHM, voltsOf } from '../job/shortCheck.ts';
 import { formatReading } from '../quantities/readings.ts';
 import { offScale } from './evidence.ts';
 import type { Dictionary } from './dictionary.ts';
-import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
+import { columnOf, railsOf, sourcesOf, type Ranking, type Taken } from './rank.ts';
 
+/** Where only the model says what is healthy, a rail that would take less than this at its voltage is not short, A. */
+const SHORT_A = 0.01;
+/** A regulated rail measured beyond this share of its nominal is too high; one fed from outside may differ more. */
+const TOO_HIGH = 1.1;
+const TOO_HIGH_FED = 1.3;
 /** Voltage beyond this share of the healthy one is too much. */
 const TOO_MUCH = 1.3;
 /** Where neither the circuit nor a good board says what is healthy, less than this keeps power off, Ω (bench judgement). */
@@ -54,10 +59,48 @@ function overVoltage(dictionary: Dictionary): Uint8Array {
   return flags;
 }
 
+/** What to say of a rail measured over its nominal; null where it is not. `fed` from outside it may differ more. */
+export function overNominal(net: string, value: number, nominal: number, fed = false): string | null {
+  if (nominal < 0.5 || value <= nominal * (fed ? TOO_HIGH_FED : TOO_HIGH) + 0.05) return null;
+  return `${net} was measured at ${formatReading(value, 'dcv')} where ${formatReading(nominal, 'dcv')} is right: what feeds it first, its loads unplugged; more power hurts what hangs on it`;
+}
+
+/** Highest voltage of every rail in the healthy circuit, V. */
+function healthyVolts({ netlist, tests, healthy }: Dictionary): Map<string, number> {
+  const map = new Map<string, number>();
+  for (const net of railsOf(netlist))
+    tests.forEach(({ type, red, black }, t) => {
+      if (type !== 'dcv' || red !== net || black !== netlist.ground || Number.isNaN(healthy[t])) return;
+      map.set(net, Math.max(map.get(net) ?? 0, offScale('dcv', healthy[t])));
+    });
+  return map;
+}
+
+/** What was measured over its nominal under power, as a sentence; null where nothing was. */
+function tooHigh(
+  { netlist }: Dictionary,
+  readings: readonly Taken[],
+  volts: ReadonlyMap<string, number>,
+): string | null {
+  const fed = new Set(sourcesOf(netlist));
+  const seen = new Set<string>();
+  for (const r of readings.toReversed()) {
+    if (r.type !== 'dcv' || r.black !== netlist.ground || typeof r.value !== 'number' || seen.has(r.red)) continue;
+    seen.add(r.red);
+    const nominal = (typeof r.good === 'number' ? r.good : undefined) ?? volts.get(r.red) ?? voltsOf(r.red);
+    const said = nominal ? overNominal(r.red, r.value, nominal, fed.has(r.red)) : null;
+    if (said) return said;
+  }
+  return null;
+}
+
 export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings: readonly Taken[]): PowerVerdict {
   const { netlist, healthy, hypotheses } = dictionary;
   if (statesOf(netlist).length === 0)
     return { power: 'blocked', why: 'the circuit says nothing of what feeds it', unread: [] };
+  const volts = healthyVolts(dictionary);
+  const high = tooHigh(dictionary, readings, volts);
+  if (high) return { power: 'blocked', why: high, unread: [] };
   const unread: string[] = [];
   for (const net of railsOf(netlist)) {
     const last = readings.findLast((r) => r.type === 'ohm' && r.red === net && r.black === netlist.ground);
@@ -69,7 +112,11 @@ export function powerVerdict(dictionary: Dictionary, ranking: Ranking, readings:
     const t = columnOf(dictionary, last);
     const model = t >= 0 ? offScale('ohm', healthy[t]) : null;
     const good = typeof last.good === 'number' ? last.good : model;
-    if (good === null ? last.value < UNKNOWN_RAIL_OHM : last.value < SHORT_SHARE * good) {
+    const nominal = volts.get(net) ?? voltsOf(net);
+    // a model's megohms are no reference for leakage
+    const short_ohm = nominal === null ? SURELY_OHM : nominal / SHORT_A;
+    const limit = typeof last.good === 'number' ? Infinity : short_ohm;
+    if (good === null ? last.value < UNKNOWN_RAIL_OHM : last.value < Math.min(SHORT_SHARE * good, limit)) {
       const shown = typeof last.shown === 'number' ? last.shown : last.value;
       const beside = good === null ? `below ${UNKNOWN_RAIL_OHM} Ω` : `where ${ohms(good)} is healthy`;
       return { power: 'blocked', why: `${net} reads ${ohms(shown)}, ${beside}: find the short first`, unread: [] };

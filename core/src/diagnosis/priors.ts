@@ -30,7 +30,7 @@ export const CLASSES = {
   power: { label: 'power IC', weights: { short: 1.1, leaky: 0.6, pins: 0.8, dead: 1.8 } },
   load: { label: 'IC', weights: { short: 0.6, leaky: 0.5, pins: 0.5, dead: 1.2 } },
   esd: { label: 'clamp array', weights: { pins: 1.6, short: 0.3 } },
-  conn: { label: 'plug', weights: { open: 0.35 } },
+  conn: { label: 'plug', weights: { open: 0.7 } },
 } as const satisfies Record<string, { label: string; weights: Weights }>;
 export type PartClass = keyof typeof CLASSES;
 
@@ -131,9 +131,14 @@ export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'bridg
     case 'drop':
       return way === 'joint' || (cls === 'mlccbig' && way !== 'open') ? 5 : 1;
     case 'liquid':
-      return way === 'bridge' || cls === 'conn' || cls === 'esd' ? 5 : 1;
+      // corrosion eats through film, windings and joints
+      if (way === 'open' && ['res', 'pres', 'ferrite', 'coil', 'fuse'].includes(cls)) return 4;
+      return way === 'bridge' || way === 'joint' || cls === 'conn' || cls === 'esd' ? 5 : 1;
     case 'reversed':
-      return ['tvs', 'diode', 'schottky', 'elko', 'tant'].includes(cls) && way !== 'open' ? 10 : 1;
+      if (way === 'open') return 1;
+      // what stood in the way first; then every junction that was driven backwards
+      if (['tvs', 'diode', 'schottky', 'elko', 'tant'].includes(cls)) return 10;
+      return ['mosfet', 'bjt', 'power', 'load'].includes(cls) ? 4 : 1;
     case 'sudden':
       return way === 'short' || way === 'gs' || way === 'gd' || cls === 'fuse' ? 2 : dried || way === 'up' ? 0.4 : 1;
     case 'creeping':

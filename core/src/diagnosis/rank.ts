@@ -275,11 +275,15 @@ export function explain(dictionary: Dictionary, ranking: Ranking, readings: read
   return voices.sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
 }
 
+/** Nets where power comes in. */
+export function sourcesOf({ power, alias }: Netlist): string[] {
+  const supplies = [power?.sources ?? [], ...Object.values(power?.states ?? {}).map((s) => s.sources)];
+  return [...new Set(supplies.flat().map(({ p }) => alias[p] ?? p))];
+}
+
 /** Nets that feed something: where power comes in and the rails of ICs. */
 export function railsOf(netlist: Netlist): string[] {
-  const rails = new Set<string>();
-  const supplies = [netlist.power?.sources ?? [], ...Object.values(netlist.power?.states ?? {}).map((s) => s.sources)];
-  for (const source of supplies.flat()) rails.add(netlist.alias[source.p] ?? source.p);
+  const rails = new Set(sourcesOf(netlist));
   for (const part of netlist.parts)
     if (part.kind === 'IC')
       for (const rail of part.rail ?? []) rails.add(netlist.alias[part.pins[rail] ?? rail] ?? part.pins[rail] ?? rail);

@@ -18,8 +18,12 @@ const probeSchema = z.strictObject({
   state: z.string().max(80).nullable(),
   meter: z.string().max(120).optional(),
   range: z.string().max(40).optional(),
+  /** The value is a simulated meter's. */
+  simulated: z.literal(true).optional(),
 });
 
+/** Where a part that goes on comes from. */
+export const PART_ORIGINS = ['new', 'donor board', 'the customer’s', 'the old one'] as const;
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 export const SLIP_KINDS = ['powered-while-hot', 'slipped', 'bumped', 'dropped', 'too-hot', 'not-coming-off'] as const;
 export type SlipKind = (typeof SLIP_KINDS)[number];
@@ -167,7 +171,14 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     /** How it was tested. */
     recipe: z.string().trim().max(400).optional(),
   }),
-  z.strictObject({ type: z.literal('new-part-measured'), ok: z.boolean(), note: z.string().trim().max(2000) }),
+  z.strictObject({
+    type: z.literal('new-part-measured'),
+    ok: z.boolean(),
+    note: z.string().trim().max(2000),
+    origin: z.enum(PART_ORIGINS).optional(),
+    /** Which donor, order or bag. */
+    from: z.string().trim().max(200).optional(),
+  }),
   z.strictObject({
     type: z.literal('orientation-checked'),
     against: z.array(text).min(1, 'name what it was checked against'),
@@ -193,6 +204,8 @@ export const jobEventSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('slip-checked'), slipId: id, ok: z.boolean(), result: text }),
   z.strictObject({ type: z.literal('override'), gate: id, why: text }),
   z.strictObject({ type: z.literal('new-attempt'), why: text }),
+  /** The owner has it back. */
+  z.strictObject({ type: z.literal('handed-over'), to: z.string().trim().max(200).optional() }),
   z.strictObject({
     type: z.literal('released'),
     outcome: z.enum(['repaired', 'not repaired', 'declined']),

@@ -404,8 +404,3 @@ export function openGates(gates: readonly GateResult[], type: JobType): GateResu
   const tested = gates.some((g) => g.id === 'short-check' && g.state === 'met');
   return gates.filter((g) => g.state !== 'met' && !skips.includes(g.step) && !(tested && g.id === 'power-gone'));
 }
-
-/** The step a job stands at: the first whose gates are not all met. */
-export function stepAt(gates: readonly GateResult[], type: JobType): Step {
-  return openGates(gates, type).find((g) => !g.overridden)?.step ?? 'release';
-}

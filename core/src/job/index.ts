@@ -2,6 +2,7 @@ export {
   guideSchema,
   jobEventSchema,
   OPERATIONS,
+  PART_ORIGINS,
   QUANTITIES,
   SLIP_KINDS,
   type Guide,
@@ -39,7 +40,6 @@ export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';
 export {
   currentAttempt,
   foldJob,
-  handMinutes,
   isFitted,
   isOff,
   lastRun,
@@ -57,11 +57,11 @@ export {
   openGates,
   pointOf,
   readingsToRepeat,
-  stepAt,
   STEPS,
   type GateResult,
   type JobFacts,
   type LayOut,
   type Step,
 } from './gates.ts';
+export { benchMinutes, standsAt } from './progress.ts';
 export { judgeShort, voltsOf } from './shortCheck.ts';

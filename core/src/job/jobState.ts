@@ -86,6 +86,8 @@ export interface JobState {
   /** Why each attempt but the first was begun. */
   attemptReasons: string[];
   released?: Kept<'released'>;
+  /** When the owner had it back. */
+  handedOver?: Kept<'handed-over'>;
   /** Events withdrawn later, by id. */
   withdrawn: Set<string>;
 }
@@ -152,16 +154,6 @@ export function secondsOf(run: Run, what: Mark): number | null {
   const on = run.marks.find((m) => m.what === 'heat-on');
   const mark = run.marks.find((m) => m.what === what);
   return on && mark ? (mark.at - on.at) / 1000 : null;
-}
-
-/** Time with the board under the hands, minutes. */
-export function handMinutes(state: JobState): number {
-  let ms = 0;
-  for (const run of state.attempts.flatMap((a) => a.runs)) {
-    const last = Math.max(run.begun, run.ended?.at ?? 0, ...run.marks.map((m) => m.at));
-    ms += last - run.begun;
-  }
-  return ms / 60_000;
 }
 
 function runOf(state: JobState, runId: string | undefined): Run | undefined {
@@ -296,6 +288,9 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       break;
     case 'released':
       state.released = { ...body, id, at };
+      break;
+    case 'handed-over':
+      state.handedOver = { ...body, id, at };
       break;
     case 'withdrawn':
       break;

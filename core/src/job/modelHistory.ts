@@ -2,8 +2,9 @@
 import { compareReading, type Quantity } from '../quantities/readings.ts';
 import type { JobEvent } from './events.ts';
 import { pointOf } from './gates.ts';
-import { foldJob, handMinutes, isFitted, type JobState } from './jobState.ts';
+import { foldJob, isFitted, type JobState } from './jobState.ts';
 import type { Place } from './eventForms.ts';
+import { benchMinutes } from './progress.ts';
 
 export interface EarlierJob {
   id: string;
@@ -82,7 +83,7 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
     if (state.released?.outcome === 'declined') declined++;
     if (state.released?.outcome !== 'repaired') continue;
     repaired++;
-    const spent = state.released.minutes ?? Math.round(handMinutes(state));
+    const spent = state.released.minutes ?? Math.round(benchMinutes(events));
     if (spent > 0) minutes.push(spent);
     if (!culprit) continue;
     culprits.add(culprit, culprit);

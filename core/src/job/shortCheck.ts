@@ -8,7 +8,7 @@ const SOUND_SHARE = 0.5;
 /** What a rail may draw when nothing but its voltage is known, W: 1 kΩ at 48 V (bench judgement). */
 const MODEST_W = 2.3;
 /** With not even that known, Ω. */
-const SURELY_OHM = 1000;
+export const SURELY_OHM = 1000;
 /** Two usual leads, taken off where they matter, Ω. */
 const LEADS_OHM = 0.2;
 const LEADS_MATTER_OHM = 5;

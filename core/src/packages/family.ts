@@ -28,12 +28,11 @@ type ParamValues<P extends Params> = { [K in keyof P]: P[K] extends ChoiceParam<
 export interface Fitted {
   /** Heat capacity of the body, J/K. */
   C?: number;
-  /** Solder volume of a joint, mm³; conductance lead to body, W/K; metal loose with the joint, J/K. */
-  V?: number;
+  /** Conductance lead to body, W/K; metal loose with the joint, J/K. */
   G?: number;
   C_add?: number;
   /** The same for the pad under the body or the tab. */
-  pad?: { V: number; G: number; C?: number };
+  pad?: { G: number; C?: number };
 }
 
 type Checked = Record<string, number | string>;

@@ -15,4 +15,4 @@ export {
   type TerminalKind,
   type Texture,
 } from './packageModel.ts';
-export { findPackages } from './search.ts';
+export { findPackages, readPackage } from './search.ts';

@@ -77,3 +77,32 @@ export function findPackages(text: string, most = 40): PackageModel[] {
   scored.sort((a, b) => b.score - a.score);
   return [...(typed ? [typed] : []), ...scored.map((s) => s.pkg)].slice(0, most);
 }
+
+/**
+ * The package that a text means: `QFP-44`, `qfp 44`, `0402 c`; or, as a sentence, that it is none and what is near.
+ */
+export function readPackage(text: string): { id: string } | { problem: string } {
+  const whole = squeezed(text);
+  if (whole === '') return { problem: 'Which package? QFP-44, 0603, SOT-23' };
+  // words in either order: `0402 c` is a C0402
+  const turned = plain(text).split(' ').toReversed().join('');
+  const exact = index.find(({ id, pkg }) => id === whole || id === turned || squeezed(pkg.label) === whole);
+  if (exact) return { id: exact.pkg.id };
+  const near = findPackages(text, 4).map((p) => p.id);
+  const like = near.length > 0 ? near : nearest(whole);
+  return { problem: `There is no package "${text.trim()}". Near: ${like.join(', ')}` };
+}
+
+/** Packages whose names begin most like a text, best first. */
+function nearest(whole: string): string[] {
+  const common = (id: string) => {
+    let n = 0;
+    while (n < id.length && id[n] === whole[n]) n++;
+    return n;
+  };
+  return index
+    .map(({ pkg, id }) => ({ id: pkg.id, shared: common(id), off: Math.abs(id.length - whole.length) }))
+    .toSorted((a, b) => b.shared - a.shared || a.off - b.off)
+    .slice(0, 4)
+    .map((x) => x.id);
+}

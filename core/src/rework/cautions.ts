@@ -11,6 +11,8 @@ interface CautionFacts {
   target?: PlacedPart;
   /** Kind of the plan in use. */
   method?: Method['kind'];
+  /** An alloy is in the joints, or worked into them, whatever the method. */
+  alloyed?: boolean;
   sources: readonly SourceKind[];
 }
 
@@ -59,7 +61,7 @@ const RULES: CautionRule[] = [
   },
   {
     steps: ['remove', 'prepare'],
-    when: (f) => f.method === 'low-melt',
+    when: (f) => f.method === 'low-melt' || f.alloyed === true,
     text: 'Low-melt alloy: only one without cadmium. Its residue must leave lands and legs, above all where lead is present.',
   },
   {

@@ -1,7 +1,8 @@
 /** Settings to begin with, by size of the part; the technician changes them in the plan. */
+import { LOW_MELT_LEAD_FREE } from '../alloys/library.ts';
 import { HAND_FACTOR } from '../thermal/jet.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
-import { reachOf } from './irons.ts';
+import { reachOf, rowsOf } from './irons.ts';
 import {
   UNMARKED_DIAL,
   type AirMethod,
@@ -34,14 +35,19 @@ export function defaultAirMethods(packageId: string): AirMethod[] {
   ];
 }
 
+/** A bead that covers the lands of its row, mm² by the square of their depth; a hand lays no more than so much. */
+const BEAD = { perDepth2: 0.6, least: 0.2, most: 1.2 };
+
 /** Round four sides a narrow tip comes back too late: what it left has frozen again. */
-function defaultLowMelt(packageId: string): LowMeltMethod {
+function defaultLowMelt(packageId: string, leadFree: boolean): LowMeltMethod {
   const around = terminalSides(packageById(packageId)) > 2;
+  const deepest = Math.max(...rowsOf(packageId).map((row) => row.depth_mm), 0);
   return {
     kind: 'low-melt',
     label: 'Low-melt + iron',
-    set_C: 350,
-    bead_ratio: 6,
+    set_C: 320,
+    bead_mm3_mm: Math.round(Math.min(BEAD.most, Math.max(BEAD.least, BEAD.perDepth2 * deepest ** 2)) * 100) / 100,
+    ...(leadFree ? { alloy: LOW_MELT_LEAD_FREE } : {}),
     tip_mm: around ? 5 : 3,
     contact: 1,
     power_W: 70,
@@ -98,8 +104,8 @@ export function onDial(method: Method, { air }: Pick<StationModel, 'air'>): Meth
   };
 }
 
-/** The methods computed for a part, with the reason where one does not apply. */
-export function methodsFor(packageId: string): MethodChoice[] {
+/** The methods computed for a part, with the reason where one does not apply; `leadFree`: no lead may come into the joints. */
+export function methodsFor(packageId: string, leadFree = false): MethodChoice[] {
   const { terminals } = packageById(packageId);
   const hidden = terminals.some((t) => t.kind === 'ball')
     ? 'the balls under the body'
@@ -111,7 +117,7 @@ export function methodsFor(packageId: string): MethodChoice[] {
     ...defaultAirMethods(packageId).map((method) => ({ method })),
     ...(iron ? [{ method: iron }] : []),
     {
-      method: defaultLowMelt(packageId),
+      method: defaultLowMelt(packageId, leadFree),
       ...(hidden ? { unfit: `an iron cannot reach ${hidden}` } : {}),
     },
   ];

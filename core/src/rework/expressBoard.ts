@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import type { BoardModel } from '../board/boardModel.ts';
-import { PACKAGES, packageById } from '../packages/index.ts';
+import { packageById, readPackage } from '../packages/index.ts';
 
 export const BOARD_KINDS = {
   thin: {
@@ -82,8 +82,12 @@ export const PLASTICS = {
 } as const;
 
 export const expressSchema = z.strictObject({
-  package: z.string().refine((id) => (PACKAGES.get(id)?.terminals.length ?? 0) > 0, {
-    error: 'choose a package from the list',
+  /** As it is typed. */
+  package: z.string().transform((text, ctx) => {
+    const named = readPackage(text);
+    if ('id' in named && packageById(named.id).terminals.length > 0) return named.id;
+    ctx.addIssue({ code: 'custom', message: 'id' in named ? `${named.id} has no joints` : named.problem });
+    return z.NEVER;
   }),
   boardKind: z.enum(Object.keys(BOARD_KINDS) as [keyof typeof BOARD_KINDS]),
   plastic: z.enum(Object.keys(PLASTICS) as [keyof typeof PLASTICS]),

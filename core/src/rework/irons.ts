@@ -6,8 +6,8 @@ import { TIP_CONDUCTANCE, type IronMethod, type LowMeltMethod, type Method } fro
 
 /** Heat of a tip, J/K, its regulation, W/K, and what it loses to the air, W/K. */
 const TIP = { C: 1.2, gain: 5, hA: 0.02 };
-/** Molten bead along a row: solder conductivity × a bead of 1 mm², W·m/K. */
-const BEAD_CONDUCTION = 30 * 1e-6;
+/** Molten solder, W/(m·K). */
+const BEAD_CONDUCTIVITY = 30;
 /** Joints of a row no further apart than this share the bead, mm. */
 const BEAD_REACH = 1.5;
 /** A wetted millimetre of tip hands over this, W/K (estimate); corroded metal takes half of it. */
@@ -47,10 +47,11 @@ export function addIrons(lumps: Lumps, method: Method, ambient_C: number): void 
     lumps.tips.push({ node, contact: lumps.joints.map((j) => lumps.links.push({ a: node, node: j.node, G: 0 }) - 1) });
   }
   if (method.kind !== 'low-melt') return;
+  const along = BEAD_CONDUCTIVITY * method.bead_mm3_mm * 1e-6;
   for (let n = 1; n < lumps.joints.length; n++) {
     const [a, b] = [lumps.joints[n - 1], lumps.joints[n]];
     const pitch = Math.hypot(a.x - b.x, a.y - b.y);
-    if (pitch <= BEAD_REACH) lumps.links.push({ a: a.node, node: b.node, G: BEAD_CONDUCTION / (pitch / 1000) });
+    if (pitch <= BEAD_REACH) lumps.links.push({ a: a.node, node: b.node, G: (along / pitch) * 1000 });
   }
 }
 
@@ -70,10 +71,11 @@ function sideOf(land: Rect, lands: readonly Rect[]): string {
   return upright ? `x${Math.sign(land.x)}` : `y${Math.sign(land.y)}`;
 }
 
+const hidden = (kind: string) => kind === 'pad' || kind === 'ball';
+
 /** Sides with joints that a tip can reach. */
 function sidesOf(joints: readonly { terminal: { kind: string; land: Rect } }[]): string[] {
   const lands = joints.map((j) => j.terminal.land);
-  const hidden = (kind: string) => kind === 'pad' || kind === 'ball';
   return [...new Set(joints.filter((j) => !hidden(j.terminal.kind)).map((j) => sideOf(j.terminal.land, lands)))];
 }
 
@@ -86,16 +88,40 @@ export function reachOf(packageId: string): { sides: number; pins: boolean } {
   };
 }
 
-/** Length of the row of lands on every side, mm. */
-export function rowsOf(packageId: string): number[] {
-  const joints = packageById(packageId).terminals.map((terminal) => ({ terminal }));
-  const lands = joints.map((j) => j.terminal.land);
-  return sidesOf(joints).map((side) => {
-    const row = lands.filter((land) => sideOf(land, lands) === side);
+export interface Row {
+  /** Ids of the terminals that stand in it. */
+  terminals: string[];
+  length_mm: number;
+  /** Of the deepest land, across the row. */
+  depth_mm: number;
+}
+
+/** The rows of a package that a tip can come to. */
+export function rowsOf(packageId: string): Row[] {
+  const open = packageById(packageId).terminals.filter((t) => !hidden(t.kind));
+  const lands = open.map((t) => t.land);
+  return sidesOf(open.map((terminal) => ({ terminal }))).map((side) => {
+    const row = open.filter((t) => sideOf(t.land, lands) === side);
     const upright = side.startsWith('x');
-    const ends = row.flatMap(({ x, y, w, h }) => (upright ? [y - h / 2, y + h / 2] : [x - w / 2, x + w / 2]));
-    return Math.max(...ends) - Math.min(...ends);
+    const ends = row.flatMap(({ land: { x, y, w, h } }) => (upright ? [y - h / 2, y + h / 2] : [x - w / 2, x + w / 2]));
+    return {
+      terminals: row.map((t) => t.id),
+      length_mm: Math.max(...ends) - Math.min(...ends),
+      depth_mm: Math.max(...row.map(({ land }) => (upright ? land.w : land.h))),
+    };
   });
+}
+
+/** What a bead along every row brings to each joint, mm³ by terminal, and in all; joints under the body get none. */
+export function beadOn(
+  packageId: string,
+  bead_mm3_mm: number,
+): { all_mm3: number; each_mm3: ReadonlyMap<string, number> } {
+  const rows = rowsOf(packageId).map((row) => ({ ...row, mm3: bead_mm3_mm * row.length_mm }));
+  return {
+    all_mm3: rows.reduce((sum, row) => sum + row.mm3, 0),
+    each_mm3: new Map(rows.flatMap((row) => row.terminals.map((id) => [id, row.mm3 / row.terminals.length]))),
+  };
 }
 
 interface Touch {

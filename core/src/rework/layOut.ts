@@ -1,10 +1,26 @@
 /** What has to lie within reach before heat, and what each tool must be set to. */
+import { writeComposition } from '../alloys/elements.ts';
 import type { LayOut } from '../job/gates.ts';
+import type { JointState } from './surroundingsForm.ts';
 import { dialOf, type Method, type StationModel } from './method.ts';
 
-/** `solder`: what lands are flooded with (`floodSolder`). */
-export function layOutFor(method: Method, station: Pick<StationModel, 'air'>, solder = 'leaded solder'): LayOut {
-  const common = ['flux', 'tweezers', 'braid', solder, 'alcohol and wipes', 'heat-proof rest for the part'];
+/** `solder`: what lands are flooded with (`floodSolder`); `joints`: what the plan says is worked into them. */
+export function layOutFor(
+  method: Method,
+  station: Pick<StationModel, 'air'>,
+  solder = 'leaded solder',
+  joints: readonly JointState[] = [],
+): LayOut {
+  const alloys = [...new Set(joints.flatMap((j) => (j.with ?? []).map((w) => writeComposition(w.alloy))))];
+  const common = [
+    ...alloys.map((name) => `${name} to work in, and an iron for it`),
+    'flux',
+    'tweezers',
+    'braid',
+    solder,
+    'alcohol and wipes',
+    'heat-proof rest for the part',
+  ];
   if (method.kind === 'air') {
     const flow = dialOf(method.flow_L_min, station);
     return {

@@ -57,8 +57,8 @@ const beadSettings = z.strictObject({
   kind: z.literal('low-melt'),
   label: z.string().max(60),
   ...iron,
-  /** Alloy added per joint, as a multiple of the volume of the joint's own solder. */
-  bead_ratio: z.number().min(0.2).max(20),
+  /** Alloy laid along the rows, mm³ per mm of row. */
+  bead_mm3_mm: z.number().min(0.05).max(10),
   /** What is added; the low-melt one with lead when nothing is said. Leaded solder makes a flooded joint of it. */
   alloy: compositionSchema.optional(),
   /** Seconds of stroking before the iron leaves. */
@@ -82,7 +82,22 @@ const ironSettings = z.strictObject({
   most_s: z.number().min(1).max(60).optional(),
 });
 
-export const methodSchema = z.discriminatedUnion('kind', [airSettings, beadSettings, ironSettings]);
+/**
+ * Beads were said as multiples of the joint's own solder, when that was taken for five times as much as paste leaves; six of those, the usual
+ * ones, are 1.2 mm³ per mm of a row.
+ */
+const PER_RATIO = 0.2;
+function beadByRow(given: unknown): unknown {
+  if (typeof given !== 'object' || given === null || !('bead_ratio' in given)) return given;
+  const { bead_ratio, ...rest } = given;
+  if (typeof bead_ratio !== 'number' || 'bead_mm3_mm' in rest) return given;
+  return { ...rest, bead_mm3_mm: Math.round(bead_ratio * PER_RATIO * 1000) / 1000 };
+}
+
+export const methodSchema = z.preprocess(
+  beadByRow,
+  z.discriminatedUnion('kind', [airSettings, beadSettings, ironSettings]),
+);
 export type Method = z.infer<typeof methodSchema>;
 export type AirMethod = z.infer<typeof airSettings>;
 export type LowMeltMethod = z.infer<typeof beadSettings>;

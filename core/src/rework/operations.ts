@@ -3,14 +3,17 @@
  * to watch, what a tap on the pedal means and writes down.
  */
 import { PLACES, residualLimits, roundsUntil, type CleanUpPlace } from '../alloys/cleanUp.ts';
-import { normalised, type Composition } from '../alloys/elements.ts';
-import { jointMetal } from '../alloys/jointMetal.ts';
+import { normalised, writeComposition, type Composition } from '../alloys/elements.ts';
+import { jointMetal, mixedByVolume } from '../alloys/jointMetal.ts';
 import { LOW_MELT } from '../alloys/library.ts';
 import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
 import type { JobEventBody, Mark, Operation, Guide } from '../job/events.ts';
 import { isPolarised } from '../diagnosis/compare.ts';
+import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
+import { beadOn } from './irons.ts';
 import { meltOrder, type WindowPhase } from './guide.ts';
+import type { JointState } from './surroundingsForm.ts';
 import {
   dialOf,
   type AirMethod,
@@ -53,6 +56,8 @@ export interface Work {
   nearest: string | null;
   /** The air station, as far as its dial goes. */
   station: Pick<StationModel, 'air'>;
+  /** What was said of the target's joints: spikes, rests of an earlier repair. */
+  joints?: readonly JointState[];
   /** The shop's rule: lands are flooded with leaded solder, or with the board's own where it has to stay what it is. */
   flood?: Flood;
 }
@@ -74,9 +79,27 @@ export function operationFor(op: Operation, work: Work): Instruction[] {
 }
 
 function removeBy(work: Work, method: Method): Instruction[] {
-  if (method.kind === 'air') return removeByAir(work, method);
   if (method.kind === 'low-melt') return removeByBead(work, method);
-  return method.tool === 'tweezers' ? removeByTweezers(work, method) : removeBySuction(work, method);
+  const list =
+    method.kind === 'air'
+      ? removeByAir(work, method)
+      : method.tool === 'tweezers'
+        ? removeByTweezers(work, method)
+        : removeBySuction(work, method);
+  return [...spikes(work), ...list];
+}
+
+/** Alloy that the plan counts on being worked into joints before the heat. */
+function spikes({ joints = [] }: Work): Instruction[] {
+  return joints.flatMap(({ terminals, with: others = [] }, i) =>
+    others.map(({ alloy, ratio }, k): Instruction => ({
+      id: `spike-${i + 1}-${k + 1}`,
+      say: `Work ${writeComposition(alloy)} into ${terminals ? `joint ${terminals.slice(0, 4).join(', ')}${terminals.length > 4 ? ' …' : ''}` : 'every joint'}.`,
+      watch: `${ratio} times its own solder; iron on until it has run in. In there already? Go on.`,
+      tap: 'worked in',
+      mark: 'done',
+    })),
+  );
 }
 
 /** A joint as the technician finds it: its number, or what it is. */
@@ -90,6 +113,12 @@ function joint(work: Work, terminal: string | null | undefined): string {
 const expected = (s: number | null | undefined): string =>
   s === null || s === undefined ? '' : ` at about ${Math.round(s)} s`;
 
+/** Joints that nobody sees: what shows is the part springing back from a nudge. */
+function hidden(work: Work, terminal: string | null | undefined): boolean {
+  const kind = packageById(work.target.package).terminals.find((t) => t.id === terminal)?.kind;
+  return kind === 'pad' || kind === 'ball';
+}
+
 /** What to watch without a plan. */
 const UNPREDICTED = 'Every joint turns shiny: corners and ground-heavy ones last.';
 
@@ -100,7 +129,7 @@ function heating(work: Work, how: Words): Instruction[] {
   const last = joint(work, guide?.last);
   const over = guide?.closedBy;
   const look: Words = {
-    say: `Look now. Is ${last} shiny?`,
+    say: hidden(work, guide?.last) ? 'Look now. Nudge it: does it spring back?' : `Look now. Is ${last} shiny?`,
     watch: 'Every joint bright and moving before anything is lifted.',
   };
   const late: Words = {
@@ -114,7 +143,9 @@ function heating(work: Work, how: Words): Instruction[] {
     {
       id: 'first-wet',
       ...how,
-      watch: guide ? `First to turn shiny: ${joint(work, order[0])}${expected(first?.wet_s)}.` : UNPREDICTED,
+      watch: guide
+        ? `First to ${hidden(work, order[0]) ? 'melt' : 'turn shiny'}: ${joint(work, order[0])}${expected(first?.wet_s)}.`
+        : UNPREDICTED,
       tap: 'first joint wet',
       mark: 'first-wet',
       phases: { look, late },
@@ -122,7 +153,11 @@ function heating(work: Work, how: Words): Instruction[] {
     {
       id: 'all-wet',
       ...how,
-      watch: guide ? `Last to turn shiny: ${last}${expected(guide.allWet_s)}.` : UNPREDICTED,
+      watch: guide
+        ? hidden(work, guide.last)
+          ? `Last, and out of sight: ${last}${expected(guide.allWet_s)}. Then it springs back from a nudge.`
+          : `Last to turn shiny: ${last}${expected(guide.allWet_s)}.`
+        : UNPREDICTED,
       tap: 'all wet',
       mark: 'all-wet',
       phases: { look, late },
@@ -173,7 +208,7 @@ function removeByAir(work: Work, method: AirMethod): Instruction[] {
     {
       id: 'heat-off',
       say: 'Heat off. Hold the part clear and level.',
-      watch: 'Cap on the nozzle stand, fan runs on. The board stays hot for minutes.',
+      watch: 'Handle into its stand, fan runs on. The board stays hot for minutes.',
       tap: 'heat off',
       mark: 'heat-off',
     },
@@ -194,7 +229,7 @@ function removeByBead(work: Work, method: LowMeltMethod): Instruction[] {
     {
       id: 'alloy',
       say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
-      watch: `${method.bead_ratio} times the joint's own solder, an unbroken bead.`,
+      watch: beadWords(work.target.package, method.bead_mm3_mm),
       tap: 'alloy laid',
       mark: 'done',
     },
@@ -236,6 +271,14 @@ function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: LowMeltMethod): string {
   return irons === 2
     ? `An iron on each side: stroke both, ${each} each.`
     : `Stroke along each side in turn, ${each} each.`;
+}
+
+/** A bead as hands see it: how wide (half round on its lands), and how much wire it takes. */
+function beadWords(packageId: string, bead_mm3_mm: number): string {
+  const wide_mm = Math.sqrt((8 / Math.PI) * bead_mm3_mm);
+  const { all_mm3 } = beadOn(packageId, bead_mm3_mm);
+  const wire_mm = all_mm3 / (Math.PI / 4);
+  return `An unbroken bead about ${wide_mm.toFixed(1)} mm wide: ${Math.ceil(wire_mm)} mm of solid wire of 1 mm in all.`;
 }
 
 /** Whether a bead is of an alloy made to stay liquid, not of ordinary solder. */
@@ -331,19 +374,39 @@ function removeBySuction(work: Work, method: IronMethod): Instruction[] {
   ];
 }
 
-/** Rounds of leaded solder and braid until what is left of a bead of `alloy` is below the guides, the bead `bead_ratio` times the joint. */
-export function cleanUpRounds(
-  bead_ratio: number,
-  alloy: Composition = LOW_MELT,
-  place: CleanUpPlace = 'lands',
-): number {
-  const share = normalised(alloy);
-  const rounds = residualLimits(share, false).map(({ element, limit_wt }) => {
-    const c_wt = ((share[element] ?? 0) * bead_ratio) / (1 + bead_ratio);
-    return roundsUntil({ c_wt, mass: 1 }, { wick: PLACES[place].wick, add: 1, limit_wt }).cycles;
-  });
-  return Math.max(1, ...rounds);
+/** Rounds that what was worked in costs, by the joint that took most of it: a bead, a spike, the rest of an earlier repair. */
+export function roundsFor({ target, board, method, joints = [], flood }: Work, place: CleanUpPlace): number {
+  const bead = method.kind === 'low-melt' ? beadOn(target.package, method.bead_mm3_mm).each_mm3 : undefined;
+  const leadFree = staysLeadFree(board, flood);
+  return Math.max(
+    1,
+    ...packageById(target.package).terminals.map((t) => {
+      const said = joints.filter((j) => j.terminals?.includes(t.id) ?? true);
+      const own = said.findLast((j) => j.alloy)?.alloy ?? SOLDER_ALLOYS.get(board.jointAlloy)?.wt ?? { Sn: 100 };
+      const others = [...(said.findLast((j) => j.with)?.with ?? [])];
+      const bead_mm3 = bead?.get(t.id) ?? 0;
+      if (method.kind === 'low-melt' && bead_mm3 > 0)
+        others.push({ alloy: method.alloy ?? LOW_MELT, ratio: bead_mm3 / t.volume_mm3 });
+      return roundsOfMix(mixedByVolume(own, others), place, leadFree);
+    }),
+  );
 }
+
+/** Rounds of solder and braid until nothing of a mixture is above its guide. */
+function roundsOfMix(wt: Composition, place: CleanUpPlace, leadFree: boolean): number {
+  const share = normalised(wt);
+  return Math.max(
+    0,
+    ...residualLimits(share, leadFree).map(
+      ({ element, limit_wt }) =>
+        roundsUntil({ c_wt: share[element] ?? 0, mass: 1 }, { wick: PLACES[place].wick, add: 1, limit_wt }).cycles,
+    ),
+  );
+}
+
+/** Whether no lead may come onto a board: it has none, and the shop floods with a board's own solder. */
+export const staysLeadFree = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood?: Flood): boolean =>
+  flood === 'own' && SOLDER_ALLOYS.get(jointAlloy)?.lead === false;
 
 /** What lands are flooded with, as it is called at the bench. */
 export const floodSolder = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood: Flood = 'leaded'): string =>
@@ -354,7 +417,10 @@ function prepare(work: Work): Instruction[] {
   const own = work.flood === 'own';
   const solder = floodSolder(work.board, work.flood);
   const place = packageById(work.target.package).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
-  const rounds = method.kind === 'low-melt' ? cleanUpRounds(method.bead_ratio, method.alloy, place) : 1;
+  const sucked = method.kind === 'iron' && method.tool === 'vacuum';
+  // holes that were sucked empty stay empty, unless something has to come out of them that suction leaves
+  const needed = roundsFor(work, place);
+  const rounds = sucked && needed === 1 ? 0 : needed;
   return [
     {
       id: 'scan',
@@ -366,6 +432,17 @@ function prepare(work: Work): Instruction[] {
       mark: 'done',
       event: { type: 'surroundings-scanned', ok: true, after: 'removal' },
     },
+    ...(rounds === 0
+      ? [
+          {
+            id: 'through',
+            say: 'Hold it against the light: is every hole open?',
+            watch: 'One that is not: fresh solder, then suck it once more.',
+            tap: 'holes open',
+            mark: 'done' as const,
+          },
+        ]
+      : []),
     ...Array.from({ length: rounds }, (_, i): Instruction[] => [
       {
         id: `flood-${i + 1}`,
@@ -401,6 +478,11 @@ function prepare(work: Work): Instruction[] {
     },
   ];
 }
+
+/** An iron for ordinary solder, whatever the part came off with, °C. */
+const ORDINARY_IRON_C = 350;
+/** What a part goes on with: ordinary solder, never the alloy it came off with. */
+const fitSolder = ({ board, flood }: Work): string => (flood === 'own' ? board.jointAlloy : 'leaded solder');
 
 function fit(work: Work): Instruction[] {
   const { method, target, nearest } = work;
@@ -475,7 +557,7 @@ function fit(work: Work): Instruction[] {
   return [
     {
       id: 'tin',
-      say: 'Tin one corner land. Flux the others.',
+      say: `Tin one corner land with ${fitSolder(work)}. Flux the others.`,
       watch: nearest ? `Keep the iron away from ${nearest}.` : 'Little solder: it only has to hold.',
       tap: 'tinned',
       mark: 'done',
@@ -483,7 +565,7 @@ function fit(work: Work): Instruction[] {
     ...place,
     {
       id: 'heat-on',
-      say: `Iron on at ${method.set_C} °C. Tack one corner.`,
+      say: `Iron on at ${Math.max(method.set_C, ORDINARY_IRON_C)} °C. Tack one corner.`,
       watch: 'Press nothing. Look from above: is every leg over its land?',
       tap: 'tacked',
       mark: 'heat-on',

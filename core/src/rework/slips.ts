@@ -22,7 +22,7 @@ export const SLIPS: Record<SlipKind, SlipGuide> = {
   },
   bumped: {
     label: 'Bumped a neighbour',
-    now: 'Heat away. Do not push it back cold.',
+    now: 'Still liquid: set it back, then heat away. Frozen: leave it.',
     check: 'The neighbour sits square, both ends wet, value measured; nothing bridged beside it.',
   },
   dropped: {

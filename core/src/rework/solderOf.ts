@@ -20,6 +20,6 @@ export function solderOf(packageId: string, wt: Composition, times = 1): SolderO
     volume_mm3,
     // mm³ × g/cm³ is milligrams
     mass_mg: volume_mm3 * density_g_cm3(wt),
-    rows_mm: rowsOf(packageId),
+    rows_mm: rowsOf(packageId).map((row) => row.length_mm),
   };
 }

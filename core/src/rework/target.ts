@@ -6,6 +6,7 @@ import { SOLDER_ALLOYS } from '../materials/solder.ts';
 import { packageById, type Terminal, type TerminalKind, solderVolume } from '../packages/index.ts';
 import type { BoardMesh } from '../thermal/boardMesh.ts';
 import type { JointEnthalpy } from '../thermal/enthalpy.ts';
+import { beadOn } from './irons.ts';
 import { bodyRect, exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';
 
@@ -48,14 +49,19 @@ function stateOf({ board, joints = [] }: PlanInput, terminal: string) {
 }
 
 /** Enthalpy of one joint with what is mixed into it. */
-function jointEnthalpy(input: PlanInput, t: Terminal): { enthalpy: JointEnthalpy; corroded: boolean } {
+function jointEnthalpy(
+  input: PlanInput,
+  t: Terminal,
+  bead_mm3: number,
+): { enthalpy: JointEnthalpy; corroded: boolean } {
   const { method } = input;
   const state = stateOf(input, t.id);
   const others = [...state.with];
-  if (method.kind === 'low-melt') others.push({ alloy: method.alloy ?? LOW_MELT, ratio: method.bead_ratio });
+  const own_mm3 = solderVolume(t, input.board.thickness_mm) * state.volume;
+  if (method.kind === 'low-melt' && bead_mm3 > 0)
+    others.push({ alloy: method.alloy ?? LOW_MELT, ratio: bead_mm3 / own_mm3 });
   const metal = jointMetal(others.length > 0 ? mixedByVolume(state.alloy, others) : state.alloy);
-  const volume =
-    solderVolume(t, input.board.thickness_mm) * 1e-9 * state.volume * (1 + others.reduce((sum, o) => sum + o.ratio, 0));
+  const volume = own_mm3 * 1e-9 * (1 + others.reduce((sum, o) => sum + o.ratio, 0));
   return {
     corroded: state.corroded,
     enthalpy: {
@@ -77,7 +83,9 @@ export function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part:
   lumps.exposed.push(exposedBody(lumps.body, part, pkg, rect));
   linkToBoard(lumps, mesh, lumps.body, box, throughGap(pkg.body.gap));
   shade(lumps, mesh, box);
-  for (const t of solderedTerminals(part)) addJoint(lumps, input, mesh, part, t);
+  const { method } = input;
+  const bead = method.kind === 'low-melt' ? beadOn(part.package, method.bead_mm3_mm).each_mm3 : undefined;
+  for (const t of solderedTerminals(part)) addJoint(lumps, input, mesh, part, t, bead?.get(t.id) ?? 0);
   const ways = lumps.joints.filter((j) => j.terminal.kind === 'flex').length;
   if (ways > 0) {
     const away = lumps.nodes.push({ id: 'tail', type: 'fixed', T0 }) - 1;
@@ -85,8 +93,15 @@ export function addTarget(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part:
   }
 }
 
-function addJoint(lumps: Lumps, input: PlanInput, mesh: BoardMesh, part: PlacedPart, t: Terminal): void {
-  const { enthalpy, corroded } = jointEnthalpy(input, t);
+function addJoint(
+  lumps: Lumps,
+  input: PlanInput,
+  mesh: BoardMesh,
+  part: PlacedPart,
+  t: Terminal,
+  bead_mm3: number,
+): void {
+  const { enthalpy, corroded } = jointEnthalpy(input, t, bead_mm3);
   const node = lumps.nodes.push({ id: `${part.partId}/${t.id}`, type: 'joint', enthalpy, T0: input.ambient_C }) - 1;
   const perArea = 1 / (1 / JOINT_TO_LAND + (corroded ? CORRODED_R : 0));
   const onLand = (area: number) => perArea * area;

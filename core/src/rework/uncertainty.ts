@@ -113,7 +113,7 @@ const ofBeads: Uncertain[] = [
   {
     name: 'alloy that mixes in',
     off: (i, z) =>
-      withMethod(i, (m: LowMeltMethod) => ({ bead_ratio: limited(m.bead_ratio * (1 + BEAD * z), 0.2, 20) })),
+      withMethod(i, (m: LowMeltMethod) => ({ bead_mm3_mm: limited(m.bead_mm3_mm * (1 + BEAD * z), 0.05, 10) })),
   },
 ];
 

@@ -59,6 +59,8 @@ export interface SceneLabel {
   w: number;
   h: number;
   partId?: string;
+  /** The part is on the other side; only its pins come through. */
+  through?: true;
 }
 
 export interface Scene {
@@ -95,9 +97,49 @@ export function boardScene(board: BoardModel, side: Side): Scene {
     shapes.push(...bodyShapes(part, pkg));
     labels.push(labelOf(part, pkg));
   }
+  for (const part of board.parts)
+    if (part.side !== side) {
+      const shown = pinsThrough(part);
+      shapes.push(...shown.shapes);
+      // a name that would lie on a part of this side says nothing about either
+      labels.push(...shown.labels.filter((l) => !sorted.some(({ part: p, pkg }) => bodyNear(p, pkg, l))));
+    }
   // one style after the other: painters batch, and lands stay under bodies
   shapes.sort((a, b) => STYLE_ORDER.indexOf(a.style) - STYLE_ORDER.indexOf(b.style));
   return { shapes, labels };
+}
+
+/** Whether a part's body reaches the middle of a label, or nearly. */
+function bodyNear(part: PlacedPart, { body }: PackageModel, { x, y }: SceneLabel): boolean {
+  const [lx, ly] = toLocal(part, x, y);
+  return Math.abs(lx) < body.l / 2 + 1 && Math.abs(ly) < body.w / 2 + 1;
+}
+
+/** What a part of the other side shows here: its pins in their lands, and its name among them. */
+function pinsThrough(part: PlacedPart): { shapes: SceneShape[]; labels: SceneLabel[] } {
+  const pins = packageById(part.package).terminals.filter((t) => t.drill_mm);
+  if (pins.length === 0) return { shapes: [], labels: [] };
+  const { partId } = part;
+  const shapes = pins.flatMap((t): SceneShape[] => {
+    const at = toBoard(part, t.land.x, t.land.y);
+    return [
+      { style: 'land', points: [at], r: Math.min(t.land.w, t.land.h) / 2, partId },
+      { style: 'lead', points: [at], r: 0.35 * (t.drill_mm ?? 0), partId },
+    ];
+  });
+  const places = pins.map((t) => toBoard(part, t.land.x, t.land.y));
+  const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const room = { w: Math.max(x1 - x0 - 2, 3), h: Math.max(y1 - y0 - 2, 2.2) };
+  const label: SceneLabel = {
+    text: partName(part),
+    x: (x0 + x1) / 2,
+    y: (y0 + y1) / 2,
+    ...room,
+    partId,
+    through: true,
+  };
+  return { shapes, labels: [label] };
 }
 
 function terminalShapes(part: PlacedPart, t: Terminal): SceneShape[] {
@@ -157,14 +199,16 @@ function labelOf(part: PlacedPart, pkg: PackageModel): SceneLabel {
 export function partAt(board: BoardModel, side: Side, x: number, y: number, slack_mm = 0): PlacedPart | null {
   let best: { part: PlacedPart; area: number } | null = null;
   for (const part of board.parts) {
-    if (part.side !== side) continue;
-    const { body, terminals } = packageById(part.package);
+    const { body, terminals: all } = packageById(part.package);
+    const through = part.side !== side;
+    const terminals = through ? all.filter((t) => t.drill_mm) : all;
+    if (through && terminals.length === 0) continue;
     // a box round everything first: most parts are far away
     const reach = body.l + body.w + 5 + slack_mm;
     if (Math.abs(x - part.x_mm) > reach || Math.abs(y - part.y_mm) > reach) continue;
     const [lx, ly] = toLocal(part, x, y);
     const covers = (r: Rect) => Math.abs(lx - r.x) <= r.w / 2 + slack_mm && Math.abs(ly - r.y) <= r.h / 2 + slack_mm;
-    if (!covers({ x: 0, y: 0, w: body.l, h: body.w }) && !terminals.some((t) => covers(t.land))) continue;
+    if ((through || !covers({ x: 0, y: 0, w: body.l, h: body.w })) && !terminals.some((t) => covers(t.land))) continue;
     const area = body.l * body.w;
     if (!best || area < best.area) best = { part, area };
   }

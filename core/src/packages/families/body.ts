@@ -2,7 +2,7 @@
 import { LIMITS } from '../../materials/limits.ts';
 import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
-import { hollowCapacity, mouldCapacity, woundCapacity } from './figures.ts';
+import { hollowCapacity, mouldCapacity, onLand, woundCapacity } from './figures.ts';
 
 export const box = defineFamily({
   id: 'box',
@@ -36,6 +36,9 @@ export const box = defineFamily({
   },
 });
 
+/** A solder spot of a shield's frame, along its side × across it, mm. */
+const SPOT = { w: 1.6, h: 0.8 };
+
 export const shieldCan = defineFamily({
   id: 'shield-can',
   title: 'Shield: sheet-metal frame with lid',
@@ -50,8 +53,8 @@ export const shieldCan = defineFamily({
     const spot = (id: string, x: number, y: number, upright: boolean): Terminal => ({
       id,
       kind: 'castellation',
-      land: { x, y, w: upright ? 1.6 : 0.8, h: upright ? 0.8 : 1.6 },
-      volume_mm3: f.V ?? 0.15,
+      land: upright ? { x, y, ...SPOT } : { x, y, w: SPOT.h, h: SPOT.w },
+      volume_mm3: onLand(SPOT),
       G_W_K: f.G ?? 20e-3,
       C_add_J_K: 0.5e-3,
     });
@@ -99,7 +102,7 @@ export const flexTail = defineFamily({
           id: String(n + 1),
           kind: 'flex',
           land,
-          volume_mm3: f.V ?? 0.08 * land.w * land.h,
+          volume_mm3: onLand(land),
           G_W_K: f.G ?? 1e-3,
           C_add_J_K: 0.2e-3,
         };

@@ -2,7 +2,7 @@
 import { choice, defineFamily, mm, stands } from '../family.ts';
 import { flatCan } from '../../materials/limitAliases.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
-import { ceramicCapacity, coilCapacity, mouldCapacity, mouldedBody, woundCapacity } from './figures.ts';
+import { ceramicCapacity, coilCapacity, mouldCapacity, mouldedBody, onLand, woundCapacity } from './figures.ts';
 
 /** Lands of large chips reach further under the part than those of small ones. */
 const inward = (l: number) => Math.min(0.17, Math.max(0, 0.2 * (l / 2 - 0.75)));
@@ -61,7 +61,7 @@ export const twoEnds = defineFamily({
       kind: 'chip',
       lead: { x: sign * (p.l / 2 - p.cap / 2), y: 0, w: p.cap, h: p.w },
       land: { x: sign * (p.l / 2 - inward(p.l)), y: 0, ...land },
-      volume_mm3: f.V ?? 0.08 * land.w * land.h + 0.12 * p.w * Math.min(p.h, 1.5) * p.cap,
+      volume_mm3: onLand(land),
       G_W_K: f.G ?? (wound ? 4e-3 : 16e-3) * p.w,
       C_add_J_K: f.C_add ?? 0,
     });
@@ -107,7 +107,7 @@ export const mouldedEnds = defineFamily({
       kind: 'chip',
       lead: { x: sign * (p.span / 2 - reach / 2), y: 0, w: reach, h: p.strap },
       land: { x: sign * (p.span / 2 + beyond - land.w / 2), y: 0, ...land },
-      volume_mm3: f.V ?? 0.08 * land.w * land.h,
+      volume_mm3: onLand(land),
       G_W_K: f.G ?? 7e-3 * p.strap,
       C_add_J_K: f.C_add ?? p.strap * 0.2 * (under + reach + p.h * 0.5) * 3.4e-3,
     });
@@ -137,7 +137,7 @@ export const vChipCan = defineFamily({
       kind: 'can',
       lead: { x: sign * (p.d / 2 - 0.1), y: 0, w: 1.3, h: strap },
       land: { x: sign * (0.35 + p.d * 0.37), y: 0, ...land },
-      volume_mm3: f.V ?? 0.11 + p.d * 0.05,
+      volume_mm3: onLand(land),
       G_W_K: f.G ?? 4e-3 + p.d * 1.25e-3,
       C_add_J_K: f.C_add ?? 0.4e-3 + p.d * 0.14e-3,
     });

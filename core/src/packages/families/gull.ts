@@ -1,7 +1,7 @@
 /** Bodies with formed legs: two rows, four sides, J-leads. */
 import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import type { PackageShape, Rect, Terminal } from '../packageModel.ts';
-import { legCapacity, legConductance, legVolume, mouldedBody } from './figures.ts';
+import { legCapacity, legConductance, mouldedBody, onLand, underBody } from './figures.ts';
 
 /** Position of terminal `n` (0-based) on four sides of which the upright ones hold `along` and the level ones `over`, `out` and `outOver` from the middle. */
 function onUnequalSides(
@@ -88,7 +88,7 @@ export const gullRows = defineFamily({
         kind: 'gull',
         lead: { x: sign * (p.l / 2 + reach / 2), y, w: reach, h: p.lead },
         land: { x: sign * (p.span / 2 - inward), y, w: landW, h: landH },
-        volume_mm3: f.V ?? legVolume(landW, landH),
+        volume_mm3: onLand({ w: landW, h: landH }),
         G_W_K: f.G ?? legConductance(p.lead),
         C_add_J_K: f.C_add ?? legCapacity(p.lead, reach * 2),
       });
@@ -100,7 +100,7 @@ export const gullRows = defineFamily({
         id: 'EP',
         kind: 'pad',
         land,
-        volume_mm3: f.pad?.V ?? 0.055 * land.w * land.h,
+        volume_mm3: underBody(land),
         G_W_K: f.pad?.G ?? 0.041 * land.w * land.h,
         C_add_J_K: 0,
       });
@@ -147,7 +147,7 @@ export const gullFour = defineFamily({
         kind: 'gull',
         land: across(land.upright, land.x, land.y, depth, p.lead * 1.2),
         lead: across(lead.upright, lead.x, lead.y, reach, p.lead),
-        volume_mm3: f.V ?? legVolume(depth, p.lead * 1.2),
+        volume_mm3: onLand({ w: depth, h: p.lead * 1.2 }),
         G_W_K: f.G ?? legConductance(p.lead) * 0.75,
         C_add_J_K: f.C_add ?? legCapacity(p.lead, reach * 2),
       };
@@ -197,7 +197,7 @@ export const jLeads = defineFamily({
         kind: 'jlead',
         land: across(at.upright, at.x, at.y, depth, breadth),
         lead: across(lead.upright, lead.x, lead.y, 0.5, p.lead),
-        volume_mm3: f.V ?? legVolume(depth, breadth) * 1.2,
+        volume_mm3: onLand({ w: depth, h: breadth }),
         G_W_K: f.G ?? legConductance(p.lead) * 0.7,
         C_add_J_K: f.C_add ?? legCapacity(p.lead, 4),
       };

@@ -1,21 +1,24 @@
 /** Bodies whose joints lie under the rim or under the body: QFN, DFN, modules, ball grids. */
 import { choice, count, defineFamily, mm, stands } from '../family.ts';
-import type { PackageShape, Terminal } from '../packageModel.ts';
+import type { PackageShape, Rect, Terminal } from '../packageModel.ts';
 import { onFourSides } from './gull.ts';
-import { mouldedBody } from './figures.ts';
+import { mouldedBody, onLand, underBody } from './figures.ts';
 
-const rimJoint = (lead: number, V?: number) => ({
-  volume_mm3: V ?? 0.06 * lead * 0.8,
+const rimJoint = (id: string, land: Rect): Terminal => ({
+  id,
+  kind: 'leadless',
+  land,
+  volume_mm3: onLand(land),
   G_W_K: 8e-3,
   C_add_J_K: 0.05e-3,
 });
 
-const centrePad = (w: number, h: number, pad?: { V: number; G: number }): Terminal => ({
+const centrePad = (w: number, h: number, x = 0): Terminal => ({
   id: 'EP',
   kind: 'pad',
-  land: { x: 0, y: 0, w, h },
-  volume_mm3: pad?.V ?? 0.055 * w * h,
-  G_W_K: pad?.G ?? 0.041 * w * h,
+  land: { x, y: 0, w, h },
+  volume_mm3: underBody({ w, h }),
+  G_W_K: 0.041 * w * h,
   C_add_J_K: 0,
 });
 
@@ -43,14 +46,9 @@ export const leadlessFour = defineFamily({
     const terminals = Array.from({ length: p.pins }, (_, n): Terminal => {
       const { x, y, upright } = onFourSides(n, per, p.pitch, p.body / 2 - 0.05);
       const breadth = p.lead * 1.2;
-      return {
-        id: String(n + 1),
-        kind: 'leadless',
-        land: { x, y, w: upright ? breadth : 0.8, h: upright ? 0.8 : breadth },
-        ...rimJoint(p.lead, f.V ?? 0.012 * (p.lead / 0.25)),
-      };
+      return rimJoint(String(n + 1), { x, y, w: upright ? breadth : 0.8, h: upright ? 0.8 : breadth });
     });
-    if (p.pad > 0) terminals.push(centrePad(p.pad, p.pad, f.pad));
+    if (p.pad > 0) terminals.push(centrePad(p.pad, p.pad));
     return mouldedBody(p.body, p.body, p.h, 0.05, { terminals, polarity: 'pin1', C: f.C });
   },
 });
@@ -67,6 +65,8 @@ export const leadlessRows = defineFamily({
     lead: mm('Land width', 0.25, 0.1, 1.2),
     padL: mm('Pad across (0: none)', 1.6, 0, 12),
     padW: mm('Pad along (0: none)', 2.4, 0, 12),
+    /** Power DFN: the drain's lands are fingers of the pad, which lies towards them. */
+    second: choice('Second row', ['apart', 'fingers of the pad'], 'apart'),
     mark: choice('Marked', ['pin1', 'none', 'cathode'], 'pin1'),
     limit: stands(
       'Stands',
@@ -86,16 +86,13 @@ export const leadlessRows = defineFamily({
     const outer = p.l / 2 + 0.35;
     const inner = Math.max(p.padL > 0 ? p.padL / 2 + 0.2 : 0.15, outer - 0.8);
     const depth = Math.max(0.25, outer - inner);
+    const fingers = p.second === 'fingers of the pad';
+    const padX = fingers ? outer - depth - p.padL / 2 : 0;
     const terminals = Array.from({ length: p.pins }, (_, n): Terminal => {
       const { x, y } = onFourSides(n < per ? n : n + per, per, p.pitch, outer - depth / 2);
-      return {
-        id: String(n + 1),
-        kind: 'leadless',
-        land: { x, y, w: depth, h: p.lead * 1.2 },
-        ...rimJoint(p.lead, f.V),
-      };
+      return rimJoint(String(n + 1), { x, y, w: depth, h: p.lead * 1.2 });
     });
-    if (p.padL > 0 && p.padW > 0) terminals.push(centrePad(p.padL, p.padW, f.pad));
+    if (p.padL > 0 && p.padW > 0) terminals.push(centrePad(p.padL, p.padW, padX));
     return mouldedBody(p.l, p.w, p.h, 0.05, { terminals, polarity: p.mark, C: f.C, limit: p.limit });
   },
 });
@@ -132,7 +129,7 @@ export const castellated = defineFamily({
         id: String(n + 1),
         kind: 'castellation',
         land: { x, y, w: upright ? breadth : 1.5, h: upright ? 1.5 : breadth },
-        volume_mm3: f.V ?? 0.18 * breadth * 1.5,
+        volume_mm3: onLand({ w: 1.5, h: breadth }),
         // through the module's own laminate and copper
         G_W_K: f.G ?? 6e-3,
         C_add_J_K: f.C_add ?? 0.5e-3,
@@ -191,7 +188,7 @@ export const ballGrid = defineFamily({
               w: d,
               h: d,
             },
-            volume_mm3: f.V ?? (Math.PI / 6) * d ** 3 * 1.2,
+            volume_mm3: (Math.PI / 6) * d ** 3 + (Math.PI / 4) * onLand({ w: d, h: d }),
             G_W_K: f.G ?? 4e-3,
             C_add_J_K: 0.02e-3,
           });

@@ -1,7 +1,7 @@
 /** Power packages with a soldered tab: legs at the bottom, tab on top. */
 import { choice, count, defineFamily, mm } from '../family.ts';
 import type { PackageShape, Terminal } from '../packageModel.ts';
-import { mouldCapacity } from './figures.ts';
+import { mouldCapacity, onLand, underBody } from './figures.ts';
 
 export const tabbed = defineFamily({
   id: 'tabbed',
@@ -33,7 +33,7 @@ export const tabbed = defineFamily({
           kind: 'leg',
           lead: { x, y: legY, w: p.legWidth, h: p.reach },
           land: { x, y: legY + p.reach * 0.15 + p.beyond * 0.4, ...land },
-          volume_mm3: f.V ?? 0.2 * land.w * land.h,
+          volume_mm3: onLand(land),
           G_W_K: f.G ?? 0.015 * p.legWidth,
           C_add_J_K: f.C_add ?? p.legWidth * 0.45 * p.reach * 3.4e-3 * 0.5,
         };
@@ -53,7 +53,7 @@ export const tabbed = defineFamily({
           kind: 'tab',
           ...(p.tabOut > 0 ? { lead: { x: 0, y: -p.w / 2 - p.tabOut / 2, w: p.tabW * 0.9, h: p.tabOut } } : {}),
           land: { x: 0, y: -p.w / 2 - p.tabOut - p.beyond + p.tabH / 2, w: p.tabW, h: p.tabH },
-          volume_mm3: f.pad?.V ?? 0.08 * area,
+          volume_mm3: underBody({ w: p.tabW, h: p.tabH }),
           G_W_K: f.pad?.G ?? 0.009 * area,
           C_add_J_K: f.pad?.C ?? area * 0.5 * 3.4e-3,
         },

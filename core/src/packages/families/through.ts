@@ -6,6 +6,7 @@ import {
   hollowCapacity,
   holeVolume,
   mouldCapacity,
+  onLand,
   pinConductance,
   relayCapacity,
   woundCapacity,
@@ -48,7 +49,7 @@ const pin = (id: string, x: number, y: number, drill: number, loose = 2e-3, lead
   round: true,
   drill_mm: drill,
   land: { x, y, w: drill + 0.8, h: drill + 0.8 },
-  volume_mm3: holeVolume(drill, lead),
+  volume_mm3: holeVolume(drill, drill + 0.8, lead),
   G_W_K: pinConductance(drill),
   C_add_J_K: loose * (drill / 0.9) ** 2,
 });
@@ -58,13 +59,16 @@ export const pinRows = defineFamily({
   title: 'Two rows of pins through the board (DIP, opto-coupler, relay, transformer)',
   params: {
     pins: count('Places on the full grid', 16, 2, 64),
-    pitch: mm('Pitch', 2.54, 1, 12),
+    pitch: mm('Pitch', 2.54, 1, 15),
     rows: mm('Row to row', 7.62, 2, 40),
     l: mm('Body across the rows', 6.4, 2, 60),
     w: mm('Body along the rows', 19.3, 2, 80),
     h: mm('Height', 3.6, 1, 60),
     drill: mm('Hole', 0.9, 0.4, 3),
     absent: choice('Places without a pin', ['none', '2 3 6 7', '2', '2 4', '2 3 5 6'], 'none'),
+    /** Relays: the coil stands apart from the contacts, a common contact alone at the end. */
+    apart: mm('First pair further out, by', 0, 0, 40),
+    end: mm('One more pin in the middle, beyond the first pair by', 0, 0, 20),
     stuff: choice('Body of', TEXTURES, 'mould'),
     limit: stands('Stands', ON_PINS, 'ic-tht'),
   },
@@ -75,7 +79,8 @@ export const pinRows = defineFamily({
     const terminals: Terminal[] = [];
     for (let n = 0; n < p.pins; n++) {
       if (absent.includes(n + 1)) continue;
-      const y = ((n < per ? n : p.pins - 1 - n) - (per - 1) / 2) * p.pitch;
+      const place = n < per ? n : p.pins - 1 - n;
+      const y = (place - (per - 1) / 2) * p.pitch + (p.end - p.apart) / 2 + (place > 0 ? p.apart : 0);
       terminals.push(
         pin(
           String(terminals.length + 1),
@@ -86,6 +91,10 @@ export const pinRows = defineFamily({
           p.stuff === 'mould' ? 'flat' : 'pin',
         ),
       );
+    }
+    if (p.end > 0) {
+      const y = -((per - 1) * p.pitch + p.apart + p.end) / 2;
+      terminals.push(pin(String(terminals.length + 1), 0, y, p.drill));
     }
     const body = p.limit.startsWith('relay')
       ? relayCapacity
@@ -172,6 +181,23 @@ export const upright = defineFamily({
   }),
 });
 
+/** Sheet-metal tabs at the ends of a connector, two at the back or one at every corner. */
+function anchorsOf(n: number, l: number, w: number): Terminal[] {
+  const land = { w: 1.6, h: 2 };
+  return Array.from({ length: n }, (_, i): Terminal => {
+    const at = { x: (i % 2 ? 1 : -1) * (l / 2 + 0.4), y: i < 2 ? -w / 2 + 1.4 : w / 2 - 1.4 };
+    return {
+      id: `S${i + 1}`,
+      kind: 'leg',
+      lead: { ...at, w: 1, h: 1.4 },
+      land: { ...at, ...land },
+      volume_mm3: onLand(land),
+      G_W_K: 12e-3,
+      C_add_J_K: 3e-3,
+    };
+  });
+}
+
 export const connector = defineFamily({
   id: 'connector',
   title: 'Connector or terminal block, by plastic',
@@ -183,6 +209,8 @@ export const connector = defineFamily({
     w: mm('Depth', 5, 1, 60),
     h: mm('Height', 6, 0.5, 40),
     mount: choice('Soldered', ['through', 'flat'], 'through'),
+    /** Tabs of a shell or a frame: last to melt, first to tear. */
+    anchors: choice('Anchors soldered flat', ['0', '2', '4'], '0'),
     plastic: stands(
       'Plastic',
       [
@@ -216,35 +244,38 @@ export const connector = defineFamily({
       polarity: 'pin1',
       C_J_K: f.C ?? hollowCapacity(p.l, p.w, p.h),
       limit: p.plastic === 'unknown' ? (flat ? 'plastic-flat' : 'plastic-tht') : p.plastic,
-      terminals: Array.from({ length: p.pins }, (_, n): Terminal => {
-        const x = ((n % perRow) - (perRow - 1) / 2) * p.pitch;
-        const row = Math.floor(n / perRow);
-        if (flat) {
-          const land = { x, y: (rows === 1 || row === 0 ? 1 : -1) * (p.w / 2 + 0.2), w: p.pitch * 0.5, h: 1.5 };
+      terminals: [
+        ...Array.from({ length: p.pins }, (_, n): Terminal => {
+          const x = ((n % perRow) - (perRow - 1) / 2) * p.pitch;
+          const row = Math.floor(n / perRow);
+          if (flat) {
+            const land = { x, y: (rows === 1 || row === 0 ? 1 : -1) * (p.w / 2 + 0.2), w: p.pitch * 0.5, h: 1.5 };
+            return {
+              id: String(n + 1),
+              kind: 'gull',
+              land,
+              lead: { ...land, w: p.pitch * 0.35, h: 1 },
+              volume_mm3: onLand(land),
+              G_W_K: 2.5e-3,
+              C_add_J_K: 0.5e-3,
+            };
+          }
+          const y = rows === 1 ? p.w * 0.2 : (row - 0.5) * p.w * 0.45;
+          const side = p.pitch * 0.6;
+          const drill = Math.min(1.3, p.pitch * 0.4);
           return {
             id: String(n + 1),
-            kind: 'gull',
-            land,
-            lead: { ...land, w: p.pitch * 0.35, h: 1 },
-            volume_mm3: 0.12 * land.w * land.h,
-            G_W_K: 2.5e-3,
-            C_add_J_K: 0.5e-3,
+            kind: 'pin',
+            round: true,
+            drill_mm: drill,
+            land: { x, y, w: side, h: side },
+            volume_mm3: holeVolume(drill, side),
+            G_W_K: f.G ?? 3e-3,
+            C_add_J_K: f.C_add ?? 2e-3,
           };
-        }
-        const y = rows === 1 ? p.w * 0.2 : (row - 0.5) * p.w * 0.45;
-        const side = p.pitch * 0.6;
-        const drill = Math.min(1.3, p.pitch * 0.4);
-        return {
-          id: String(n + 1),
-          kind: 'pin',
-          round: true,
-          drill_mm: drill,
-          land: { x, y, w: side, h: side },
-          volume_mm3: f.V ?? holeVolume(drill) + 0.12 * side ** 2,
-          G_W_K: f.G ?? 3e-3,
-          C_add_J_K: f.C_add ?? 2e-3,
-        };
-      }),
+        }),
+        ...anchorsOf(Number(p.anchors), p.l, p.w),
+      ],
     };
   },
 });

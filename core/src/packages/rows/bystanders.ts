@@ -15,13 +15,21 @@ const connectors = (
       '12 way, plastic unknown',
       { pins: 12, pitch: 2.54, rows: '2', l: 20, w: 10, h: 11, plastic: 'unknown' },
     ],
-    ['CONN-FLAT-LCP-10', '10 way flat, LCP', { pins: 10, pitch: 0.5, l: 8, w: 5, h: 2, mount: 'flat', plastic: 'lcp' }],
+    [
+      'CONN-FLAT-LCP-10',
+      '10 way flat, LCP',
+      { pins: 10, pitch: 0.5, l: 8, w: 5, h: 2, mount: 'flat', anchors: '2', plastic: 'lcp' },
+    ],
     [
       'CONN-FLAT-PA-6',
       '6 way flat, PA46',
-      { pins: 6, pitch: 1.25, l: 10, w: 4.5, h: 3.4, mount: 'flat', plastic: 'pa46' },
+      { pins: 6, pitch: 1.25, l: 10, w: 4.5, h: 3.4, mount: 'flat', anchors: '2', plastic: 'pa46' },
     ],
-    ['CONN-USB', 'USB socket, flat', { pins: 5, pitch: 0.65, l: 7.6, w: 5.2, h: 2.6, mount: 'flat', plastic: 'lcp' }],
+    [
+      'CONN-USB',
+      'USB socket, flat',
+      { pins: 5, pitch: 0.65, l: 7.6, w: 5.2, h: 2.6, mount: 'flat', anchors: '4', plastic: 'lcp' },
+    ],
     ['HEADER-6', 'pin header 6', { pins: 6, pitch: 2.54, l: 15.24, w: 2.54, h: 8.5, plastic: 'pbt-gf' }],
     [
       'HEADER-10',

@@ -2,16 +2,16 @@
 import { EIA, FITTED, JEDEC, TYPICAL, type LibraryRow } from './row.ts';
 
 const SIZES = [
-  ['0201', 0.6, 0.3, 0.0045],
-  ['0402', 1.0, 0.5, 0.018],
-  ['0603', 1.6, 0.8, 0.12],
-  ['0805', 2.0, 1.25, 0.16],
-  ['1206', 3.2, 1.6, 0.25],
-  ['1210', 3.2, 2.5, 0.38],
-  ['1812', 4.5, 3.2, 0.5],
-  ['2010', 5.0, 2.5, 0.45],
-  ['2220', 5.7, 5.0, 0.8],
-  ['2512', 6.3, 3.2, 0.6],
+  ['0201', 0.6, 0.3],
+  ['0402', 1.0, 0.5],
+  ['0603', 1.6, 0.8],
+  ['0805', 2.0, 1.25],
+  ['1206', 3.2, 1.6],
+  ['1210', 3.2, 2.5],
+  ['1812', 4.5, 3.2],
+  ['2010', 5.0, 2.5],
+  ['2220', 5.7, 5.0],
+  ['2512', 6.3, 3.2],
 ] as const;
 
 const KINDS = [
@@ -20,7 +20,7 @@ const KINDS = [
   ['FB', 'ferrite', 'bead inductor chip', (w: number) => w * 0.9, 'coil-chip'],
 ] as const;
 
-const chips = SIZES.flatMap(([size, l, w, V]) =>
+const chips = SIZES.flatMap(([size, l, w]) =>
   KINDS.filter(([kind]) => kind !== 'FB' || l <= 3.2).map(([kind, name, words, height, limit]): LibraryRow => {
     const h = height(w);
     return {
@@ -29,7 +29,7 @@ const chips = SIZES.flatMap(([size, l, w, V]) =>
       family: 'two-ends',
       p: { l, w, h, cap: l * 0.22, limit },
       plusMinus: { mm: l < 1.2 ? 0.05 : 0.2, heat: 0.2 },
-      fitted: { V, G: size === '0603' ? 25e-3 : 16e-3 * w },
+      ...(size === '0603' ? { fitted: { G: 25e-3 } } : {}),
       words,
       source: size === '0603' ? FITTED : EIA,
     };
@@ -54,7 +54,7 @@ const melf = (
 const tantalum = (
   [
     ['A', 3.2, 1.6, 1.6, 1.2, {}],
-    ['B', 3.5, 2.8, 1.9, 2.2, { V: 0.25, G: 18e-3, C_add: 0.4e-3 }],
+    ['B', 3.5, 2.8, 1.9, 2.2, { G: 18e-3, C_add: 0.4e-3 }],
     ['C', 6.0, 3.2, 2.5, 2.2, {}],
     ['D', 7.3, 4.3, 2.8, 2.4, {}],
     ['E', 7.3, 4.3, 4.0, 2.4, {}],
@@ -87,7 +87,7 @@ const diodes = (
   source: JEDEC,
 }));
 
-const CAN_FITTED = { V: 0.35, G: 12e-3, C_add: 1.2e-3, C: 0.38 };
+const CAN_FITTED = { G: 12e-3, C_add: 1.2e-3, C: 0.38 };
 const cans = (
   [
     [4, 5.4],
@@ -139,7 +139,7 @@ const coils = (
   family: 'two-ends',
   p: { l, w, h, cap, stuff: 'metal', limit: 'coil-smd-glued' },
   plusMinus: { mm: 0.3, heat: 0.3 },
-  ...(id === 'IND-5' ? { fitted: { V: 0.6, G: 20e-3, C_add: 1e-3 } } : {}),
+  ...(id === 'IND-5' ? { fitted: { G: 20e-3, C_add: 1e-3 } } : {}),
   words: 'inductor choke',
   source: TYPICAL,
 }));
@@ -175,7 +175,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     label: 'crystal 3.2 × 2.5, two lands',
     family: 'two-ends',
     p: { l: 3.2, w: 2.5, h: 0.8, cap: 0.9, stuff: 'metal', limit: 'crystal-smd' },
-    fitted: { V: 0.12, G: 12e-3, C_add: 0.1e-3, C: 3.2 * 2.5 * 0.8 * 2e-3 },
+    fitted: { G: 12e-3, C_add: 0.1e-3, C: 3.2 * 2.5 * 0.8 * 2e-3 },
     words: 'oscillator quartz',
     source: TYPICAL,
   },
@@ -216,7 +216,7 @@ export const CHIP_ROWS: LibraryRow[] = [
     label: 'LED 0603',
     family: 'two-ends',
     p: { l: 1.6, w: 0.8, h: 0.7, cap: 0.35, stuff: 'glass', mark: 'cathode', limit: 'led-smd' },
-    fitted: { V: 0.06, G: 12e-3, C: 1.6 * 0.8 * 0.7 * 2e-3 },
+    fitted: { G: 12e-3, C: 1.6 * 0.8 * 0.7 * 2e-3 },
     words: 'lamp diode',
     source: EIA,
   },

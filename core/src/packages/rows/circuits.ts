@@ -1,7 +1,7 @@
 /** Integrated circuits and transistors with legs or lands. */
 import { FITTED, JEDEC, TYPICAL, type LibraryRow } from './row.ts';
 
-const SOIC = { V: 0.25, G: 8e-3, C_add: 0.6e-3 };
+const SOIC = { G: 8e-3, C_add: 0.6e-3 };
 const soic = (
   [
     [8, 4.9, { C: 0.066 }],
@@ -29,7 +29,7 @@ const soicWide = (
   label: `SOIC-${pins} wide`,
   family: 'gull-rows',
   p: { pins, pitch: 1.27, l: 7.5, w, h: 2.3, span: 10.3, lead: 0.41, gap: 0.2 },
-  fitted: { V: 0.3, G: 10e-3, C_add: 0.9e-3, ...(pins === 16 ? { C: 0.38 } : {}) },
+  fitted: { G: 10e-3, C_add: 0.9e-3, ...(pins === 16 ? { C: 0.38 } : {}) },
   words: 'so sop',
   source: pins === 16 ? FITTED : JEDEC,
 }));
@@ -59,7 +59,7 @@ const tssop = (
   id: `TSSOP-${pins}`,
   family: 'gull-rows',
   p: { pins, pitch: 0.65, l: 4.4, w, h: 1, span: 6.4, lead: 0.22, gap: 0.1 },
-  fitted: { V: 0.035, G: 4e-3, C_add: 0.2e-3 },
+  fitted: { G: 4e-3, C_add: 0.2e-3 },
   source: JEDEC,
 }));
 const msop = (
@@ -107,12 +107,12 @@ const soicWideBody: LibraryRow = {
   label: 'SOIC-8 wide (5.3 mm)',
   family: 'gull-rows',
   p: { pins: 8, pitch: 1.27, l: 5.3, w: 5.3, h: 2, span: 8, lead: 0.41, gap: 0.15 },
-  fitted: { V: 0.25, G: 8e-3, C_add: 0.7e-3 },
+  fitted: { G: 8e-3, C_add: 0.7e-3 },
   words: 'so sop eiaj memory',
   source: JEDEC,
 };
 
-const SMALL = { V: 0.07, G: 5e-3, C_add: 0.2e-3 };
+const SMALL = { G: 5e-3, C_add: 0.2e-3 };
 const small: LibraryRow[] = [
   {
     id: 'SOT-23',
@@ -167,9 +167,9 @@ const small: LibraryRow[] = [
 const qfp = (
   [
     ['QFP-32', 32, 0.8, 7, 9, 0.37, {}],
-    ['QFP-44', 44, 0.8, 10, 12, 0.37, { C: 0.28, V: 0.09, G: 5e-3, C_add: 0.4e-3 }],
-    ['QFP-48', 48, 0.5, 7, 9, 0.22, { C: 0.15, V: 0.06, G: 4e-3, C_add: 0.3e-3 }],
-    ['QFP-64', 64, 0.5, 10, 12, 0.22, { C: 0.28, V: 0.06, G: 4e-3, C_add: 0.3e-3 }],
+    ['QFP-44', 44, 0.8, 10, 12, 0.37, { C: 0.28, G: 5e-3, C_add: 0.4e-3 }],
+    ['QFP-48', 48, 0.5, 7, 9, 0.22, { C: 0.15, G: 4e-3, C_add: 0.3e-3 }],
+    ['QFP-64', 64, 0.5, 10, 12, 0.22, { C: 0.28, G: 4e-3, C_add: 0.3e-3 }],
     ['QFP-64-14', 64, 0.8, 14, 16, 0.37, {}],
     ['QFP-80', 80, 0.5, 12, 14, 0.22, {}],
     ['QFP-100', 100, 0.5, 14, 16, 0.22, {}],
@@ -224,22 +224,22 @@ const plcc = (
 
 const qfn = (
   [
-    ['QFN-16', 16, 0.5, 3, 0.25, 1.7, { V: 0.16, G: 0.12 }],
-    ['QFN-16-4', 16, 0.65, 4, 0.3, 2.1, undefined],
-    ['QFN-20', 20, 0.5, 4, 0.25, 2.6, undefined],
-    ['QFN-24', 24, 0.5, 4, 0.25, 2.6, { V: 0.37, G: 0.28 }],
-    ['QFN-28', 28, 0.5, 5, 0.25, 3.3, undefined],
-    ['QFN-32', 32, 0.5, 5, 0.25, 3.4, { V: 0.63, G: 0.48 }],
-    ['QFN-40', 40, 0.5, 6, 0.25, 4.5, undefined],
-    ['QFN-48', 48, 0.5, 7, 0.25, 5.4, { V: 1.6, G: 1.2 }],
-    ['QFN-56', 56, 0.5, 8, 0.25, 5.9, undefined],
-    ['QFN-64', 64, 0.5, 9, 0.25, 7.1, undefined],
+    ['QFN-16', 16, 0.5, 3, 0.25, 1.7],
+    ['QFN-16-4', 16, 0.65, 4, 0.3, 2.1],
+    ['QFN-20', 20, 0.5, 4, 0.25, 2.6],
+    ['QFN-24', 24, 0.5, 4, 0.25, 2.6],
+    ['QFN-28', 28, 0.5, 5, 0.25, 3.3],
+    ['QFN-32', 32, 0.5, 5, 0.25, 3.4],
+    ['QFN-40', 40, 0.5, 6, 0.25, 4.5],
+    ['QFN-48', 48, 0.5, 7, 0.25, 5.4],
+    ['QFN-56', 56, 0.5, 8, 0.25, 5.9],
+    ['QFN-64', 64, 0.5, 9, 0.25, 7.1],
   ] as const
-).map(([id, pins, pitch, body, lead, pad, fitted]): LibraryRow => ({
+).map(([id, pins, pitch, body, lead, pad]): LibraryRow => ({
   id,
   family: 'leadless-four',
   p: { pins, pitch, body, lead, pad, h: 0.85 },
-  fitted: { ...(fitted ? { pad: fitted, V: 0.012 } : {}), ...(id === 'QFN-48' ? { C: 0.095 } : {}) },
+  ...(id === 'QFN-48' ? { fitted: { C: 0.095 } } : {}),
   words: 'mlf vqfn leadless',
   source: id === 'QFN-48' ? FITTED : JEDEC,
 }));
@@ -257,7 +257,10 @@ const dfn = (
   id,
   ...(id === 'PDFN-8' ? { label: 'power DFN 5 × 6' } : {}),
   family: 'leadless-rows',
-  p: { pins, pitch, l, w, lead, padL, padW, h: id === 'DFN-2' ? 0.5 : 0.85 },
+  p: {
+    ...{ pins, pitch, l, w, lead, padL, padW, h: id === 'DFN-2' ? 0.5 : 0.85 },
+    ...(id === 'PDFN-8' ? { second: 'fingers of the pad' } : {}),
+  },
   words: id === 'PDFN-8' ? 'mosfet transistor leadless' : 'leadless',
   source: JEDEC,
 }));

@@ -1,6 +1,6 @@
 <script lang="ts">
   // Which copper layer the lens shows; a word when only painted patches are known.
-  import type { BoardModel } from '@orthos/core';
+  import { layerName, type BoardModel } from '@orthos/core';
   import type { Desk } from '$lib/jobs/desk.svelte';
 
   let { board, desk, drawn }: { board: BoardModel; desk: Desk; drawn: boolean } = $props();
@@ -15,11 +15,11 @@
       <button
         type="button"
         aria-pressed={on}
-        title="{foil.foil_um} µm"
+        title="{foil.foil_um} µm{foil.name === layerName(i, board.stack.length) ? '' : `, ${foil.name} in its file`}"
         class="h-9 border-b-2 px-2 {on ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
         onclick={() => (desk.layer = i === outer ? null : i)}
       >
-        {foil.name}
+        {layerName(i, board.stack.length)}
         <span class="text-[12px] text-ink2">{Math.round(foil.coverage * 100)} %</span>
       </button>
     {/each}

@@ -2,7 +2,7 @@
   // Copper as far as it is known: solid, partial or none under dragged rectangles. Heat goes where copper is.
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { paintCopperPatch } from '@orthos/core';
+  import { layerName, paintCopperPatch } from '@orthos/core';
   import type { Editor } from './editor.svelte';
 
   let { editor, desk }: { editor: Editor; desk: Desk } = $props();
@@ -82,7 +82,7 @@
     { keys: ['1', '2', '3'], label: 'solid, partial, none', run: (k) => (kind = KINDS[Number(k) - 1][0]), line: true },
   ]);
   const word = (c: number) => (c > 0.75 ? 'solid' : c > 0.05 ? 'partial' : 'none');
-  const nameOf = (l: number) => editor.doc.stack[l]?.name ?? `layer ${l + 1}`;
+  const nameOf = (l: number) => layerName(l, editor.doc.stack.length);
 </script>
 
 <h2 class="text-lg">Copper</h2>
@@ -105,7 +105,7 @@
   ><span class="label">On</span>
   <select class="field" bind:value={layer}>
     <option value="all">every layer</option>
-    {#each editor.doc.stack as s, i (i)}<option value={String(i)}>{s.name}</option>{/each}
+    {#each editor.doc.stack as s, i (i)}<option value={String(i)} title={s.name}>{nameOf(i)}</option>{/each}
   </select>
 </label>
 <h3 class="mt-4 text-[13px] text-ink2">Elsewhere, share of the surface</h3>

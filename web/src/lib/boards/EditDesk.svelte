@@ -66,8 +66,14 @@
     editor.sketch = {};
     panel = next;
   }
+  /** An empty board is published only when that is said twice. */
+  let sure = $state(false);
   async function publish() {
     problem = null;
+    if (editor.doc.parts.length === 0 && !sure) {
+      sure = true;
+      return;
+    }
     publishing = true;
     try {
       if (!(await editor.flush())) throw new SendError(0, 'The draft is not saved yet; it stays in this browser.');
@@ -176,8 +182,18 @@
           onblur={() => (doomed = false)}>{doomed ? 'For good?' : 'Discard'}</button
         >
       {/if}
-      <button type="button" class="button button-main" disabled={publishing} onclick={publish}>
-        {model.published === null ? 'Publish' : `Publish as version ${model.published + 1}`}
+      <button
+        type="button"
+        class="button button-main"
+        disabled={publishing}
+        onclick={publish}
+        onblur={() => (sure = false)}
+      >
+        {sure
+          ? 'Nothing is placed. Publish it empty?'
+          : model.published === null
+            ? 'Publish'
+            : `Publish as version ${model.published + 1}`}
       </button>
     </div>
     {#if problem}<p role="alert" class="w-full font-semibold text-stop">{problem}</p>{/if}

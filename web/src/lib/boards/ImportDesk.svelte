@@ -4,15 +4,20 @@
   import { Desk } from '$lib/jobs/desk.svelte';
   import { SendError } from '$lib/jobs/send';
   import Stage from '$lib/stage/Stage.svelte';
-  import { formatLength, packageById, type CopperDrawing, type UnitSettings } from '@orthos/core';
+  import { formatLength, layerName, packageById, type CopperDrawing, type UnitSettings } from '@orthos/core';
   import { LAYER_ROLES, type FootprintMatch, type LayerRole, type NamedFile } from '@orthos/formats';
   import FileUp from '@lucide/svelte/icons/file-up';
   import { importInWorker, type BoardReading } from './boardWorker';
   import CopperBar from './CopperBar.svelte';
   import PackagePick from './PackagePick.svelte';
-  import { storeBoard } from './store';
+  import { replaceBoard, storeBoard } from './store';
 
-  let { units }: { units: UnitSettings } = $props();
+  interface Props {
+    units: UnitSettings;
+    /** The board that the file is of, where it was taken in already. */
+    into?: { id: string; name: string };
+  }
+  let { units, into }: Props = $props();
   const desk = new Desk();
   let files = $state.raw<NamedFile[]>([]);
   let roles = $state.raw<Record<string, LayerRole>>({});
@@ -43,7 +48,7 @@
           },
         },
       );
-      if (!made) name = result.board.name;
+      if (!made) name = into?.name ?? result.board.name;
       made = result;
     } catch (e) {
       if ((e as Error).name === 'AbortError') return;
@@ -76,10 +81,16 @@
     storing = true;
     problem = null;
     try {
-      const id = await storeBoard(
-        { ...made.board, name: name.trim() || made.board.name },
-        { drawingText: made.drawingText, origin: `read from ${files[0].name}`.slice(0, 200), publish: true },
-      );
+      const doc = { ...made.board, name: name.trim() || made.board.name };
+      if (into) {
+        await replaceBoard(into.id, doc, made.drawingText);
+        return await goto(`/boards/${into.id}`);
+      }
+      const id = await storeBoard(doc, {
+        drawingText: made.drawingText,
+        origin: `read from ${files[0].name}`.slice(0, 200),
+        publish: true,
+      });
       await goto(`/boards/${id}`);
     } catch (e) {
       problem = e instanceof SendError ? e.message : 'It could not be stored.';
@@ -196,7 +207,10 @@
         <dt class="text-ink2">pads, nets</dt>
         <dd>{made.counts.pads}, {made.counts.nets}</dd>
         {#each Object.entries(made.coverage) as [layer, fraction] (layer)}
-          <dt class="text-ink2">copper {layer}</dt>
+          {@const at = made.board.stack.findIndex((s) => s.name === layer)}
+          <dt class="text-ink2" title="{layer} in its file">
+            copper {at < 0 ? layer : layerName(at, made.board.stack.length)}
+          </dt>
           <dd>{percent(fraction)}</dd>
         {/each}
       </dl>

@@ -38,6 +38,14 @@ export async function storeBoard(
   return id;
 }
 
+/** Replaces the draft of a board that is there already, and publishes it; throws `SendError`. */
+export async function replaceBoard(id: string, doc: BoardModel, drawingText?: string): Promise<void> {
+  if (drawingText && doc.drawing) await storeDrawing(doc.drawing, drawingText);
+  const { version } = (await send('GET', `/api/boards/${id}/draft`)) as { version: number };
+  await send('PUT', `/api/boards/${id}/draft`, { version, doc });
+  await send('POST', `/api/boards/${id}/publish`, {});
+}
+
 const drawings = new Map<string, Promise<CopperDrawing | null>>();
 
 /** The copper drawing of that hash; null when there is none or nobody answers. Asked for once. */

@@ -1,4 +1,4 @@
-/** One calculation of a screen: asked with every change, run in a worker, the last answer kept until the next is there. */
+/** One calculation of a screen: asked with every change, run in a worker. An answer stands only beside what it was asked for. */
 import { runInPool } from '$lib/compute/pool';
 
 /** Typing goes on for a while. */
@@ -9,6 +9,7 @@ export class Calculator<T> {
   problem = $state('');
   busy = $state(false);
   private readonly name: string;
+  private asked = '';
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: AbortController | null = null;
 
@@ -18,11 +19,15 @@ export class Calculator<T> {
 
   /** Asks once typing rests; a string instead of an input is what is wrong with it. */
   ask(input: object | string): void {
+    const question = JSON.stringify(input);
+    if (question === this.asked) return;
+    this.asked = question;
     clearTimeout(this.timer);
     this.running?.abort();
+    this.answer = null;
+    this.problem = '';
     if (typeof input === 'string') {
       this.problem = input;
-      this.answer = null;
       this.busy = false;
       return;
     }
@@ -35,10 +40,8 @@ export class Calculator<T> {
     this.running = abort;
     try {
       this.answer = await runInPool<T>(this.name, input, { signal: abort.signal });
-      this.problem = '';
     } catch (e) {
       if (abort.signal.aborted) return;
-      this.answer = null;
       this.problem = (e as Error).message;
     }
     if (this.running === abort) this.busy = false;

@@ -1,14 +1,34 @@
 <script lang="ts">
   // Suspects without a circuit: from what a good board reads in the same places.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { formatReading, NONE } from '@orthos/core';
+  import { compareReading, formatReading, NONE, overNominal } from '@orthos/core';
   import type { JobView } from '$lib/server/jobView';
   import { compared } from './finder.svelte';
   import { percent } from './words';
 
   let { view, onConvict }: { view: JobView; onConvict: (partId: string, why: string) => void } = $props();
   const desk = useDesk();
+  /** Comparing alone never makes surer than this. */
+  const MOST = 0.95;
   const found = $derived(compared(view));
+  /** A rail over its nominal, as far as good boards say what that is; the last reading of a net counts. */
+  const tooHigh = $derived.by(() => {
+    const last = new Map(found.readings.filter((r) => r.quantity === 'dcv').map((r) => [r.net, r]));
+    for (const { net, value, good } of last.values()) {
+      const said = typeof value === 'number' && typeof good === 'number' ? overNominal(net, value, good) : null;
+      if (said) return said;
+    }
+    return null;
+  });
+  /** What is off and does not speak for the first of them. */
+  const unexplained = $derived.by(() => {
+    const [first] = found.suspects;
+    const at = found.readings.findIndex(
+      (r, i) =>
+        ['low', 'high'].includes(compareReading(r.value, r.good, r.quantity) ?? '') && !first?.speaksFor.includes(i),
+    );
+    return at < 0 || !first || first.ref === NONE ? null : `${says([at])}, and ${first.ref} does not explain it`;
+  });
   const top = $derived(found.suspects.filter((s, i) => i < 6 && s.p > 0.02));
   const says = (indices: number[]) =>
     indices
@@ -30,22 +50,31 @@
           <span class="min-w-0 flex-1 truncate text-ink2"
             >{view.board.parts.find((p) => p.partId === s.partId)?.what ?? ''}</span
           >
-          <span class="text-base font-bold">{percent(s.p)}</span>
+          <span class="text-base font-bold {s === top[0] && unexplained ? 'text-caution' : ''}"
+            >{s === top[0] && unexplained ? 'in doubt' : percent(Math.min(s.p, MOST))}</span
+          >
         </div>
         {#if s.ref !== NONE}
           {#if s.speaksFor.length}<p class="text-[13px]"><b>For:</b> {says(s.speaksFor)}</p>{/if}
           <p class="text-[13px] text-ink2"><b>Against:</b> {says(s.against) || 'nothing yet'}</p>
-          {#if s === top[0] || desk.selected === s.partId}
+          {#if s === top[0] && unexplained}<p class="text-[13px] font-semibold text-caution">
+              ▲ Not convicted yet: {unexplained}.
+            </p>{/if}
+          {#if (s === top[0] && !unexplained) || desk.selected === s.partId}
             <button
               type="button"
               class="button mt-1"
               onclick={() => onConvict(s.partId, says(s.speaksFor) || 'the likeliest on its line')}
-              >{s === top[0] ? `Convict ${s.ref}` : `Overrule: ${s.ref} it is`}</button
+              >{s === top[0] && !unexplained ? `Convict ${s.ref}` : `Overrule: ${s.ref} it is`}</button
             >
           {/if}
         {/if}
       </div>
     {/each}
+    {#if tooHigh}<p class="mt-2 text-[13px]">
+        <span class="font-semibold text-stop">■ Not under power again:</span>
+        {tooHigh}.
+      </p>{/if}
     <p class="mt-1 text-[13px] text-ink2">
       Draw the circuit to know what each fault would read, and what to measure next.
     </p>

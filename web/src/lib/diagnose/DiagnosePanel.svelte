@@ -4,14 +4,23 @@
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/server/jobView';
-  import { compareReading, currentAttempt, foldJob, formatReading, partName, type ModelHistory } from '@orthos/core';
+  import {
+    compareReading,
+    currentAttempt,
+    foldJob,
+    formatReading,
+    isFitted,
+    partName,
+    type ModelHistory,
+  } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import Circumstances from './Circumstances.svelte';
   import Rail from './Rail.svelte';
   import Routines from './Routines.svelte';
   import CircuitPanel from './CircuitPanel.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
-  import { circuitOf, Finder, questionOf } from './finder.svelte';
+  import { circuitOf } from './circuitOf';
+  import { Finder, questionOf } from './finder.svelte';
   import NextCard from './NextCard.svelte';
   import ReadingForm from './ReadingForm.svelte';
   import ReadingTable from './ReadingTable.svelte';
@@ -38,7 +47,7 @@
   let tab = $state<Tab>('find');
 
   const job = $derived(foldJob(view.events));
-  const circuit = $derived(circuitOf(view, job));
+  const circuit = $derived(circuitOf(view.circuits, job));
   const suspect = $derived(currentAttempt(job).suspect);
   const earlier = $derived(job.attempts.slice(0, -1));
   const question = $derived(questionOf(view, history));
@@ -57,8 +66,9 @@
         y_mm,
         side: r.place.side,
         title: formatReading(r.value, r.quantity),
-        detail:
-          difference === 'same'
+        detail: r.probe?.simulated
+          ? 'simulated'
+          : difference === 'same'
             ? 'as good'
             : r.good === null
               ? (r.probe?.red ?? 'no reference')
@@ -79,9 +89,14 @@
   let why = $state('');
   let problem = $state('');
 
+  /** A part that tested bad, or was put on new, was no wrong suspect. */
+  const wasRenewed = (a: (typeof job.attempts)[number]) =>
+    a.offBoardTest?.result === 'bad' || (isFitted(a) && a.offBoardTest?.result !== 'good');
+
   async function convict(partId: string, reason: string) {
     if (suspect && suspect.partId !== partId) {
-      if (!(await record({ type: 'new-attempt', why: `${nameOf(suspect.partId)} was not it` }))) return;
+      const why = `${nameOf(suspect.partId)} ${wasRenewed(currentAttempt(job)) ? 'is renewed; there is more' : 'was not it'}`;
+      if (!(await record({ type: 'new-attempt', why }))) return;
     }
     if (await record({ type: 'suspect', partId, why: reason })) {
       why = '';
@@ -144,7 +159,7 @@
     {/if}
     {#each earlier as a, i (i)}
       {#if a.suspect}<p class="mt-2 text-[13px] text-ink2">
-          Attempt {i + 1}: {nameOf(a.suspect.partId)}, {a.suspect.why}. Was not it.
+          Attempt {i + 1}: {nameOf(a.suspect.partId)}, {a.suspect.why}. {wasRenewed(a) ? 'Renewed.' : 'Was not it.'}
         </p>{/if}
     {/each}
     <form onsubmit={convictSelected} class="mt-3" aria-label="Suspect">

@@ -3,6 +3,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
+    foldJob,
     isPowered,
     rangeOf,
     UNITS,
@@ -10,10 +11,12 @@
     type JobEventBody,
     type Measured,
     type Netlist,
+    type Place,
   } from '@orthos/core';
   import type { JobView } from '$lib/server/jobView';
-  import { askMeter } from './askMeter';
-  import { modeName, placeOf, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';
+  import { askMeter, sourceOf } from './askMeter';
+  import { standing } from './finder.svelte';
+  import { modeName, placeOf, probeKey, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';
   import { few, SPLIT } from './words';
 
   interface Props {
@@ -32,7 +35,12 @@
   let asking = $state(false);
   let input = $state<HTMLInputElement>();
 
-  const next = $derived(result.next[Math.min(skipped, result.next.length - 1)]);
+  /** What is advised and has not been read meanwhile: the ranking follows a moment later. */
+  const offered = $derived.by(() => {
+    const taken = new Set(standing(foldJob(view.events)).flatMap((r) => (r.probe ? [probeKey(r.probe)] : [])));
+    return result.next.filter((t) => !taken.has(probeKey(t)));
+  });
+  const next = $derived(offered.at(Math.min(skipped, offered.length - 1)));
   const place = $derived(next ? placeOf(next, view.board, netlist, desk.place) : null);
   $effect(() => {
     void result;
@@ -43,44 +51,51 @@
     return () => (desk.probeNext = null);
   });
   const group = $derived(result.groups[0] ?? []);
-  const skip = () => (skipped = (skipped + 1) % Math.max(1, result.next.length));
+  const skip = () => (skipped = (skipped + 1) % Math.max(1, offered.length));
   useKeys('Diagnose', () => [
     { keys: ['s'], label: 'skip, next best', run: skip, line: true },
     { keys: ['n'], label: 'type the reading', run: () => input?.focus(), line: true },
     { keys: ['m', 'PageDown'], label: 'read the meter', run: () => void fromMeter(), line: true, shown: ['M'] },
   ]);
 
-  async function store(measured: Measured, meter?: string): Promise<boolean> {
-    if (!next || !place) return false;
-    const { type, red, black, state } = next;
+  type Asked = Diagnosis['next'][number];
+  /** `asked` and `at` as they were when the reading was taken: the advice may have gone on meanwhile. */
+  async function store(
+    asked: Asked,
+    at: Place,
+    measured: Measured,
+    by: { meter?: string; simulated?: true } = {},
+  ): Promise<boolean> {
+    const { type, red, black, state } = asked;
     return record({
       type: 'reading',
-      place,
+      place: at,
       quantity: QUANTITY_OF[type],
       value: measured,
       good: null,
       powered: isPowered(type),
-      probe: { type, red, black, state, range: rangeOf(type, measured), ...(meter ? { meter } : {}) },
+      probe: { type, red, black, state, range: rangeOf(type, measured), ...by },
     });
   }
   async function enter(event: SubmitEvent) {
     event.preventDefault();
-    if (!next) return;
+    if (!next || !place) return;
     const read = readTyped(value, next.type);
     if ('problem' in read) return (problem = read.problem);
     problem = '';
-    if (await store(read.value)) {
+    if (await store(next, place, read.value)) {
       value = '';
       input?.focus();
     }
   }
   async function fromMeter() {
-    if (!next || asking) return;
+    if (!next || !place || asking) return;
+    const [asked, at] = [next, place];
     asking = true;
     try {
-      const answer = await askMeter(view.ticket.id, next);
+      const answer = await askMeter(view.ticket.id, asked);
       problem = '';
-      await store(answer.value, answer.meter);
+      await store(asked, at, answer.value, sourceOf(answer));
     } catch (e) {
       problem = (e as Error).message;
     } finally {
@@ -123,9 +138,9 @@
         >
       {/each}
     </p>
-    <div class="mt-2 flex items-center gap-2">
+    <div class="mt-2 flex flex-wrap items-center gap-2">
       <input
-        class="field w-36 text-lg font-semibold"
+        class="field w-28 text-lg font-semibold"
         bind:value
         bind:this={input}
         aria-label="Next reading, {UNITS[QUANTITY_OF[next.type]]}"
@@ -135,7 +150,7 @@
       />
       <span class="text-ink2">{UNITS[QUANTITY_OF[next.type]]}</span>
       <button type="button" class="button ml-auto" onclick={fromMeter} disabled={asking}>Meter</button>
-      <button type="button" class="button" onclick={skip} disabled={result.next.length < 2}>Skip</button>
+      <button type="button" class="button" onclick={skip} disabled={offered.length < 2}>Skip</button>
       <button class="button button-main">Enter</button>
     </div>
     {#if problem}<p id="p-next" role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}

@@ -24,6 +24,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { standing } from './finder.svelte';
   import { placeName } from './place';
+  import { feedOf, lowestRail } from './rails';
   import { percent } from './words';
 
   interface Props {
@@ -44,21 +45,35 @@
     for (const part of netlist?.parts ?? []) for (const net of Object.values(part.pins)) names.add(net);
     return [...names].filter((n) => !isGroundNet(n) && placesOfNet(view.board, netlist, n).length >= 3).sort();
   });
-  let chosen = $state(untrack(() => job.profiles.at(-1)?.net ?? ''));
-  const net = $derived(nets.includes(chosen) ? chosen : (nets[0] ?? ''));
-  const pads = $derived.by((): Place[] => {
-    const places = placesOfNet(view.board, netlist, net);
-    return probeWalk(places).map((i) => places[i]);
-  });
   const nameOf = (p: Place) => placeName(view.board, p);
+  /** The rail that was worked on last, else the one that reads lowest beside what it should. */
+  const begin = untrack(() => job.profiles.at(-1)?.net ?? lowestRail(view.board, netlist, standing(job), nets) ?? '');
+  let chosen = $state(begin);
+  const net = $derived(nets.includes(chosen) ? chosen : (nets[0] ?? ''));
+  const places = $derived(placesOfNet(view.board, netlist, net));
   const profile = $derived(job.profiles.findLast((p) => p.net === net) ?? null);
 
-  let current = $state('1');
+  /** What was typed, by rail; what was stored stands there until it is changed. */
+  let typedByNet = $state<Record<string, Record<string, string>>>({});
+  const typed = $derived(typedByNet[net] ?? {});
+  let typedCurrent = $state<string | null>(null);
+  const current = $derived(typedCurrent ?? String(profile?.current_A ?? 1));
   let injection = $state('');
   let width = $state('1');
-  let typed = $state<Record<string, string>>({});
   let problem = $state('');
-  const at = $derived(pads.find((p) => nameOf(p) === injection) ?? pads[0]);
+  const at = $derived(
+    places.find((p) => nameOf(p) === injection) ??
+      places.find((p) => profile && nameOf(p) === nameOf(profile.injection)) ??
+      feedOf(netlist, places, nameOf) ??
+      places[0],
+  );
+  /** From where the current goes in, along the shortest way. */
+  const pads = $derived.by((): Place[] => {
+    const rest = places.filter((p) => p !== at);
+    return at ? [at, ...probeWalk(rest, at).map((i) => rest[i])] : [];
+  });
+  const storedAt = (p: Place) => profile?.points.find((q) => nameOf(q.place) === nameOf(p))?.mV;
+  const textAt = (p: Place) => typed[nameOf(p)] ?? String(storedAt(p) ?? '');
 
   async function store(event: SubmitEvent) {
     event.preventDefault();
@@ -67,7 +82,7 @@
       return (problem = 'The current that is injected: .5 or 1, at most 20 A.');
     const points = [];
     for (const p of pads) {
-      const text = (typed[nameOf(p)] ?? '').trim();
+      const text = textAt(p).trim();
       if (text === '' || nameOf(p) === nameOf(at)) continue;
       const mV = parseReading(text);
       if (typeof mV !== 'number') return (problem = `${nameOf(p)}: millivolts as a number, 12.4.`);
@@ -75,7 +90,7 @@
     }
     if (points.length < 3) return (problem = 'Three pads at least, besides the one where the current goes in.');
     problem = '';
-    if (await record({ type: 'profile', net, current_A, injection: at, points })) typed = {};
+    await record({ type: 'profile', net, current_A, injection: at, points });
   }
 
   // the copper as drawn, where the board has a drawing
@@ -131,7 +146,7 @@
         x_mm,
         y_mm,
         side: profile.injection.side,
-        title: first ? `${first.ref}, ${percent(first.p)}` : 'short',
+        title: first ? `${first.ref}, ${located.doubt ? 'in doubt' : percent(first.p)}` : 'short',
         detail: `within ${radius_mm.toFixed(1)} mm`,
         tone: 'hot',
       },
@@ -165,6 +180,37 @@
     No rail of this board has three pads that are known. Give its parts their nets, or draw the circuit.
   </p>
 {:else}
+  {#if profile && located}
+    <section class="mb-4 border-l-[3px] border-hot py-1 pl-3" aria-label="Place of the short">
+      <p class="text-[13px] text-ink2">
+        {profile.current_A} A into {nameOf(profile.injection)}, {profile.points.length} pads
+      </p>
+      {#each located.candidates.filter((c, n) => n < 5 && c.p > 0.01) as c, n (c.ref)}
+        {@const part = partOf(c.ref)}
+        <p class="flex items-center gap-3 {n === 0 ? 'text-xl font-bold' : ''}">
+          <span class="flex-1">{c.ref} <span class="text-[13px] font-normal text-ink2">{part?.what ?? ''}</span></span>
+          <span>{n === 0 && located.doubt ? 'in doubt' : percent(c.p)}</span>
+          {#if part && n === 0 && !located.doubt}<button
+              type="button"
+              class="button px-3"
+              onclick={() => onConvict(part.partId, `millivolts along ${net} end at ${c.ref}, ${percent(c.p)}`)}
+              >Convict {c.ref}</button
+            >{/if}
+        </p>
+      {/each}
+      <p class="text-[13px] text-ink2">
+        within {located.best.radius_mm.toFixed(1)} mm; would read {profile.points
+          .map((p, i) => `${nameOf(p.place)} ${located?.fitted_mV[i].toFixed(1)}`)
+          .join(', ')} mV
+      </p>
+      {#if located.doubt}<p class="text-[13px] font-semibold text-caution">
+          ▲ Not convicted yet: {located.doubt}.
+        </p>{/if}
+      {#each located.notes as note (note)}<p class="text-[13px] font-semibold text-caution">▲ {note}</p>{/each}
+    </section>
+  {:else if profile}
+    <p class="mb-3 text-ink2" role="status">computing</p>
+  {/if}
   <h2 class="mb-1 text-lg">Where on the rail</h2>
   <p class="mb-2 text-[13px] text-ink2">
     Supply off the board. Inject a limited current between rail and ground, never above the rail’s own voltage nor above
@@ -179,7 +225,12 @@
           >{#each nets as n (n)}<option value={n}>{n}</option>{/each}</select
         >
       </label>
-      <label class="w-20"><span class="label">injected, A</span><input class="field" bind:value={current} /></label>
+      <label class="w-20"
+        ><span class="label">injected, A</span><input
+          class="field"
+          bind:value={() => current, (v) => (typedCurrent = v)}
+        /></label
+      >
       <label class="w-32"
         ><span class="label">goes in at</span>
         <select class="field" bind:value={() => nameOf(at), (v) => (injection = v)}>
@@ -193,7 +244,6 @@
     <ul class="mt-2 grid grid-cols-2 gap-x-4" aria-label="Pads of {net}">
       {#each pads as p (nameOf(p))}
         {@const here = nameOf(p) === nameOf(at)}
-        {@const read = profile?.points.find((q) => nameOf(q.place) === nameOf(p))}
         <li class="flex items-center gap-2 border-t border-faint py-1">
           <span class="min-w-0 flex-1 truncate font-semibold">{nameOf(p)}</span>
           {#if here}<span class="text-[13px] text-ink2">current goes in</span>
@@ -201,8 +251,8 @@
             <input
               class="field w-24 text-right"
               aria-label="{nameOf(p)}, millivolts"
-              placeholder={read ? `${read.mV} mV` : 'mV'}
-              bind:value={typed[nameOf(p)]}
+              placeholder="mV"
+              bind:value={() => textAt(p), (v) => (typedByNet[net] = { ...typed, [nameOf(p)]: v })}
               onfocus={() => (desk.probeNext = p)}
               onblur={() => (desk.probeNext = null)}
             />
@@ -221,34 +271,6 @@
   </form>
   {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
 
-  {#if profile && located}
-    <section class="mt-4 border-l-[3px] border-hot py-1 pl-3" aria-label="Place of the short">
-      <p class="text-[13px] text-ink2">
-        {profile.current_A} A into {nameOf(profile.injection)}, {profile.points.length} pads
-      </p>
-      {#each located.candidates.filter((c, n) => n < 5 && c.p > 0.01) as c, n (c.ref)}
-        {@const part = partOf(c.ref)}
-        <p class="flex items-center gap-3 {n === 0 ? 'text-xl font-bold' : ''}">
-          <span class="flex-1">{c.ref} <span class="text-[13px] font-normal text-ink2">{part?.what ?? ''}</span></span>
-          <span>{percent(c.p)}</span>
-          {#if part && n === 0}<button
-              type="button"
-              class="button px-3"
-              onclick={() => onConvict(part.partId, `millivolts along ${net} end at ${c.ref}, ${percent(c.p)}`)}
-              >Convict {c.ref}</button
-            >{/if}
-        </p>
-      {/each}
-      <p class="text-[13px] text-ink2">
-        within {located.best.radius_mm.toFixed(1)} mm; would read {profile.points
-          .map((p, i) => `${nameOf(p.place)} ${located?.fitted_mV[i].toFixed(1)}`)
-          .join(', ')} mV
-      </p>
-      {#each located.notes as note (note)}<p class="text-[13px] font-semibold text-caution">▲ {note}</p>{/each}
-    </section>
-  {:else if profile}
-    <p class="mt-3 text-ink2" role="status">computing</p>
-  {/if}
   {#if warmth}
     <p class="mt-3">
       <b>By warmth:</b>

@@ -31,7 +31,10 @@
             <span class="font-semibold">{placeName(board, r.place)}</span>
             {#if r.probe && r.quantity !== 'current'}<span class="text-ink2">{r.probe.red}</span>{/if}
           </td>
-          <td class="pr-2 text-right text-base font-bold whitespace-nowrap">{formatReading(r.value, r.quantity)}</td>
+          <td class="pr-2 text-right text-base font-bold whitespace-nowrap"
+            >{formatReading(r.value, r.quantity)}
+            {#if r.probe?.simulated}<span class="block text-[12px] font-normal text-caution">simulated</span>{/if}</td
+          >
           <td class="pr-2 text-right whitespace-nowrap text-ink2"
             >{r.good === null ? '' : formatReading(r.good, r.quantity)}</td
           >

@@ -7,7 +7,7 @@
   import { isPowered, meetsRoutine, type JobEventBody, type JobState, type RoutineStep } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
-  import { askMeter } from './askMeter';
+  import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';
   import { modeName, placeOf, probeKey, probeName, QUANTITY_OF, readTyped, shown, type Probe } from './probes';
   import RoutineForm from './RoutineForm.svelte';
@@ -61,10 +61,12 @@
     if (!reading) return;
     const probe = probeOf(reading);
     let value;
-    let meter: string | undefined;
+    let by = {};
     if (fromMeter) {
       try {
-        ({ value, meter } = await askMeter(view.ticket.id, probe));
+        const answer = await askMeter(view.ticket.id, probe);
+        value = answer.value;
+        by = sourceOf(answer);
       } catch (e) {
         return (problem = (e as Error).message);
       }
@@ -81,7 +83,7 @@
       value,
       good: null,
       powered: isPowered(reading.type),
-      probe: { ...probe, ...(meter ? { meter } : {}) },
+      probe: { ...probe, ...by },
     });
     if (!stored) return;
     delete typed[step.id];

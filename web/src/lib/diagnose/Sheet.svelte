@@ -18,7 +18,7 @@
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
   import { v7 } from 'uuid';
   import type { JobView } from '$lib/server/jobView';
-  import { askMeter } from './askMeter';
+  import { askMeter, sourceOf } from './askMeter';
   import { benchMeter, referenceFor, standing } from './finder.svelte';
   import {
     modeName,
@@ -97,7 +97,12 @@
       focusRow(i + 1);
     }
   }
-  async function store(probe: Probe, value: Measured, good: Measured | null, meter?: string): Promise<boolean> {
+  async function store(
+    probe: Probe,
+    value: Measured,
+    good: Measured | null,
+    by: { meter?: string; simulated?: true } = {},
+  ): Promise<boolean> {
     if (!netlist) return false;
     if (goodBoard) return storeGood([{ probe, value }]);
     return record({
@@ -114,7 +119,7 @@
         black: probe.black,
         state: probe.state,
         range: rangeOf(probe.type, value),
-        ...(meter ? { meter } : {}),
+        ...by,
       },
     });
   }
@@ -148,9 +153,9 @@
   /** The meter fills the cell and the walk goes on. */
   async function fromMeter(probe: Probe, i: number) {
     try {
-      const { value, meter } = await askMeter(view.ticket.id, probe);
+      const answer = await askMeter(view.ticket.id, probe);
       delete problems[probeKey(probe)];
-      if (await store(probe, value, null, meter)) focusRow(i + 1);
+      if (await store(probe, answer.value, null, sourceOf(answer))) focusRow(i + 1);
     } catch (e) {
       problems[probeKey(probe)] = (e as Error).message;
     }
@@ -184,6 +189,18 @@
     let count = 0;
     try {
       const list = readReadings(await file.text());
+      // good values without a reading are what a good board shows, not this one
+      const references = list.flatMap(({ type, red, black, state, value, good }) =>
+        value === null && good !== null
+          ? [{ probe: { type, red, black: black || (netlist?.ground ?? ''), state: state || null }, value: good }]
+          : [],
+      );
+      if (references.length > 0 && !unit.trim()) {
+        goodBoard = true;
+        message = `${references.length} good values stand alone in it. Say which good board they are of, then read the file again; nothing was stored.`;
+        return;
+      }
+      if (references.length > 0 && !(await storeGood(references))) return;
       for (const row of list) {
         if (row.value === null) continue;
         const probe = {
@@ -198,7 +215,7 @@
         }
         count++;
       }
-      message = `${count} readings stored.`;
+      message = `${count} readings stored${references.length > 0 ? `, ${references.length} good values kept for ${view.board.name}` : ''}.`;
     } catch (e) {
       message = e instanceof BoardFileError ? `${file.name}: ${e.sentence}` : (e as Error).message;
     }
@@ -287,6 +304,7 @@
                 {problems[key]}
               </p>
             {:else if reading && !goodBoard}<p class="text-right text-[12px] text-ink2">
+                {#if reading.probe?.simulated}<span class="text-caution">simulated</span>{/if}
                 {accuracyWords(probe, reading.value)}
               </p>{/if}
             {#if d === 'low' || d === 'high'}<p class="text-right text-[13px] font-semibold text-hot">

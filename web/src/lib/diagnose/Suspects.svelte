@@ -69,6 +69,8 @@
     const part = netlist.parts.find((p) => p.ref === ref);
     return part && boardPartOf(view.board, part);
   };
+  /** Shares say what fits best; the first part may still not fit. */
+  const doubted = (n: number, part: Part) => n === 0 && result.doubt !== null && part.ref !== NONE;
   const why = (part: Part) => voices(part, 1) || 'readings leave it the likeliest';
 </script>
 
@@ -102,7 +104,9 @@
               : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>
-        <span class="text-base font-bold">{percent(p)}</span>
+        <span class="text-base font-bold {doubted(n, part) ? 'text-caution' : ''}"
+          >{doubted(n, part) ? 'in doubt' : percent(p)}</span
+        >
       </div>
       <svg class="my-1 block h-1.5 w-full" preserveAspectRatio="none" viewBox="0 0 100 1" aria-hidden="true">
         <rect width="100" height="1" class="fill-faint" />
@@ -114,13 +118,16 @@
           <b>Against:</b>
           {voices(part, -1) || 'nothing yet'}
         </p>
-        {#if chosen?.placed && (n === 0 || desk.selected === chosen.placed.partId)}
+        {#if n === 0 && result.doubt}<p class="text-[13px] font-semibold text-caution">
+            ▲ Not convicted yet: {result.doubt}.
+          </p>{/if}
+        {#if chosen?.placed && ((n === 0 && !result.doubt) || desk.selected === chosen.placed.partId)}
           <button
             type="button"
             class="button mt-2"
             onclick={() => chosen.placed && onConvict(chosen.placed.partId, why(part))}
           >
-            {n === 0 ? `Convict ${chosen.ref}` : `Overrule: ${chosen.ref} it is`}
+            {n === 0 && !result.doubt ? `Convict ${chosen.ref}` : `Overrule: ${chosen.ref} it is`}
           </button>
         {/if}
       {/if}

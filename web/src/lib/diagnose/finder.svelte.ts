@@ -15,6 +15,7 @@ import {
   type JobState,
   type Netlist,
   type Measured,
+  type MeterType,
   type ModelHistory,
   type Reference,
 } from '@orthos/core';
@@ -22,15 +23,11 @@ import type { JobView } from '$lib/server/jobView';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { DiagnoseWorker } from '../../workers/diagnose.worker';
 import DiagnoseWorkerScript from '../../workers/diagnose.worker?worker';
-import { probeKey, probeOfReading, type Probe } from './probes';
+import { circuitOf } from './circuitOf';
+import { placeName } from './place';
+import { probeKey, probeOfReading, TYPE_OF, type Probe } from './probes';
 
 type Circuit = JobView['circuits'][number];
-
-/** The circuit that a job is judged by: the chosen one, else the one drawn last. */
-export function circuitOf(view: JobView, job: JobState): Circuit | null {
-  const chosen = view.circuits.find((c) => c.id === job.circuitId);
-  return chosen ?? view.circuits.toSorted((a, b) => +new Date(b.updatedAt) - +new Date(a.updatedAt))[0] ?? null;
-}
 
 /** What good boards of this kind read for a probe. */
 export function referenceFor(view: JobView, probe: Probe): Reference | null {
@@ -52,14 +49,14 @@ const withoutLeads = (value: Measured | null, leads_ohm: number): Measured | nul
 /** The question for the worker; null without a circuit. */
 export function questionOf(view: JobView, history: ModelHistory): DiagnoseInput | null {
   const job = foldJob(view.events);
-  const circuit = circuitOf(view, job);
+  const circuit = circuitOf(view.circuits, job);
   if (!circuit) return null;
   const { netlist } = circuit;
   const refOf = refs(view.board, circuit);
   const meter = benchMeter(view);
   const leads_ohm = meter?.leadsOhm ?? 0;
   const readings = standing(job).flatMap((r) => {
-    const probe = probeOfReading(r, view.board, netlist);
+    const probe = probeOfReading(r, view.board, netlist) ?? outsideProbe(r, view.board, netlist);
     if (!probe) return [];
     const { type, red, black, state } = probe;
     const raw = r.good ?? referenceFor(view, probe)?.value ?? null;
@@ -99,6 +96,12 @@ export function questionOf(view: JobView, history: ModelHistory): DiagnoseInput 
   };
 }
 
+/** A reading at a joint whose net the board does not know, by the joint's name: what it says about a good board still counts. */
+function outsideProbe(r: JobState['readings'][number], board: BoardModel, netlist: Netlist): Probe | null {
+  if (r.good === null || r.place.partId === undefined || netAt(board, netlist, r.place) !== undefined) return null;
+  return { type: TYPE_OF[r.quantity], red: placeName(board, r.place), black: netlist.ground, state: null };
+}
+
 /** Culprits of earlier jobs as the circuit names them. */
 function culpritsIn(history: ModelHistory, refOf: (partId: string) => string | undefined): Record<string, number> {
   const counts: Record<string, number> = {};
@@ -134,13 +137,22 @@ export function refs(board: BoardModel, { netlist }: Circuit): (partId: string) 
   };
 }
 
+/** What good boards of this kind read from a net to ground, with no circuit that names the ground. */
+function goodOnNet(view: JobView, type: MeterType, net: string): Measured | null {
+  const own = view.goodReadings.filter(
+    (g) => g.type === type && g.red === net && (g.black === '' || isGroundNet(g.black)),
+  );
+  return referenceOf(type, own)?.value ?? null;
+}
+
 /** Suspects from good-board readings alone. */
 export function compared(view: JobView): { readings: Compared[]; suspects: ComparedSuspect[] } {
   const job = foldJob(view.events);
   const readings = standing(job).flatMap((r): Compared[] => {
-    const net = netAt(view.board, null, r.place) ?? r.place.partId;
-    if (r.good === null || net === undefined || isGroundNet(net)) return [];
-    return [{ net, quantity: r.quantity, value: r.value, good: r.good }];
+    const net = r.probe?.red ?? netAt(view.board, null, r.place) ?? r.place.partId;
+    if (net === undefined || isGroundNet(net)) return [];
+    const good = r.good ?? goodOnNet(view, TYPE_OF[r.quantity], net);
+    return good === null ? [] : [{ net, quantity: r.quantity, value: r.value, good }];
   });
   const seen = job.observations.flatMap((o) =>
     o.sign && o.place?.partId ? [{ partId: o.place.partId, sign: o.sign }] : [],

@@ -8,6 +8,7 @@
     foldJob,
     isPolarised,
     offBoardVerdict,
+    PART_ORIGINS,
     packageById,
     partName,
     recipeFor,
@@ -37,10 +38,13 @@
   const AGAINST = ['photo before', 'silkscreen', 'pin-1 mark', 'continuity'];
   let against = $state<string[]>([]);
   let measured = $state('');
+  let origin = $state<(typeof PART_ORIGINS)[number]>('new');
+  let from = $state('');
 
   async function measure(ok: boolean) {
     if (!measured.trim()) return (recorder.problem = 'What did you measure on the new part?');
-    if (await recorder.record({ type: 'new-part-measured', ok, note: measured })) measured = '';
+    const where = from.trim() ? { from } : {};
+    if (await recorder.record({ type: 'new-part-measured', ok, note: measured, origin, ...where })) measured = '';
   }
   async function orient() {
     if (against.length === 0) return (recorder.problem = 'Check it against at least one of these.');
@@ -90,9 +94,27 @@
     <p class="font-semibold">
       New part
       {#if attempt.newPart}<span class="font-normal {attempt.newPart.ok ? 'text-good' : 'text-stop'}"
-          >{attempt.newPart.ok ? '✓ good' : '▲ bad'}: {attempt.newPart.note}</span
+          >{attempt.newPart.ok ? '✓ good' : '▲ bad'}: {[
+            attempt.newPart.origin,
+            attempt.newPart.from,
+            attempt.newPart.note,
+          ]
+            .filter(Boolean)
+            .join(', ')}</span
         >{/if}
     </p>
+    <div class="mt-1 flex gap-2">
+      <select class="field w-40" bind:value={origin} aria-label="Where the part is from">
+        {#each PART_ORIGINS as o (o)}<option value={o}>{o}</option>{/each}
+      </select>
+      <input
+        class="field"
+        bind:value={from}
+        placeholder="which donor, order or bag"
+        aria-label="Which donor, order or bag"
+        maxlength="200"
+      />
+    </div>
     <div class="mt-1 flex gap-2">
       <input
         class="field"

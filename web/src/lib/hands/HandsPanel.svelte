@@ -11,7 +11,15 @@
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
   import type { JobView } from '$lib/server/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { blocks, currentAttempt, foldJob, operationFor, solderedTerminals, type Operation } from '@orthos/core';
+  import {
+    blocks,
+    currentAttempt,
+    foldJob,
+    operationFor,
+    solderedTerminals,
+    workSide,
+    type Operation,
+  } from '@orthos/core';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import FitChecks from './FitChecks.svelte';
@@ -38,6 +46,11 @@
     return all.filter((i, n) => i.say !== all[n - 1]?.say);
   });
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  $effect(() => {
+    if (!target) return;
+    const [side, partId] = [workSide(target, method), target.partId];
+    untrack(() => ([desk.side, desk.selected] = [side, partId]));
+  });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const open = $derived(runs.some((r) => !r.ended));
   const href = $derived(`/run/${view.ticket.id}/${op}`);

@@ -8,6 +8,7 @@
       board: view.board,
       target: view.board.parts.find((p) => p.partId === view.inputs?.target),
       method: view.inUse?.method.kind,
+      alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
       sources: [
         ...view.board.powerSources.map((s) => s.kind ?? 'lead'),
         ...foldJob(view.events).sources.map((s) => s.kind),

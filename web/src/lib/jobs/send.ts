@@ -1,5 +1,6 @@
 /** Talking to the server about a job. Errors come back as sentences, never as exceptions to swallow. */
 import { invalidate } from '$app/navigation';
+import { navigating } from '$app/state';
 import type { JobEventBody } from '@orthos/core';
 import { v7 } from 'uuid';
 
@@ -12,13 +13,12 @@ export class SendError extends Error {
 }
 
 /** Sends JSON and gives the answer back; throws `SendError`, with status 0 when nobody answers. */
-export async function send(method: 'POST' | 'PUT', path: string, body: unknown): Promise<unknown> {
+export async function send(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<unknown> {
   let answer: Response;
   try {
     answer = await fetch(path, {
       method,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });
   } catch {
     throw new SendError(0, 'The server does not answer. Nothing was stored; try again.');
@@ -28,22 +28,28 @@ export async function send(method: 'POST' | 'PUT', path: string, body: unknown):
   throw new SendError(answer.status, problem.message ?? 'The server refused it.');
 }
 
+/** Loads the job again; a page that is being gone to is waited for, since loading now would call it off. */
+async function reloadView(): Promise<void> {
+  await navigating.complete?.catch(() => undefined);
+  await invalidate('job:view');
+}
+
 /** Writes one event to a job's log and reloads the view; gives the event's id back. */
 export async function recordEvent(ticketId: string, body: JobEventBody): Promise<string> {
   const id = v7();
   await send('POST', `/api/jobs/${ticketId}/events`, { id, body });
-  await invalidate('job:view');
+  await reloadView();
   return id;
 }
 
 export async function sendPlan(ticketId: string, plan: Record<string, unknown>): Promise<string> {
   const id = v7();
   await send('POST', `/api/jobs/${ticketId}/plans`, { id, ...plan });
-  await invalidate('job:view');
+  await reloadView();
   return id;
 }
 
 export async function sendPlanSettings(ticketId: string, version: number, settings: unknown): Promise<void> {
   await send('PUT', `/api/jobs/${ticketId}/plan-settings`, { version, settings });
-  await invalidate('job:view');
+  await reloadView();
 }

@@ -1,5 +1,5 @@
 import type { JobView } from '$lib/server/jobView';
-import { JOB_TYPES, partName, type Step } from '@orthos/core';
+import { JOB_TYPES, partName, type JobType, type Step } from '@orthos/core';
 
 export const stepLabel = (step: Step): string => step[0].toUpperCase() + step.slice(1);
 
@@ -61,4 +61,22 @@ function metText(step: Step, view: JobView): string {
   if (step === 'plan') return view.gates.find((g) => g.id === 'plan-fresh')?.why ?? 'done';
   if (step === 'release') return view.gates.find((g) => g.id === 'outcome')?.why ?? 'done';
   return 'done';
+}
+
+const ACTS: Record<Step, (target: string) => string> = {
+  intake: () => 'look at it, try the complaint',
+  diagnose: () => 'measure: no part convicted yet',
+  plan: (target) => `plan how ${target} comes off`,
+  protect: (target) => `cover and lay out for ${target}`,
+  remove: (target) => `take ${target} off`,
+  prepare: (target) => `clean the lands of ${target}`,
+  fit: (target) => `put ${target} on`,
+  verify: () => 'short check, then try everything',
+  release: () => 'write it up',
+};
+
+/** What somebody does next at this step, in the imperative. */
+export function nextAct(step: Step, target: string, type: JobType = 'repair'): string {
+  const name = target || 'the part';
+  return step === 'plan' && JOB_TYPES[type].skips.includes('remove') ? `plan how ${name} goes on` : ACTS[step](name);
 }

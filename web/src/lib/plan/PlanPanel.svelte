@@ -25,7 +25,7 @@
   import SurroundingsForm from './Surroundings.svelte';
   import Outcomes from './Outcomes.svelte';
   import MethodSettings from './MethodSettings.svelte';
-  import { Planner } from './planner.svelte';
+  import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
   import {
     bestMethod,
@@ -46,7 +46,9 @@
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
-  const planner = new Planner();
+  const planner = untrack(() => plannerOf(view.ticket.id));
+  /** The page is still there; what was begun on it goes on without it. */
+  let here = true;
   let chosen = $state<string | null>(null);
   let editing = $state(false);
   let problem = $state<string | null>(null);
@@ -88,11 +90,14 @@
     desk.lens = 'heat';
     desk.time = 0;
     const { hash } = inputs;
+    const { id } = view.ticket;
     if (!(await planner.compute(view.board, inputs))) return;
-    chosen = bestMethod(planner.results);
-    desk.time = (chosen && planner.results[chosen].allWet_s) || desk.time;
+    if (here) {
+      chosen = bestMethod(planner.results);
+      desk.time = (chosen && planner.results[chosen].allWet_s) || desk.time;
+    }
     try {
-      await sendPlan(view.ticket.id, { inputHash: hash, engineVersion: ENGINE_VERSION, results: planner.results });
+      await sendPlan(id, { inputHash: hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
       problem = (e as Error).message;
       if (e instanceof SendError && e.status === 409) await refresh();
@@ -158,10 +163,10 @@
     desk.selected = null;
     desk.lens = 'heat';
     if (target) desk.side = target.side;
-    if (inputs && !view.plan) void compute();
+    if (inputs && !view.plan && !planner.running) void compute();
   });
   onDestroy(() => {
-    planner.cancel();
+    here = false;
     desk.heat = null;
     desk.melt = null;
     desk.marked = null;
@@ -275,6 +280,9 @@
     },
     { keys: ['u', 'Enter'], label: 'use this plan', run: () => void use(), line: view.plan !== null && !stale },
     { keys: ['s'], label: 'change settings', run: () => (editing = !editing) },
+    ...(editing || around
+      ? [{ keys: ['Escape'], label: 'close what is open', run: () => ([editing, around] = [false, false]) }]
+      : []),
   ]);
 </script>
 

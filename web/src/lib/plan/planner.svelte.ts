@@ -83,6 +83,19 @@ export class Planner {
   }
 }
 
+/** Planners that are kept with their fields, so that coming back shows what was there. */
+const KEPT = 3;
+const planners = new Map<string, Planner>();
+
+/** The planner of a job: it goes on computing when its page is left, and is found again on coming back. */
+export function plannerOf(ticketId: string): Planner {
+  const planner = planners.get(ticketId) ?? new Planner();
+  planners.delete(ticketId);
+  planners.set(ticketId, planner);
+  for (const [id, p] of planners) if (planners.size > KEPT && !p.running && id !== ticketId) planners.delete(id);
+  return planner;
+}
+
 /** Progress carries either early frames or the nominal run. */
 function framesOf(partial: unknown): FieldFrames | undefined {
   if (!partial || typeof partial !== 'object') return undefined;

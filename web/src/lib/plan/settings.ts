@@ -27,7 +27,7 @@ export function settingLine(m: Method, units: Panel): string {
   const at = formatTemperature(m.set_C, units);
   if (m.kind === 'iron') return m.tool === 'tweezers' ? `${at}, both ends at once` : `${at}, pin by pin`;
   if (m.kind === 'low-melt')
-    return `${at}, ${m.bead_ratio} × ${m.alloy ? writeComposition(m.alloy) : 'alloy'}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
+    return `${at}, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
   const then = (m.stages ?? []).map(
     (s) =>
       `, ${[
@@ -53,7 +53,7 @@ interface Knob {
   /** Path in the method. */
   key: string;
   label: string;
-  unit?: 'temperature' | 'L/min' | 'mm' | 's' | '×' | 'W' | '°';
+  unit?: 'temperature' | 'L/min' | 'mm' | 's' | '×' | 'mm³' | 'W' | '°';
   min?: number;
   max?: number;
   /** May be left empty. */
@@ -137,7 +137,7 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
   'low-melt': {
     usual: [
       { key: 'set_C', label: 'Iron', unit: 'temperature', min: 150, max: 480 },
-      { key: 'bead_ratio', label: 'Alloy, × the solder', min: 0.2, max: 20 },
+      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', min: 0.05, max: 10 },
       { key: 'tip_mm', label: 'Tip width', unit: 'mm', min: 0.5, max: 10 },
       { key: 'power_W', label: 'Iron power', unit: 'W', min: 10, max: 500 },
       { key: 'stroke_s', label: 'Stroking', unit: 's', min: 2, max: 120 },

@@ -21,6 +21,7 @@
     parseDecimal,
     partName,
     toBoard,
+    workSide,
     type SourceKind,
     type UnitSettings,
   } from '@orthos/core';
@@ -41,10 +42,17 @@
     ...job.sources,
   ]);
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
-  const marks = $derived(target ? bearings(view.board, target) : []);
+  /** The side one works on. */
+  const side = $derived(target ? workSide(target, view.inUse?.method) : 'top');
+  const marks = $derived(target ? bearings(view.board, target, side) : []);
   const layOut = $derived(
     view.inUse
-      ? layOutFor(view.inUse.method, view.inputs?.station ?? {}, floodSolder(view.board, view.inputs?.flood))
+      ? layOutFor(
+          view.inUse.method,
+          view.inputs?.station ?? {},
+          floodSolder(view.board, view.inputs?.flood),
+          view.inputs?.settings.surroundings?.joints,
+        )
       : null,
   );
   const nextStep = $derived(JOB_TYPES[view.ticket.kind].skips.includes('remove') ? 'fit' : 'remove');
@@ -63,7 +71,8 @@
   let tools = $state<string[]>(untrack(() => attempt.laidOut?.tools ?? []));
   let setTo = $state<Record<string, string>>({});
   $effect(() => {
-    const at = attempt.laidOut?.setPoints ?? [];
+    // as planned, unless the tool was set otherwise
+    const at = [...(attempt.laidOut?.setPoints ?? []), ...(layOut?.setPoints ?? [])];
     untrack(() => {
       for (const p of at) setTo[p.id] ??= String(p.value);
     });
@@ -72,10 +81,11 @@
   // the target and its landmarks on the stage, on the side one works from
   $effect(() => {
     if (!target) return;
-    const { partId, side } = target;
+    const { partId } = target;
+    const from = side;
     untrack(() => {
       desk.lens = 'parts';
-      desk.side = side;
+      desk.side = from;
       desk.selected = partId;
     });
     const [x_mm, y_mm] = toBoard(target, 0, 0);
@@ -173,7 +183,7 @@
   }
   const allTools = () => {
     if (!layOut) return;
-    tools = tools.length === layOut.tools.length ? [] : [...layOut.tools];
+    tools = [...layOut.tools];
   };
   const firstOpen = () => {
     const s = sources.find((q) => q.kind !== 'none' && !job.powerGone.has(q.id));
@@ -237,8 +247,9 @@
     <p class="text-ink2">No target yet. <a class="underline" href="/jobs/{view.ticket.id}/diagnose">Choose it</a></p>
   {:else}
     <p class="text-[13px] text-ink2">
-      {partName(target)} seen from the {target.side}{target.side === 'bottom' ? ', as mirrored on the stage' : ''}. Tick
-      what you find where it says.
+      {partName(target)} seen from the {side}{side === target.side ? '' : ', its solder side'}{side === 'bottom'
+        ? ', as mirrored on the stage'
+        : ''}. Tick what you find where it says.
     </p>
     {#each marks as m (m.id)}
       <label class="flex min-h-10 items-center gap-2 border-t border-faint">

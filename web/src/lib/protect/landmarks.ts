@@ -1,5 +1,5 @@
 /** Where the target lies from a landmark, as seen on the working side: so that nobody works on the wrong row. */
-import { packageById, partName, type BoardModel, type PlacedPart } from '@orthos/core';
+import { packageById, partName, type BoardModel, type PlacedPart, type Side } from '@orthos/core';
 
 export interface Bearing {
   id: string;
@@ -15,9 +15,9 @@ const MOST = 5;
 /** Parts at least this large serve as landmarks, mm². */
 const LARGE_MM2 = 12;
 
-/** The landmarks of the board and its large parts nearby, nearest first within each kind. */
-export function bearings(board: BoardModel, target: PlacedPart): Bearing[] {
-  const sign = target.side === 'bottom' ? -1 : 1;
+/** The landmarks of the board and its large parts nearby on the side one works on, nearest first within each kind. */
+export function bearings(board: BoardModel, target: PlacedPart, side: Side): Bearing[] {
+  const sign = side === 'bottom' ? -1 : 1;
   const from = (id: string, label: string, x: number, y: number): Bearing => {
     const [dx, dy] = [(target.x_mm - x) * sign, target.y_mm - y];
     return { id, label, right_mm: dx, down_mm: dy, distance_mm: Math.hypot(dx, dy) };
@@ -27,7 +27,7 @@ export function bearings(board: BoardModel, target: PlacedPart): Bearing[] {
   const parts = board.parts
     .filter((p) => {
       const { l, w } = packageById(p.package).body;
-      return p.partId !== target.partId && p.side === target.side && l * w >= LARGE_MM2;
+      return p.partId !== target.partId && p.side === side && l * w >= LARGE_MM2;
     })
     .map((p) => from(p.partId, `${partName(p)}${p.what ? `, ${p.what}` : ''}`, p.x_mm, p.y_mm))
     .sort(near);

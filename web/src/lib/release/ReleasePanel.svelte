@@ -8,7 +8,7 @@
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
   import type { JobView } from '$lib/server/jobView';
-  import { foldJob, handMinutes, openGates, outcomeWord, parseDecimal } from '@orthos/core';
+  import { benchMinutes, foldJob, openGates, outcomeWord, parseDecimal } from '@orthos/core';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';
 
@@ -22,8 +22,11 @@
   const job = $derived(foldJob(view.events));
   const released = $derived(job.released);
   const open = $derived(openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome'));
+  const offered = $derived(
+    job.intake.offer?.tiers.find((t) => t.label === job.intake.taken) ?? job.intake.offer?.tiers[0],
+  );
   let outcome = $state<'repaired' | 'not repaired' | 'declined'>('repaired');
-  let minutes = $state(untrack(() => String(Math.round(handMinutes(foldJob(view.events))))));
+  let minutes = $state(untrack(() => String(Math.round(benchMinutes(view.events)))));
   let lead = $state(untrack(() => leadWasUsed(view)));
   let note = $state('');
 
@@ -54,7 +57,13 @@
       <a class="button button-main" href="/record/{view.ticket.id}">The record</a>
       <a class="button" href="/record/{view.ticket.id}/pdf">PDF</a>
       <button class="button" onclick={reopen}>It came back: reopen</button>
+      {#if !job.handedOver}<button
+          class="button"
+          disabled={recorder.busy}
+          onclick={() => recorder.record({ type: 'handed-over' })}>Handed over</button
+        >{/if}
     </div>
+    {#if job.handedOver}<p class="mt-2 text-good">✓ The owner has it back.</p>{/if}
   {:else}
     <form onsubmit={release} class="mt-3 space-y-3" aria-label="Release">
       <fieldset>
@@ -74,6 +83,7 @@
         <div class="w-32">
           <label class="label" for="rel-min">Bench minutes</label>
           <input id="rel-min" class="field" bind:value={minutes} inputmode="decimal" />
+          {#if offered}<p class="text-[12px] text-ink2">offered {offered.minutes} min</p>{/if}
         </div>
         <label class="flex min-h-10 items-center gap-2 self-end"
           ><input type="checkbox" class="h-4 w-4" bind:checked={lead} />leaded solder was used</label

@@ -6,9 +6,10 @@ import { placeName } from '$lib/diagnose/place';
 import { nameOf } from '$lib/plan/words';
 import type { JobView } from '$lib/server/jobView';
 import {
+  benchMinutes,
+  COMPLAINT,
   foldJob,
   formatReading,
-  handMinutes,
   openGates,
   outcomeWord,
   screwsOut,
@@ -31,9 +32,12 @@ export interface Report {
   subtitle: string;
   facts: [string, string][];
   outcome: string;
-  attempts: { title: string; why: string; readings: string[]; runs: ReportRun[] }[];
+  attempts: { title: string; why: string; readings: string[]; facts: [string, string][]; runs: ReportRun[] }[];
+  /** Empty where none was made. */
   shortCheck: string;
   functions: { name: string; before: string; after: string }[];
+  /** Parts changed for a good board's while searching. */
+  swaps: string[];
   notDone: string[];
   overrides: string[];
   slips: string[];
@@ -46,10 +50,11 @@ export interface Report {
 
 const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Cleaning', fit: 'Putting on' };
 
-/** Lead was on the bench: lands are cleaned with leaded solder, where the shop does so. */
+/** Lead was on the bench: lands were flooded, or a part tinned, with leaded solder, where the shop does so. */
 export function leadWasUsed(view: JobView): boolean {
   if (view.inputs?.flood === 'own') return false;
-  return foldJob(view.events).attempts.some((a) => a.runs.some((r) => r.op === 'prepare' && r.marks.length > 0));
+  const leaded = /^(flood|tin)/;
+  return foldJob(view.events).attempts.some((a) => a.runs.some((r) => r.marks.some((m) => leaded.test(m.instruction))));
 }
 
 function intakeRows(job: JobState): [string, string][] {
@@ -76,10 +81,42 @@ function intakeRows(job: JobState): [string, string][] {
   return rows.flatMap(([name, value]): [string, string][] => (value ? [[name, value]] : []));
 }
 
+const inBrackets = (words: (string | false | undefined)[]): string => {
+  const said = words.filter((w) => w);
+  return said.length > 0 ? ` (${said.join(', ')})` : '';
+};
+
+/** Whether the complaint itself is gone, once it was tried. */
+function complaintFact(job: JobState): [string, string][] {
+  const after = job.functions.get(COMPLAINT)?.after;
+  return after === 'works' || after === 'dead' ? [['Complaint', after === 'works' ? 'gone' : 'still there']] : [];
+}
+
+/** What was found at the part that came off, and where the one that went on is from. */
+function attemptFacts({ offBoardTest: old, newPart }: JobState['attempts'][number]): [string, string][] {
+  const line =
+    old?.recovered === undefined ? '' : `, the line ${old.recovered ? 'came back' : 'was still wrong'} without it`;
+  const rows: [string, string | undefined][] = [
+    ['Off the board', old && `${old.result}${line}`],
+    [
+      'Put on',
+      newPart &&
+        [
+          newPart.origin === 'donor board' ? 'from a donor board' : newPart.origin,
+          newPart.from,
+          `measured ${newPart.ok ? 'good' : 'bad'}${newPart.note ? `: ${newPart.note}` : ''}`,
+        ]
+          .filter(Boolean)
+          .join(', '),
+    ],
+  ];
+  return rows.flatMap(([name, value]): [string, string][] => (value ? [[name, value]] : []));
+}
+
 export function reportOf(view: JobView, date: (ms: number) => string): Report {
   const job = foldJob(view.events);
   const released = job.released;
-  const minutes = released?.minutes ?? Math.round(handMinutes(job));
+  const minutes = released?.minutes ?? Math.round(benchMinutes(view.events));
   const gates = openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome');
   const lead = released?.lead ?? leadWasUsed(view);
   return {
@@ -91,6 +128,7 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
       ['Taken in', date(new Date(view.ticket.createdAt).getTime())],
       ['Released', released ? date(released.at) : 'not yet'],
       ['Bench time', `${minutes} min`],
+      ...complaintFact(job),
       ['Lead', lead ? 'leaded solder was used' : 'no lead used'],
       ...(view.reopenings.earlier ? [['Takes up', `No. ${view.reopenings.earlier.number}`] as [string, string]] : []),
       ...(view.reopenings.later.length > 0
@@ -100,31 +138,42 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
     outcome: released
       ? `${outcomeWord(view.ticket.kind, released.outcome)}${released.reason ? `, ${released.reason}` : ''}${released.note ? `: ${released.note}` : ''}`
       : 'not released',
-    attempts: job.attempts.map((a, i) => ({
-      title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
-      why: a.suspect?.why ?? '',
-      readings:
-        i === job.attempts.length - 1
-          ? job.readings.map(
-              (r) =>
-                `${placeName(view.board, r.place)} ${formatReading(r.value, r.quantity)}${r.good === null ? '' : ` (good ${formatReading(r.good, r.quantity)})`}`,
-            )
-          : [],
-      runs: a.runs.map((run) => ({
-        title: VERBS[run.op],
-        method: run.op === 'prepare' ? '' : run.method,
-        notes: [
-          ...(run.ended?.outcome === 'given up' ? ['given up'] : []),
-          ...(run.bench ? ['played by a hidden bench'] : []),
-          ...(run.offline ? ['begun while the server was away'] : []),
-          ...[...run.joints].filter(([, s]) => s !== 'done').map(([t, s]) => `joint ${t} ${s}`),
-        ],
-        rows: markRows(run),
-        joints: run.guide?.joints ?? [],
-      })),
-    })),
-    shortCheck: view.gates.find((g) => g.id === 'short-check')?.why ?? '',
-    functions: [...job.functions].map(([name, f]) => ({ name, before: f.before ?? '', after: f.after ?? '' })),
+    attempts: job.attempts
+      .map((a, i): Report['attempts'][number] => ({
+        title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
+        why: a.suspect?.why ?? '',
+        readings:
+          i === job.attempts.length - 1
+            ? job.readings.map(
+                (r) =>
+                  `${placeName(view.board, r.place)} ${formatReading(r.value, r.quantity)}${inBrackets([r.probe?.simulated && 'simulated', r.good !== null && `good ${formatReading(r.good, r.quantity)}`])}`,
+              )
+            : [],
+        facts: attemptFacts(a),
+        runs: a.runs.map((run) => ({
+          title: VERBS[run.op],
+          method: run.op === 'prepare' ? '' : run.method,
+          notes: [
+            ...(run.ended?.outcome === 'given up' ? ['given up'] : []),
+            ...(run.bench ? ['played by a hidden bench'] : []),
+            ...(run.offline ? ['begun while the server was away'] : []),
+            ...[...run.joints].filter(([, s]) => s !== 'done').map(([t, s]) => `joint ${t} ${s}`),
+          ],
+          rows: markRows(run),
+          joints: run.guide?.joints ?? [],
+        })),
+      }))
+      .filter((a) => a.why || a.readings.length + a.facts.length + a.runs.length > 0),
+    shortCheck: job.attempts.some((a) => a.shortChecks.length > 0)
+      ? (view.gates.find((g) => g.id === 'short-check')?.why ?? '')
+      : '',
+    functions: [...job.functions]
+      .filter(([name, f]) => name !== COMPLAINT && (f.before ?? f.after))
+      .map(([name, f]) => ({ name, before: f.before ?? '', after: f.after ?? '' })),
+    swaps: [...job.swapped].map(
+      ([partId, followed]) =>
+        `${nameOf(view.board, partId)} changed for a good board’s: the fault ${followed ? 'went along with it' : 'stayed'}`,
+    ),
     notDone: gates.filter((g) => !g.overridden).map((g) => `${g.label}: ${g.why}`),
     overrides: job.overrides.map((o) => `${view.gates.find((g) => g.id === o.gate)?.label ?? o.gate}: ${o.why}`),
     slips: job.slips.map((s) => `${SLIPS[s.kind].label}: ${s.checked ? s.checked.result : 'not looked at'}`),

@@ -10,11 +10,14 @@
     type Guide,
     type JointMark,
     type PlacedPart,
+    type Side,
   } from '@orthos/core';
 
   interface Props {
     board: BoardModel;
     target: PlacedPart;
+    /** The side one works on. */
+    side: Side;
     guide: Guide | null;
     /** Quarter turns, counter-clockwise. */
     turns: number;
@@ -22,10 +25,12 @@
     joints: ReadonlyMap<string, JointMark> | undefined;
     current: string | null;
   }
-  let { board, target, guide, turns, wet, joints, current }: Props = $props();
+  let { board, target, side, guide, turns, wet, joints, current }: Props = $props();
 
   const pkg = $derived(packageById(target.package));
-  const mirrored = $derived(target.side === 'bottom');
+  const mirrored = $derived(side === 'bottom');
+  /** Seen from the solder side: the pins stand before the body. */
+  const behind = $derived(side !== target.side);
   /** From the board to the view, mm from the target's middle. */
   const seen = $derived((points: [number, number][]): [number, number][] =>
     points.map(([bx, by]) => {
@@ -49,7 +54,7 @@
         points,
         at: centre(points),
         rank: order.indexOf(t.id),
-        under: t.kind === 'pad' || t.kind === 'pin',
+        under: !behind && (t.kind === 'pad' || t.kind === 'pin'),
       };
     }),
   );
@@ -60,7 +65,7 @@
     board.parts
       .filter(
         (p) =>
-          p.side === target.side &&
+          p.side === side &&
           p.partId !== target.partId &&
           Math.hypot(p.x_mm - target.x_mm, p.y_mm - target.y_mm) < 2.2 * half + 8,
       )
@@ -98,7 +103,7 @@
   viewBox="{-half} {-half} {2 * half} {2 * half}"
   class="bg-board h-full w-full"
   role="img"
-  aria-label="{partName(target)}, seen from the {target.side}{guide?.last ? `, joint ${guide.last} is last` : ''}"
+  aria-label="{partName(target)}, seen from the {side}{guide?.last ? `, joint ${guide.last} is last` : ''}"
 >
   <rect x={-half} y={-half} width={2 * half} height={2 * half} fill="var(--board)" />
   {#each neighbours as n (n.id)}
@@ -107,6 +112,15 @@
       >{n.name}</text
     >
   {/each}
+  {#if behind}
+    <polygon
+      points={text(body)}
+      fill="none"
+      stroke="var(--drawn)"
+      stroke-width={half / 160}
+      stroke-dasharray="{half / 20} {half / 30}"
+    />
+  {/if}
   {#each lands.filter((l) => !l.under) as l (l.id)}
     <polygon
       points={text(l.points)}
@@ -115,7 +129,13 @@
       stroke-width={l.id === current ? half / 50 : l.id === guide?.last ? half / 80 : half / 200}
     />
   {/each}
-  <polygon points={text(body)} fill="var(--part)" fill-opacity="0.94" stroke="var(--drawn)" stroke-width={half / 110} />
+  {#if !behind}<polygon
+      points={text(body)}
+      fill="var(--part)"
+      fill-opacity="0.94"
+      stroke="var(--drawn)"
+      stroke-width={half / 110}
+    />{/if}
   {#if pkg.polarity !== 'none' && first}
     <circle cx={corner[0] * 0.82} cy={corner[1] * 0.82} r={size * 0.32} fill="var(--drawn)" />
   {/if}

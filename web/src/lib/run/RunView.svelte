@@ -2,11 +2,12 @@
   import { loadCues, keepAwake, saveCues, sound } from './cues';
   import { HOLD_MS, Pedal, PEDAL_KEYS } from './pedal';
   import { outbox } from './outbox.svelte';
+  import { methodsOf } from './work';
   import { NEXT_STEP, OP_NAMES, RunSession } from './session.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import type { JobView } from '$lib/server/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { cautionsFor, partName, type Operation, type Step } from '@orthos/core';
+  import { cautionsFor, partName, workSide, type Operation, type Step } from '@orthos/core';
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { onMount } from 'svelte';
@@ -48,6 +49,7 @@
       board: view.board,
       target,
       method: s.method?.kind,
+      alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
       sources: view.board.powerSources.map((p) => p.kind ?? 'lead'),
     }),
   );
@@ -98,7 +100,10 @@
         ]
       : []),
     ...(s.sheet
-      ? s.sheet.choices.map((c, i) => ({ keys: [String(i + 1)], label: c.label, run: () => c.choose() }))
+      ? [
+          ...s.sheet.choices.map((c, i) => ({ keys: [String(i + 1)], label: c.label, run: () => c.choose() })),
+          { keys: ['Escape'], label: 'close it', run: () => (s.sheet = null) },
+        ]
       : []),
     { keys: ['v'], label: 'turn the view', run: turn },
     { keys: ['m'], label: 'sound on or off', run: mute },
@@ -106,7 +111,10 @@
   ]);
 
   onMount(() => {
-    box.settle(view.events.map((e) => e.id));
+    box.settle(
+      view.ticket.id,
+      view.events.map((e) => e.id),
+    );
     const awake = keepAwake();
     const timer = setInterval(() => (s.now = Date.now()), 200);
     return () => {
@@ -300,6 +308,10 @@
         <RunPart
           board={view.board}
           {target}
+          side={workSide(
+            target,
+            methodsOf(view, op).find((m) => m.label === s.course?.run.method) ?? methodsOf(view, op)[0],
+          )}
           guide={s.guide}
           {turns}
           wet={s.wet}

@@ -54,7 +54,7 @@ export class Outbox {
   refused = $state.raw<Refused[]>([]);
   /** Made in this visit, sent or not: what the page shows before the server has told. */
   made = $state.raw<Pending[]>([]);
-  /** Gates of jobs as the server judged them last, by ticket. */
+  /** Gates of jobs as the server judged them when it was last told something from here, by ticket. */
   gates = $state.raw<Record<string, GateResult[]>>({});
   /** The server does not answer at present. */
   away = $state(false);
@@ -104,9 +104,17 @@ export class Outbox {
     this.made = [...this.made, event];
   }
 
-  /** A page was loaded whose log has these events: they need not be kept any longer. */
-  settle(ids: Iterable<string>): void {
-    for (const id of ids) this.store.removeItem(SENT + id);
+  /**
+   * A page of this ticket was loaded whose log has these events: they need not be kept any longer, and what was answered to them says no more than
+   * the page, unless the page is older.
+   */
+  settle(ticketId: string, ids: Iterable<string>): void {
+    const there = new Set(ids);
+    for (const id of there) this.store.removeItem(SENT + id);
+    const waiting = new Set(this.waiting.map((e) => e.id));
+    const older = this.made.some((e) => e.ticketId === ticketId && !there.has(e.id) && !waiting.has(e.id));
+    if (older) return;
+    this.gates = Object.fromEntries(Object.entries(this.gates).filter(([id]) => id !== ticketId));
   }
 
   private keep(prefix: string, event: Pending | Refused): void {

@@ -49,6 +49,7 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Work
     nearest: nearest ? nameOf(view.board, nearest) : null,
     station: view.inputs?.station ?? {},
     flood: view.inputs?.flood,
+    joints: view.inputs?.settings.surroundings?.joints ?? [],
   };
 }
 

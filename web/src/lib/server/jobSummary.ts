@@ -1,34 +1,61 @@
+/** A job as a row of a list: where it stands, what comes next, what it waits for, how long it may still take. From its log and ticket alone. */
+import { nextAct } from '$lib/jobs/words';
 import {
+  benchMinutes,
   currentAttempt,
   foldJob,
-  isFitted,
-  isOff,
   outcomeWord,
+  standsAt,
   type JobEvent,
   type JobType,
   type Step,
 } from '@orthos/core';
 
-/** Where a job stands and on what, from its log alone (a list need not judge every gate). */
-export function summarise(events: JobEvent[], kind: JobType): { step: Step; about: string; attempt: number } {
+/** What a job waits for: our hands, the owner's answer, a part, or to be fetched. */
+export type Block = 'hands' | 'answer' | 'part' | 'pick-up';
+
+export interface JobSummary {
+  step: Step;
+  about: string;
+  attempt: number;
+  block: Block;
+  /** What somebody does next. */
+  next: string;
+  /** Minutes at the bench that are still to be expected. */
+  minutes: number;
+}
+
+/** Minutes of a job where nothing was offered yet, and the least that is left of any. */
+const USUAL_MIN = 45;
+const LEAST_MIN = 5;
+
+/** `nameOf`: a part as it is called on this job's board. */
+export function summarise(
+  events: JobEvent[],
+  { kind, waitsFor = '' }: { kind: JobType; waitsFor?: string },
+  nameOf: (partId: string) => string = (id) => id.toUpperCase(),
+): JobSummary {
   const state = foldJob(events);
   const a = currentAttempt(state);
-  const target = a.suspect ? a.suspect.partId.toUpperCase() : '';
-  const step: Step = state.released
-    ? 'release'
-    : isFitted(a)
-      ? 'verify'
-      : isOff(a)
-        ? 'prepare'
-        : a.plan
-          ? 'protect'
-          : a.suspect
-            ? 'plan'
-            : events.length > 0 || kind === 'express'
-              ? 'diagnose'
-              : 'intake';
+  const target = a.suspect ? nameOf(a.suspect.partId) : '';
+  const step = standsAt(state, kind);
   const about =
     (state.released && outcomeWord(kind, state.released.outcome)) ??
     (target || (state.readings.length ? `${state.readings.length} readings` : ''));
-  return { step, about, attempt: state.attempts.length };
+  const { offer, taken } = state.intake;
+  const expected = (offer?.tiers.find((t) => t.label === taken) ?? offer?.tiers[0])?.minutes ?? USUAL_MIN;
+  const block: Block = state.released ? 'pick-up' : waitsFor ? 'part' : offer && !taken ? 'answer' : 'hands';
+  return {
+    step,
+    about,
+    attempt: state.attempts.length,
+    block,
+    next: {
+      hands: nextAct(step, target, kind),
+      answer: 'ask for an answer to the offer',
+      part: `waits for ${waitsFor}`,
+      'pick-up': state.handedOver ? 'handed over' : 'hand it over',
+    }[block],
+    minutes: state.released ? 0 : Math.max(LEAST_MIN, Math.round(expected - benchMinutes(events))),
+  };
 }

@@ -10,11 +10,13 @@ import {
   isPolarised,
   judgeGates,
   layOutFor,
+  methodSchema,
   methodsFor,
   onDial,
   packageById,
   solderedTerminals,
-  stepAt,
+  staysLeadFree,
+  standsAt,
   type BoardModel,
   type JobState,
   type Method,
@@ -24,6 +26,7 @@ import {
   type StationModel,
 } from '@orthos/core';
 import { error } from '@sveltejs/kit';
+import { z } from 'zod';
 import type { Database } from './db/connect';
 import type { KitSnapshot, PlanSettings } from './db/schema';
 import { boardVersionById } from './repositories/boardModels';
@@ -75,9 +78,10 @@ async function planInputs(
     ...(station?.doc ?? DEFAULT_STATION),
     ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
   };
-  const methods = methodsFor(part.package).map((c) => ({
+  const before = z.array(methodSchema).parse(stored?.methods ?? []);
+  const methods = methodsFor(part.package, staysLeadFree(board, flood)).map((c) => ({
     ...c,
-    method: onDial(stored?.methods.find((m) => m.label === c.method.label) ?? c.method, model),
+    method: onDial(before.find((m) => m.label === c.method.label) ?? c.method, model),
   }));
   const settings: PlanSettings = {
     v: 1,
@@ -150,7 +154,14 @@ export async function jobView(db: Database, id: string) {
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
     hotNeighbours: hot,
-    layOut: inUse ? layOutFor(inUse.method, inputs?.station ?? {}, floodSolder(version.doc, inputs?.flood)) : null,
+    layOut: inUse
+      ? layOutFor(
+          inUse.method,
+          inputs?.station ?? {},
+          floodSolder(version.doc, inputs?.flood),
+          inputs?.settings.surroundings?.joints,
+        )
+      : null,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
@@ -173,7 +184,7 @@ export async function jobView(db: Database, id: string) {
     boardVersion: { number: version.number, hash: version.hash },
     events,
     gates,
-    step: stepAt(gates, ticket.kind),
+    step: standsAt(state, ticket.kind),
     inputs,
     plan: mine ?? null,
     freshness: freshness ?? null,

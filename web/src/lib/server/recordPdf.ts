@@ -88,6 +88,7 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
     heading(a.title);
     if (a.why) text(a.why, 10, false, '#4f5c61');
     if (a.readings.length > 0) text(`Readings: ${a.readings.join('; ')}.`, 9);
+    for (const [name, value] of a.facts) text(`${name}: ${value}`, 9);
     for (const run of a.runs) {
       doc.moveDown(0.5);
       text(
@@ -113,8 +114,11 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
         );
     }
   }
-  heading('Short check before power');
-  text(report.shortCheck);
+  list('Changed while searching', report.swaps);
+  if (report.shortCheck) {
+    heading('Short check before power');
+    text(report.shortCheck);
+  }
   if (report.functions.length > 0) {
     heading('Functions');
     table([['What', 'before', 'after'], ...report.functions.map((f) => [f.name, f.before, f.after])], [240, 90, 90]);

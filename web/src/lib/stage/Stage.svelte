@@ -168,7 +168,9 @@
     { keys: ['0'], label: 'whole board', run: fit },
     { keys: ['h', 'j', 'k', 'l'], label: 'move left, down, up, right', run: (key) => pan(...PAN[key]) },
     { keys: ['r'], label: 'ruler', run: () => toggleRuler() },
-    { keys: ['Escape'], label: 'let go of the part', run: () => select(null) },
+    measuring
+      ? { keys: ['Escape'], label: 'put the ruler away', run: () => toggleRuler() }
+      : { keys: ['Escape'], label: 'let go of the part', run: () => select(null) },
   ]);
   useCommands(() =>
     board.parts.map((p) => ({

@@ -35,7 +35,7 @@
   {/if}
   <button
     type="button"
-    class="ml-2 flex h-10 items-center gap-1.5 px-2"
+    class="ml-2 flex h-10 items-center gap-1.5 px-2 whitespace-nowrap"
     onclick={onFlip}
     title="Turn the board over (F)"
   >

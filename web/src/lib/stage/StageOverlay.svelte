@@ -1,17 +1,20 @@
 <script lang="ts">
   // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
   import {
+    boardBounds,
     boxOnBoard,
     cornersOnBoard,
     formatLength,
     formatTemperature,
     packageById,
+    partName,
     toBoard,
     type BoardModel,
     type UnitSettings,
   } from '@orthos/core';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { heatColour } from './heatLayer';
+  import { labelSize } from './painter';
   import { placeCallouts } from './placeCallouts';
   import { scaleBar, toScreen, type StageView } from './view';
 
@@ -64,6 +67,21 @@
     const [[xa, y0], [xb, y1]] = [toScreen(view, b.x0, b.y0), toScreen(view, b.x1, b.y1)];
     return { left: Math.min(xa, xb), top: y0, w: Math.abs(xb - xa), h: y1 - y0 };
   }
+  /** The board's lower rim on the screen: names of holes stay off it. */
+  const rim = $derived(toScreen(view, 0, boardBounds(board).y1)[1]);
+  /** Half of the hole there, mm; a pad's without one. */
+  const radiusAt = (x_mm: number, y_mm: number) =>
+    (board.holes.find((h) => Math.hypot(h.x_mm - x_mm, h.y_mm - y_mm) < 0.5)?.d_mm ?? 2) / 2;
+  /** Where a part's name stands on the screen, if it has room for one. */
+  function nameOnStage(part: BoardModel['parts'][number]) {
+    const { left, top, w, h } = onStage(part);
+    const text = partName(part);
+    const size_px = labelSize(w, h, text);
+    if (size_px === null) return [];
+    const [tw, th] =
+      h > w * 1.6 ? [size_px * 1.2, size_px * 0.62 * text.length] : [size_px * 0.62 * text.length, size_px * 1.2];
+    return [{ left: left + (w - tw) / 2, top: top + (h - th) / 2, w: tw, h: th }];
+  }
   const callouts = $derived.by(() => {
     const shown = desk.callouts.filter((c) => c.side === desk.side);
     if (shown.length === 0) return [];
@@ -74,7 +92,13 @@
     const spoken = board.parts.filter(
       (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
     );
-    const places = placeCallouts(boxes, size.w, size.h, spoken.map(onStage));
+    const names = board.parts.filter((p) => p.side === desk.side && p.ref).flatMap(nameOnStage);
+    if (desk.probeNext && desk.probeNext.side === desk.side) {
+      const [x, y] = toScreen(view, desk.probeNext.x_mm, desk.probeNext.y_mm);
+      names.push({ left: x - 50, top: y - 36, w: 100, h: 52 });
+    }
+    const near = names.filter((n) => boxes.some((b) => Math.hypot(n.left - b.x, n.top - b.y) < 260));
+    const places = placeCallouts(boxes, size.w, size.h, spoken.map(onStage), near);
     return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
   });
 </script>
@@ -105,9 +129,10 @@
   {/each}
   {#each board.landmarks as mark (mark.id)}
     {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
+    {@const clear = radiusAt(mark.x_mm, mark.y_mm) * view.scale}
     <text
       {x}
-      y={y + 1.3 * view.scale + 14}
+      y={y + clear + 18 > Math.min(rim, size.h - 8) ? y - clear - 6 : y + clear + 14}
       text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'}
       class="fill-ink2 text-[12px]">{mark.label}</text
     >

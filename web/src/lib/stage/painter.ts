@@ -299,6 +299,16 @@ export function paintBatch(
   ctx.stroke(path);
 }
 
+const isUpright = (w: number, h: number): boolean => h > w * 1.6 && h * 0.85 > 9;
+
+/** How large a name is written into a box, pixels; null where it has no room. */
+export function labelSize(w: number, h: number, text: string): number | null {
+  const size = isUpright(w, h)
+    ? Math.min(15, w * 0.8, (h * 1.5) / text.length)
+    : Math.min(15, Math.max(h, w) * 0.3, h * 0.85, (w * 1.5) / text.length);
+  return size < 8 ? null : size;
+}
+
 /** Labels of the parts that have room for them at this scale. */
 export function paintLabels(
   ctx: CanvasRenderingContext2D,
@@ -319,14 +329,12 @@ export function paintLabels(
   for (const label of labels) {
     if (label.x < seen.x0 || label.x > seen.x1 || label.y < seen.y0 || label.y > seen.y1) continue;
     const [w, h] = [label.w * v.scale, label.h * v.scale];
-    const size = Math.min(15, Math.max(h, w) * 0.3, h * 0.85);
-    const upright = h > w * 1.6 && h * 0.85 > 9;
-    const fitted = upright
-      ? Math.min(15, w * 0.8, (h * 1.5) / label.text.length)
-      : Math.min(size, (w * 1.5) / label.text.length);
-    if (fitted < 8) continue;
+    const fitted = labelSize(w, h, label.text);
+    if (fitted === null) continue;
+    const upright = isUpright(w, h);
     const [x, y] = toScreen(v, label.x, label.y);
     ctx.save();
+    ctx.fillStyle = label.through ? palette.faint : palette.ink;
     ctx.translate(x, y);
     if (upright) ctx.rotate(-Math.PI / 2);
     ctx.font = `600 ${fitted.toFixed(1)}px 'Archivo Variable', sans-serif`;

@@ -24,13 +24,14 @@ const overlap = (a: StageRect, b: StageRect) =>
 
 /**
  * Greedy: each callout takes the nearest free place, counting overlap, what it would cover of the parts in
- * `keepClear`, and how far the rim pushes it aside.
+ * `keepClear`, the `names` it would hide, and how far the rim pushes it aside.
  */
 export function placeCallouts(
   boxes: readonly CalloutBox[],
   width: number,
   height: number,
   keepClear: readonly StageRect[] = [],
+  names: readonly StageRect[] = [],
 ): PlacedCallout[] {
   const placed: StageRect[] = [];
   const points = boxes.map((b) => ({ left: b.x - 4, top: b.y - 4, w: 8, h: 8 }));
@@ -50,6 +51,7 @@ export function placeCallouts(
           moved +
           placed.reduce((s, p) => s + overlap(here, p), 0) * 2 +
           keepClear.reduce((s, p) => s + overlap(here, p), 0) * 0.15 +
+          names.reduce((s, p) => s + overlap(here, p), 0) * 1.2 +
           points.reduce((s, p) => s + overlap(here, p), 0) * 0.5;
         if (cost < least) [best, least] = [here, cost];
       }

@@ -11,9 +11,25 @@
     complaint: string;
   }
 
+  interface FoundPart {
+    id: string;
+    number: number;
+    device: string;
+    ref: string;
+    partId: string;
+    what: string;
+  }
+  interface Found {
+    /** What was asked; an answer to something else is none. */
+    search: string;
+    jobs: FoundJob[];
+    parts: FoundPart[];
+  }
+
   let { open = $bindable() }: { open: boolean } = $props();
   let search = $state('');
-  let jobs = $state<FoundJob[]>([]);
+  let found = $state.raw<Found>({ search: '', jobs: [], parts: [] });
+  const mine = $derived(found.search === search.trim() ? found : { jobs: [], parts: [] });
 
   $effect(() => {
     if (!open) return;
@@ -23,7 +39,7 @@
     const timer = setTimeout(async () => {
       try {
         const answer = await fetch(`/api/find?q=${encodeURIComponent(query)}`, { signal: abort.signal });
-        if (answer.ok) jobs = await answer.json();
+        if (answer.ok) found = await answer.json();
       } catch {
         // offline or overtaken by the next letter: the other commands still work
       }
@@ -74,9 +90,19 @@
               <span class="text-ink3">{command.hint ?? ''}</span>
             </Command.Item>
           {/each}
-          {#each jobs as job (job.id)}
+          {#each mine.parts as part (part.id + part.partId)}
             <Command.Item
-              value={`${job.number} ${job.device} ${job.customer} ${job.complaint}`}
+              value={`${part.ref} ${part.what} No. ${part.number}`}
+              onSelect={() => choose(() => goto(`/jobs/${part.id}?part=${encodeURIComponent(part.partId)}`))}
+              class="item"
+            >
+              <span>{part.ref} {part.what}</span>
+              <span class="text-ink3">part, No. {part.number} {part.device}</span>
+            </Command.Item>
+          {/each}
+          {#each mine.jobs as job (job.id)}
+            <Command.Item
+              value={`No. ${job.number} ${job.device} ${job.customer} ${job.complaint}`}
               onSelect={() => choose(() => goto(`/jobs/${job.id}`))}
               class="item"
             >

@@ -55,7 +55,9 @@ function takesText(target: EventTarget | null): boolean {
 
 /** Runs what a key press means here; true when something took it. */
 export function dispatchKey(event: KeyboardEvent): boolean {
-  if (event.ctrlKey || event.metaKey || event.altKey || takesText(event.target)) return false;
+  if (event.ctrlKey || event.metaKey || event.altKey) return false;
+  // what a key opened closes with Escape, also from within one of its fields
+  if (takesText(event.target) && event.key !== 'Escape') return false;
   const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   const onControl = event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement;
   // Enter and Space on a focused button are the button's own, Space on a tick box is its own

@@ -20,6 +20,7 @@
     parseReading,
     pointOf,
     readingsToRepeat,
+    workSide,
   } from '@orthos/core';
   import { untrack } from 'svelte';
   import ShortCheck from './ShortCheck.svelte';
@@ -38,6 +39,11 @@
   const gates = $derived(view.gates.filter((g) => g.step === 'verify'));
   const shortCheck = $derived(gate('short-check'));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  $effect(() => {
+    if (!target) return;
+    const [side, partId] = [workSide(target), target.partId];
+    untrack(() => ([desk.side, desk.selected] = [side, partId]));
+  });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const repeat = $derived(readingsToRepeat(job));
   // a capacitor is charged by the others, not connected
@@ -134,7 +140,8 @@
       <span class="flex-1 text-[13px] text-ink2"
         >was {formatReading(r.value, r.quantity)}, good {r.good === null ? '' : formatReading(r.good, r.quantity)}</span
       >
-      {#if now}<span class="text-base font-bold">{formatReading(now.value, now.quantity)}</span>{/if}
+      {#if now}<span class="text-base font-bold">{formatReading(now.value, now.quantity)}</span>
+        {#if now.probe?.simulated}<span class="text-[12px] text-caution">simulated</span>{/if}{/if}
       <input
         class="field w-24"
         bind:value={typed[r.id]}

@@ -1,10 +1,40 @@
-import { eventsOfMany } from '$lib/server/repositories/jobEvents';
-import { listTickets, PAGE_SIZE } from '$lib/server/repositories/tickets';
+import { now } from '$lib/server/clock';
 import { summarise } from '$lib/server/jobSummary';
+import { eventsOfMany } from '$lib/server/repositories/jobEvents';
+import { suggestionsOf } from '$lib/server/repositories/suggestions';
+import {
+  listAwaitingPickUp,
+  listOpenTickets,
+  listTickets,
+  PAGE_SIZE,
+  partNames,
+} from '$lib/server/repositories/tickets';
+import type { Database } from '$lib/server/db/connect';
+import { currentAttempt, foldJob } from '@orthos/core';
 import { redirect } from '@sveltejs/kit';
 
 /** What a scanned label says. */
 const LABEL = /\/jobs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$/i;
+/** Released jobs stand in the list until they are fetched, for so long. */
+const FETCHED_WITHIN_MS = 14 * 86_400_000;
+
+type Row = Awaited<ReturnType<typeof listOpenTickets>>[number];
+
+async function summaries(db: Database, rows: Row[]) {
+  const logs = await eventsOfMany(
+    db,
+    rows.map((r) => r.id),
+  );
+  const suspects = rows.flatMap(({ id }) => {
+    const { suspect } = currentAttempt(foldJob(logs.get(id) ?? []));
+    return suspect ? [{ ticketId: id, partId: suspect.partId }] : [];
+  });
+  const names = await partNames(db, suspects);
+  return rows.map((row) => ({
+    ...row,
+    ...summarise(logs.get(row.id) ?? [], row, (partId) => names.get(row.id) ?? partId),
+  }));
+}
 
 export const load = async ({ locals, url }) => {
   const search = (url.searchParams.get('q') ?? '').slice(0, 100);
@@ -12,17 +42,19 @@ export const load = async ({ locals, url }) => {
   if (scanned) redirect(303, `/jobs/${scanned[1]}`);
   const closed = url.searchParams.get('closed') === '1';
   const page = Math.min(10_000, Math.max(1, Math.floor(Number(url.searchParams.get('page'))) || 1));
+  if (!search && !closed) {
+    const open = await listOpenTickets(locals.db);
+    const back = await listAwaitingPickUp(locals.db, new Date(now().getTime() - FETCHED_WITHIN_MS));
+    return {
+      ...{ search, closed, page, pages: 1, total: open.length, today: true },
+      jobs: await summaries(locals.db, [...open, ...back]),
+      suggestions: await suggestionsOf(locals.db),
+    };
+  }
   const { rows, total } = await listTickets(locals.db, { search, closed, page });
-  const logs = await eventsOfMany(
-    locals.db,
-    rows.map((r) => r.id),
-  );
   return {
-    search,
-    closed,
-    page,
-    pages: Math.max(1, Math.ceil(total / PAGE_SIZE)),
-    total,
-    jobs: rows.map((row) => ({ ...row, ...summarise(logs.get(row.id) ?? [], row.kind) })),
+    ...{ search, closed, page, pages: Math.max(1, Math.ceil(total / PAGE_SIZE)), total, today: false },
+    jobs: await summaries(locals.db, rows),
+    suggestions: [],
   };
 };

@@ -1,11 +1,14 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { goto, invalidateAll } from '$app/navigation';
   import { useKeys } from '$lib/ui/keys.svelte';
+  import { recordEvent } from '$lib/jobs/send';
   import { stepLabel } from '$lib/jobs/words';
+  import type { Block } from '$lib/server/jobSummary';
   import { JOB_TYPES } from '@orthos/core';
 
   let { data } = $props();
   let list = $state<HTMLElement>();
+  let problem = $state('');
 
   const links = () => Array.from(list?.querySelectorAll<HTMLAnchorElement>('a.row') ?? []);
   function move(by: number) {
@@ -24,6 +27,43 @@
     { keys: ['n'], label: 'new job', run: () => void goto('/jobs/new'), line: true },
     { keys: ['e'], label: 'express job', run: () => void goto('/jobs/express'), line: true },
   ]);
+
+  type Job = (typeof data.jobs)[number];
+  const BLOCKS: [Block, string, string][] = [
+    ['hands', 'Hands now', 'Nothing that hands could do now.'],
+    ['answer', 'Answer due', ''],
+    ['part', 'Part due', ''],
+    ['pick-up', 'To be fetched', ''],
+  ];
+  const blocks = $derived(
+    data.today
+      ? BLOCKS.map(([id, title, empty]) => ({ id, title, empty, jobs: data.jobs.filter((j) => j.block === id) }))
+      : [],
+  );
+  const inTime = (jobs: Job[]) => {
+    const minutes = jobs.reduce((sum, j) => sum + j.minutes, 0);
+    if (minutes === 0) return '';
+    return minutes < 60 ? `about ${minutes} min` : `about ${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  };
+  const today = new Date().toISOString().slice(0, 10);
+  const due = (job: Job) =>
+    job.promisedOn === null
+      ? ''
+      : job.promisedOn < today
+        ? 'text-stop font-semibold'
+        : job.promisedOn === today
+          ? 'font-semibold'
+          : '';
+
+  async function handOver(job: Job) {
+    try {
+      await recordEvent(job.id, { type: 'handed-over' });
+      problem = '';
+      await invalidateAll();
+    } catch (e) {
+      problem = (e as Error).message;
+    }
+  }
   const day = (iso: string | Date | null) =>
     iso === null
       ? ''
@@ -40,11 +80,21 @@
 
 <svelte:head><title>Jobs · Orthos</title></svelte:head>
 
+{#snippet who(job: Job)}
+  <span class="text-lg font-semibold">{job.number}</span>
+  <span class="min-w-0">
+    <span class="font-semibold">{job.device}</span>
+    {#if job.kind !== 'repair'}<span class="text-ink2"> · {JOB_TYPES[job.kind].label}</span>{/if}
+    <span class="block truncate text-ink2">{job.complaint}</span>
+  </span>
+  <span class="truncate">{job.customer}</span>
+{/snippet}
+
 <div class="flex h-full flex-col">
   <header class="flex items-end gap-4 px-8 pt-7 pb-4">
     <div>
       <p class="text-[13px] text-ink2">{data.shop.name}</p>
-      <h1 class="text-[26px]">{data.closed ? 'Closed jobs' : 'Open jobs'}</h1>
+      <h1 class="text-[26px]">{data.closed ? 'Closed jobs' : data.today ? 'On the bench' : 'Open jobs'}</h1>
     </div>
     <form class="ml-6 flex w-72" action="/jobs" role="search">
       {#if data.closed}<input type="hidden" name="closed" value="1" />{/if}
@@ -69,6 +119,20 @@
     </div>
   </header>
   <div class="min-h-0 flex-1 overflow-auto px-8 pb-6" bind:this={list}>
+    {#if data.suggestions.length > 0}
+      <ol class="mb-5 grid grid-cols-3 gap-3" aria-label="To begin with">
+        {#each data.suggestions as s, i (s.id)}
+          <li class="border-l-[3px] border-evidence bg-evidence-soft">
+            <a class="block h-full px-4 py-3 hover:underline" href="/jobs/{s.id}">
+              <span class="text-[13px] text-ink2">To begin with, {i + 1}</span>
+              <span class="block font-semibold">{s.title}</span>
+              <span class="block text-[13px]">{s.shows}</span>
+            </a>
+          </li>
+        {/each}
+      </ol>
+    {/if}
+    {#if problem}<p role="alert" class="mb-3 font-semibold text-stop">{problem}</p>{/if}
     {#if data.jobs.length === 0}
       <div class="max-w-xl border border-line bg-sheet p-8">
         {#if data.search}
@@ -82,6 +146,46 @@
           <a class="button" href="/jobs/express">Express job</a>
         {/if}
       </div>
+    {:else if data.today}
+      {#each blocks.filter((b) => b.jobs.length > 0 || b.empty) as block (block.id)}
+        <section class="mb-5 border border-line bg-sheet" aria-label={block.title}>
+          <h2 class="flex items-baseline gap-3 border-b border-line px-4 py-2 text-base">
+            {block.title}
+            <span class="text-[13px] font-normal text-ink2"
+              >{block.jobs.length}
+              {block.jobs.length === 1 ? 'job' : 'jobs'}{block.id === 'hands' && block.jobs.length > 0
+                ? `, ${inTime(block.jobs)}`
+                : ''}</span
+            >
+          </h2>
+          {#each block.jobs as job (job.id)}
+            <div class="flex items-center border-b border-faint last:border-0 hover:bg-bench">
+              <a class="row day-row min-w-0 flex-1 focus-visible:bg-evidence-soft" href="/jobs/{job.id}">
+                {@render who(job)}
+                <span
+                  ><span class="font-semibold">{job.next}</span>
+                  {#if job.attempt > 1}<span class="block text-[13px] text-ink2">attempt {job.attempt}</span>{/if}</span
+                >
+                <span class="text-right text-ink2">{job.minutes > 0 ? `${job.minutes} min` : ''}</span>
+                <span class="text-right {due(job)}"
+                  >{block.id === 'pick-up'
+                    ? `done ${day(job.closedAt)}`
+                    : job.promisedOn
+                      ? `due ${day(job.promisedOn)}`
+                      : ''}</span
+                >
+              </a>
+              {#if block.id === 'pick-up'}<button
+                  type="button"
+                  class="button mr-3 px-3"
+                  aria-label="No. {job.number} handed over"
+                  onclick={() => handOver(job)}>Handed over</button
+                >{/if}
+            </div>
+          {/each}
+          {#if block.jobs.length === 0}<p class="px-4 py-3 text-ink2">{block.empty}</p>{/if}
+        </section>
+      {/each}
     {:else}
       <div class="border border-line bg-sheet">
         <div class="grid-row border-b border-line text-[13px] text-ink2" aria-hidden="true">
@@ -94,13 +198,7 @@
             class="row grid-row border-b border-faint last:border-0 hover:bg-bench focus-visible:bg-evidence-soft"
             href="/jobs/{job.id}"
           >
-            <span class="text-lg font-semibold">{job.number}</span>
-            <span class="min-w-0">
-              <span class="font-semibold">{job.device}</span>
-              {#if job.kind !== 'repair'}<span class="text-ink2"> · {JOB_TYPES[job.kind].label}</span>{/if}
-              <span class="block truncate text-ink2">{job.complaint}</span>
-            </span>
-            <span class="truncate">{job.customer}</span>
+            {@render who(job)}
             <span>
               <span class="font-semibold">{stepLabel(job.step)}</span>
               <span class="block text-ink2">{job.about}{job.attempt > 1 ? ` · attempt ${job.attempt}` : ''}</span>
@@ -129,5 +227,19 @@
     align-items: center;
     padding: 8px 16px;
     min-height: 40px;
+  }
+  .day-row {
+    display: grid;
+    grid-template-columns: 64px minmax(0, 1fr) 140px minmax(150px, 220px) 64px 96px;
+    gap: 16px;
+    align-items: center;
+    padding: 8px 16px;
+    min-height: 40px;
+  }
+  @media (max-width: 1180px) {
+    .day-row {
+      grid-template-columns: 48px minmax(0, 1fr) 110px 160px 52px 84px;
+      gap: 10px;
+    }
   }
 </style>

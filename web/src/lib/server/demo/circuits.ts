@@ -139,14 +139,18 @@ const ternSupply: Raw = {
   power: { states: { awake: { sources: [{ p: '36V', v: 36, ilim: 0.25 }] } } },
 };
 
-/** Quillon: the two bus lines with clamp, termination, transceiver and controller. */
+/** Quillon: the two bus lines with clamp, termination, transceiver and controller; the high-side switch of the motor. */
 const quillonBus: Raw = {
   ground: 'GND',
-  tp: ['12V', '5V', 'CANH', 'CANL', 'TXD', 'RXD'],
-  pairs: [['CANH', 'CANL']],
+  tp: ['12V', '5V', 'CANH', 'CANL', 'TXD', 'RXD', 'OUT', 'GATE', 'DRV'],
+  pairs: [
+    ['CANH', 'CANL'],
+    ['12V', 'OUT'],
+    ['GATE', 'OUT'],
+  ],
   jopen: ['CANH', 'CANL'],
   parts: [
-    { ref: 'J2', kind: 'J', cls: 'conn', pins: { 1: 'CANH', 2: 'CANL', 3: '12V', 4: 'GND' } },
+    { ref: 'J2', kind: 'J', cls: 'conn', pins: { 1: 'CANH', 2: 'CANL', 3: '12V', 4: 'GND', 5: 'OUT' } },
     { ref: 'D3', kind: 'ZB', cls: 'tvs', what: 'CAN protection', pins: { 1: 'CANH', 2: 'GND' }, bv: 27 },
     r('R15', 'CANH', 'CANL', 120),
     {
@@ -225,6 +229,22 @@ const quillonBus: Raw = {
     { ref: 'C5', kind: 'C', cls: 'elko', value: 1e-4, pins: { 1: 'GND', 2: '5V' } },
     ...Array.from({ length: 9 }, (_, i) => c(`C${i + 10}`, '5V', 1e-7)),
     { ref: 'C3', kind: 'C', cls: 'elko', value: 2.2e-4, pins: { 1: 'GND', 2: '12V' } },
+    {
+      ref: 'Q1',
+      kind: 'M',
+      cls: 'mosfet',
+      what: 'high-side switch',
+      type: 'P',
+      pins: { G: 'GATE', D: 'OUT', S: '12V' },
+      vto: -2.5,
+      kp: 8,
+    },
+    r('R10', '12V', 'GATE', 4700),
+    r('R11', 'GATE', 'PULL', 4700),
+    { ref: 'Q2', kind: 'Q', cls: 'bjt', what: 'gate transistor', type: 'N', pins: { B: 'DRV', C: 'PULL', E: 'GND' } },
+    r('R12', 'DRV', 'GND', 4700),
+    { ref: 'D2', kind: 'D', cls: 'diode', what: 'flyback diode', model: 'si', pins: { A: 'GND', K: 'OUT' } },
+    r('R13', 'OUT', 'GND', 4700),
   ],
   power: { states: { awake: { sources: [{ p: '12V', v: 12, ilim: 0.5 }] } } },
 };

@@ -17,6 +17,7 @@ import { addPhoto } from '../repositories/photos.ts';
 import { readPhoto } from '../photo.ts';
 import { addMeter } from '../repositories/meters.ts';
 import { addRoutine } from '../repositories/routines.ts';
+import { suggestJobs, type Suggestion } from '../repositories/suggestions.ts';
 import { saveShopSettings } from '../repositories/settings.ts';
 import { closeTicket, countTickets, createTicket } from '../repositories/tickets.ts';
 import { bramble } from './bramble.ts';
@@ -90,6 +91,7 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
     await addGoodStartUp(db, models.get(board)?.modelId ?? '', { id: v7(), ...startUp });
   for (const { boards, ...routine } of demoRoutines)
     await addRoutine(db, { id: v7(), ...routine, modelIds: boards.map((b) => models.get(b)?.modelId ?? '') });
+  const begin: Suggestion[] = [];
   // oldest first, so that numbers rise with time
   for (const t of [...tickets, ...earlierJobs].sort((a, b) => b.days - a.days)) {
     const model = models.get(t.board);
@@ -133,7 +135,12 @@ export async function seedDemo(db: Database, now: Date): Promise<void> {
       });
     }
     if (t.hidden) await hideFault(db, ticket.id, t.hidden);
+    if (t.shows) begin.push({ id: ticket.id, title: t.device, shows: t.shows });
     if (t.closedDaysAgo !== undefined)
       await closeTicket(db, ticket.id, new Date(now.getTime() - t.closedDaysAgo * DAY));
   }
+  await suggestJobs(
+    db,
+    begin.toSorted((a, b) => a.shows.localeCompare(b.shows)),
+  );
 }

@@ -31,6 +31,8 @@ export type DemoTicket = Pick<NewTicket, 'customer' | 'device' | 'complaint' | '
   closedDaysAgo?: number;
   /** A photo that came with it, as a data URL, under the id that events name it by. */
   photo?: { id: string; url: string; caption: string };
+  /** A newcomer may begin here: what the job shows. */
+  shows?: string;
   /** What is really wrong; only the simulated meter knows. */
   hidden?: Fault[];
 };
@@ -117,6 +119,7 @@ export const tickets: DemoTicket[] = [
     complaint: 'Display stays dark after a wet ride. Battery is good on another bike.',
     inBox: 'display, bracket, no cable',
     photo: { id: WET_PHOTO, url: ternWet, caption: 'top, as it came' },
+    shows: 'Which of fourteen on one rail: millivolts along it tell.',
     hidden: [{ ref: 'C7', mode: 'short', r: 1.4 }],
     days: 3,
     promisedInDays: 2,
@@ -180,6 +183,8 @@ export const tickets: DemoTicket[] = [
     serial: 'Q-88120',
     complaint: 'Seat moves backwards on its own when the doors are opened, then not at all.',
     inBox: 'module in its housing',
+    shows: 'Heat beside plastic: plan it, cover, take the part off, fit a new one, print the record.',
+    hidden: [{ ref: 'Q1', mode: 'short', pins: ['D', 'S'], r: 0.1 }],
     days: 5,
     promisedInDays: 1,
     events: [
@@ -187,10 +192,19 @@ export const tickets: DemoTicket[] = [
       before('forwards', 'works'),
       before('memory keys', 'works'),
       { type: 'observation', text: 'Brown ring round the tab of Q1', place: at(quillon, 'Q1', 'TAB') },
-      reading(quillon, 'Q1', '3', 'ohm', 0.6, 48),
-      reading(quillon, 'Q1', 'TAB', 'ohm', 0.7, 3100),
-      reading(quillon, 'Q1', '1', 'diode', 0.52, 0.53),
-      { type: 'suspect', partId: 'q1', why: 'TAB to OUT reads 0.1 Ω with the harness off; gate is as good' },
+      reading(quillon, 'Q1', '3', 'ohm', 2030, 4700),
+      reading(quillon, 'Q1', 'TAB', 'ohm', 2050, 3600),
+      {
+        type: 'reading',
+        place: at(quillon, 'Q1', '3'),
+        quantity: 'ohm',
+        value: 0.3,
+        good: 8300,
+        goodFrom: 'good board',
+        powered: false,
+        probe: { type: 'ohm', red: 'OUT', black: '12V', state: null },
+      },
+      { type: 'suspect', partId: 'q1', why: 'TAB to OUT reads 0.3 Ω with the harness off, a good board 8.3 kΩ' },
     ],
   },
   {
@@ -323,6 +337,7 @@ export const tickets: DemoTicket[] = [
     serial: 'T2-31602',
     complaint: 'Nothing on the display, nothing gets warm. Was fine in the evening.',
     inBox: 'display, battery lead',
+    shows: 'Nothing measured yet: let the meter answer and find the fault.',
     hidden: [{ ref: 'U3', mode: 'dead' }],
     days: 0,
     events: [before('display', 'dead'), before('buttons', 'not tried')],

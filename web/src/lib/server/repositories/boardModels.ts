@@ -1,8 +1,8 @@
 import { boardModelSchema, contentHash, type BoardModel } from '@orthos/core';
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
-import { boardModels, boardVersions, photos } from '../db/schema.ts';
+import { boardModels, boardVersions, photos, tickets } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
 export type BoardVersion = typeof boardVersions.$inferSelect;
@@ -79,6 +79,12 @@ export async function publishBoardModel(db: Database, modelId: string): Promise<
       .insert(boardVersions)
       .values({ id: v7(), modelId, number: (last?.number ?? 0) + 1, hash, doc })
       .returning();
+    if (last && doc.parts.length > 0 && boardModelSchema.parse(last.doc).parts.length === 0)
+      // open jobs taken in before anything was placed had nothing to keep
+      await tx
+        .update(tickets)
+        .set({ boardVersionId: made.id })
+        .where(and(eq(tickets.boardVersionId, last.id), isNull(tickets.closedAt)));
     return made;
   });
 }

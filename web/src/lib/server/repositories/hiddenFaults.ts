@@ -13,11 +13,11 @@ export async function hideFault(db: Database, ticketId: string, faults: Fault[])
     .onConflictDoNothing();
 }
 
-/** The faults of a job's board; none for a job that hides nothing. */
-export async function hiddenFaultsOf(db: Database, ticketId: string): Promise<Fault[]> {
+/** The faults of a job's board, none for a sound one; null for a job that hides nothing. */
+export async function hiddenFaultsOf(db: Database, ticketId: string): Promise<Fault[] | null> {
   const [row] = await db
     .select()
     .from(settings)
     .where(eq(settings.key, key(ticketId)));
-  return row ? faultSchema.array().parse(row.value) : [];
+  return row ? faultSchema.array().parse(row.value) : null;
 }

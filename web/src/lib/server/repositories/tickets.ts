@@ -1,7 +1,7 @@
-import { and, count, desc, eq, ilike, isNotNull, isNull, or, sql } from 'drizzle-orm';
+import { and, count, desc, eq, gte, ilike, isNotNull, isNull, notExists, or, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
-import { boards, boardVersions, customers, tickets, type PlanSettings } from '../db/schema.ts';
+import { boards, boardVersions, customers, jobEvents, tickets, type PlanSettings } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
 export type Ticket = typeof tickets.$inferSelect;
@@ -65,6 +65,25 @@ export async function ticketById(db: Database, id: string) {
 
 export const PAGE_SIZE = 50;
 
+const ticketRows = (db: Database) =>
+  db
+    .select({
+      id: tickets.id,
+      number: tickets.number,
+      kind: tickets.kind,
+      device: tickets.device,
+      complaint: tickets.complaint,
+      customer: customers.name,
+      board: sql<string>`${boardVersions.doc} ->> 'name'`,
+      waitsFor: tickets.waitsFor,
+      promisedOn: tickets.promisedOn,
+      createdAt: tickets.createdAt,
+      closedAt: tickets.closedAt,
+    })
+    .from(tickets)
+    .innerJoin(customers, eq(customers.id, tickets.customerId))
+    .innerJoin(boardVersions, eq(boardVersions.id, tickets.boardVersionId));
+
 /** Jobs as rows, newest first, `PAGE_SIZE` a page; `search` looks at number, device, customer and complaint. */
 export async function listTickets(
   db: Database,
@@ -82,24 +101,7 @@ export async function listTickets(
         )
       : undefined,
   );
-  const joined = db
-    .select({
-      id: tickets.id,
-      number: tickets.number,
-      kind: tickets.kind,
-      device: tickets.device,
-      complaint: tickets.complaint,
-      customer: customers.name,
-      board: sql<string>`${boardVersions.doc} ->> 'name'`,
-      waitsFor: tickets.waitsFor,
-      promisedOn: tickets.promisedOn,
-      createdAt: tickets.createdAt,
-      closedAt: tickets.closedAt,
-    })
-    .from(tickets)
-    .innerJoin(customers, eq(customers.id, tickets.customerId))
-    .innerJoin(boardVersions, eq(boardVersions.id, tickets.boardVersionId));
-  const rows = await joined
+  const rows = await ticketRows(db)
     .where(where)
     .orderBy(desc(tickets.number))
     .limit(PAGE_SIZE)
@@ -110,6 +112,76 @@ export async function listTickets(
     .innerJoin(customers, eq(customers.id, tickets.customerId))
     .where(where);
   return { rows, total };
+}
+
+/** Open jobs that a day's list shows at most. */
+const MOST_OPEN = 400;
+
+/** All open jobs as rows, the promised ones first, the nearest date before. */
+export async function listOpenTickets(db: Database) {
+  return ticketRows(db)
+    .where(isNull(tickets.closedAt))
+    .orderBy(sql`${tickets.promisedOn} asc nulls last`, tickets.number)
+    .limit(MOST_OPEN);
+}
+
+/** Jobs closed since then that nobody has been given back yet, as rows, the oldest first. */
+export async function listAwaitingPickUp(db: Database, since: Date) {
+  const fetched = db
+    .select({ one: sql`1` })
+    .from(jobEvents)
+    .where(and(eq(jobEvents.ticketId, tickets.id), sql`${jobEvents.body} ->> 'type' = 'handed-over'`));
+  return ticketRows(db)
+    .where(and(gte(tickets.closedAt, since), notExists(fetched)))
+    .orderBy(tickets.closedAt)
+    .limit(MOST_OPEN);
+}
+
+/** Names of parts on the boards of tickets: what `partId` is called there, by ticket. */
+export async function partNames(
+  db: Database,
+  wanted: readonly { ticketId: string; partId: string }[],
+): Promise<Map<string, string>> {
+  const names = new Map<string, string>();
+  if (wanted.length === 0) return names;
+  const list = sql.join(
+    wanted.map((w) => sql`(${w.ticketId}::uuid, ${w.partId}::text)`),
+    sql`, `,
+  );
+  const { rows } = await db.execute<{ id: string; ref: string | null }>(sql`
+    select w.id, jsonb_path_query_first(v.doc, '$.parts[*] ? (@.partId == $p)', jsonb_build_object('p', w.part)) ->> 'ref' as ref
+    from (values ${list}) as w(id, part)
+    join ${tickets} t on t.id = w.id
+    join ${boardVersions} v on v.id = t.board_version_id`);
+  for (const { id, ref } of rows) if (ref) names.set(id, ref);
+  return names;
+}
+
+/** Parts so called on the boards of open jobs. */
+export async function partsOfOpenJobs(db: Database, ref: string) {
+  const { rows } = await db.execute<{
+    id: string;
+    number: number;
+    device: string;
+    part_id: string;
+    ref: string;
+    what: string | null;
+  }>(sql`
+    with found as (
+      select v.id as version_id, p ->> 'partId' as part_id, p ->> 'ref' as ref, coalesce(p ->> 'what', p ->> 'value') as what
+      from (select distinct board_version_id from ${tickets} where closed_at is null) o
+      join ${boardVersions} v on v.id = o.board_version_id
+      cross join lateral jsonb_array_elements(v.doc -> 'parts') p
+      where lower(p ->> 'ref') = lower(${ref})
+    )
+    select t.id, t.number, t.device, found.part_id, found.ref, found.what
+    from found join ${tickets} t on t.board_version_id = found.version_id and t.closed_at is null
+    order by t.number desc limit 12`);
+  return rows.map(({ id, number, device, part_id, ref: called, what }) => ({
+    ...{ id, number, device, ref: called },
+    partId: part_id,
+    what: what ?? '',
+  }));
 }
 
 export async function countTickets(db: Database): Promise<number> {

@@ -1,7 +1,7 @@
 import { readBody } from '$lib/server/body';
 import { createBoardDraft, createBoardModel } from '$lib/server/repositories/boardModels';
 import { drawingGzip } from '$lib/server/repositories/boardDrawings';
-import { boardModelSchema } from '@orthos/core';
+import { boardModelSchema, looseEnds } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
@@ -19,6 +19,8 @@ export const POST = async ({ locals, request }) => {
   const { publish, ...model } = await readBody(request, body);
   if (model.doc.drawing && !(await drawingGzip(locals.db, model.doc.drawing)))
     error(409, { message: 'The copper drawing of this board has not been stored yet.' });
+  const [loose] = looseEnds(model.doc);
+  if (loose) error(400, { message: `doc: ${loose}`, issues: [{ field: 'doc', message: loose }] });
   if (publish) await createBoardModel(locals.db, model);
   else await createBoardDraft(locals.db, model);
   return json({ id: model.id }, { status: 201 });

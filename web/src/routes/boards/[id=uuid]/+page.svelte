@@ -68,6 +68,8 @@
       <a class="button {data.version === null || data.changed ? 'button-main' : ''}" href="/boards/{data.model.id}/edit"
         >Edit</a
       >
+      {#if data.version !== null}<a class="button" href="/jobs/new?board={data.model.id}">New job with this board</a
+        >{/if}
       <button type="button" class="button" onclick={copy}>Copy to a new revision</button>
       <div class="relative">
         <button

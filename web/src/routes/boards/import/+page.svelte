@@ -4,4 +4,4 @@
 </script>
 
 <svelte:head><title>Read a board file · Orthos</title></svelte:head>
-<ImportDesk units={data.shop} />
+<ImportDesk units={data.shop} into={data.into} />

@@ -1,22 +1,16 @@
-import { formIssues } from '$lib/server/forms';
+import { formIssues, millimetres } from '$lib/server/forms';
 import { createBoardDraft } from '$lib/server/repositories/boardModels';
-import { blankBoard, parseDecimal } from '@orthos/core';
+import { blankBoard } from '@orthos/core';
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-
-const mm = (least: number, most: number) =>
-  z
-    .string()
-    .transform((t) => parseDecimal(t))
-    .refine((v): v is number => v !== null && v >= least && v <= most, `Between ${least} and ${most} mm`);
 
 const schema = z.object({
   name: z.string().trim().min(1, 'What is it called?').max(120),
   field: z.string().trim().max(60),
-  width: mm(5, 1500),
-  height: mm(5, 1500),
+  width: millimetres(5, 1500),
+  height: millimetres(5, 1500),
   layers: z.coerce.number().int().min(1).max(16),
-  thickness: mm(0.2, 6),
+  thickness: millimetres(0.2, 6),
 });
 
 export const actions = {
@@ -26,7 +20,7 @@ export const actions = {
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     const { name, field, width, height, layers, thickness } = parsed.data;
     const id = await createBoardDraft(locals.db, {
-      doc: blankBoard(name, width as number, height as number, layers, thickness as number),
+      doc: blankBoard(name, width, height, layers, thickness),
       field,
       origin: 'traced',
     });

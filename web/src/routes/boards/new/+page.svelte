@@ -1,5 +1,6 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
+  import SizeFields from '$lib/boards/SizeFields.svelte';
   import Field from '$lib/ui/Field.svelte';
 
   let { form } = $props();
@@ -27,24 +28,7 @@
     <Field label="Field" name="field" issue={issue('field')} hint="consumer, automotive, industrial">
       {#snippet control(a)}<input {...a} class="field" value={value('field')} maxlength="60" />{/snippet}
     </Field>
-    <Field label="Width, mm" name="width" issue={issue('width')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={value('width', '100')}
-          required
-          inputmode="decimal"
-        />{/snippet}
-    </Field>
-    <Field label="Height, mm" name="height" issue={issue('height')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={value('height', '80')}
-          required
-          inputmode="decimal"
-        />{/snippet}
-    </Field>
+    <SizeFields {value} {issue} />
     <Field
       label="Copper layers"
       name="layers"

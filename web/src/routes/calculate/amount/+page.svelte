@@ -8,6 +8,7 @@
     PACKAGES,
     parseDecimal,
     readComposition,
+    readPackage,
     solderOf,
     toCelsius,
     type AlloyAmount,
@@ -41,12 +42,16 @@
     ['peak', 'Joints then at, °', ''],
   ];
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
-  const known = $derived(v.pkg.trim() === '' || PACKAGES.has(v.pkg.trim()));
+  /** The package that the milligrams are of. */
+  let taken = $state(v.pkg);
+  const named = $derived(v.pkg.trim() === '' ? null : readPackage(v.pkg));
   /** Fills in what a part of this package holds, printed or by hand; both fields stay open to change. */
   function takePackage() {
-    const [id, wt, times] = [v.pkg.trim(), readComposition(v.joint), parseDecimal(v.times)];
-    if (!PACKAGES.has(id) || !wt || times === null || times <= 0) return;
-    const of = solderOf(id, wt, times);
+    const [wt, times] = [readComposition(v.joint), parseDecimal(v.times)];
+    if (!named || !('id' in named) || !wt || times === null || times <= 0) return;
+    v.pkg = named.id;
+    taken = named.id;
+    const of = solderOf(named.id, wt, times);
     v.mg = of.mass_mg.toPrecision(3);
     v.rows = of.rows_mm.map((l) => l.toFixed(1)).join(' ');
   }
@@ -54,6 +59,8 @@
   onDestroy(() => calculator.end());
 
   function inputOf(): object | string {
+    if (named && 'problem' in named) return `${named.problem}.`;
+    if (named && named.id !== taken) return 'Enter: the joints of this package.';
     const [joint, alloy] = [readComposition(v.joint), readComposition(v.alloy)];
     if (!joint || !alloy) return 'Joint and alloy: elements with their percent, Sn63Pb37.';
     const n = (key: Key) => parseDecimal(v[key]);
@@ -117,7 +124,7 @@
         onchange={takePackage}
         placeholder="none, mg below"
         autocomplete="off"
-        aria-invalid={known ? undefined : true}
+        aria-invalid={named && 'problem' in named ? true : undefined}
       />
       <datalist id="amount-packages"
         >{#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}</datalist

@@ -11,6 +11,7 @@
     formatTemperature,
     methodsFor,
     PACKAGES,
+    readPackage,
     parseDecimal,
     PLASTICS,
     toCelsius,
@@ -40,7 +41,9 @@
   // svelte-ignore state_referenced_locally
   let v = $state(fromAddress<Key>({ ...START, set: formatTemperature(390, data.shop).split(' ')[0] }));
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
-  const methods = $derived(PACKAGES.has(v.pkg) ? methodsFor(v.pkg) : []);
+  const named = $derived(readPackage(v.pkg));
+  const pkg = $derived('id' in named ? named.id : null);
+  const methods = $derived(pkg ? methodsFor(pkg) : []);
   const chosen = $derived(methods.find((m) => m.method.label === v.tool) ?? methods[0]);
   const AIR: [Key, string][] = [
     ['set', 'Set-point, °'],
@@ -60,18 +63,18 @@
   const calculator = new Calculator<PlanResult>('plan.heat');
   onDestroy(() => calculator.end());
   const board = $derived.by(() => {
-    if (!PACKAGES.has(v.pkg) || !(v.board in BOARD_KINDS) || !(v.plastic in PLASTICS)) return null;
+    if (!pkg || !(v.board in BOARD_KINDS) || !(v.plastic in PLASTICS)) return null;
     const away = parseDecimal(v.away);
     if (v.plastic !== 'none' && (away === null || away < 0.5 || away > 30)) return null;
     return expressBoard({
-      package: v.pkg,
+      package: pkg,
       boardKind: v.board as ExpressAnswers['boardKind'],
       plastic: v.plastic as ExpressAnswers['plastic'],
       distance_mm: away ?? 5,
     });
   });
   function inputOf(): object | string {
-    if (!PACKAGES.has(v.pkg)) return `There is no package "${v.pkg}": choose one from the list.`;
+    if ('problem' in named) return `${named.problem}.`;
     if (!board) return 'The plastic stands 0.5 to 30 mm away.';
     if (chosen?.unfit) return `Not this way: ${chosen.unfit}.`;
     let method = chosen?.method as Method;
@@ -128,7 +131,7 @@
         bind:value={v.pkg}
         onchange={takeTool}
         autocomplete="off"
-        aria-invalid={PACKAGES.has(v.pkg) ? undefined : true}
+        aria-invalid={pkg ? undefined : true}
       />
       <datalist id="melt-packages"
         >{#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}</datalist
@@ -179,8 +182,7 @@
           >{out.allWet_s === null ? verdictOf(out).word : `${Math.round(out.allWet_s)} s`}</span
         >
         <span class="text-ink2"
-          >{rangeText(out) || 'however far the station is off'}{calculator.busy ? ', computing' : ''}; an uncalibrated
-          station: trust the range.</span
+          >{rangeText(out) || 'however far the station is off'}; an uncalibrated station: trust the range.</span
         >
       </p>
       <p class="mt-1 mb-3">

@@ -4,13 +4,14 @@
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import { loadDrawing } from '$lib/boards/store';
   import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
-  import { circuitOf } from '$lib/diagnose/finder.svelte';
+  import { circuitOf } from '$lib/diagnose/circuitOf';
   import { damageMarks } from '$lib/intake/damage';
   import Schematic from '$lib/diagnose/Schematic.svelte';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
   import Stage from '$lib/stage/Stage.svelte';
   import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
+  import { untrack } from 'svelte';
   import { foldJob, STEPS, type CopperDrawing } from '@orthos/core';
 
   let { data, children } = $props();
@@ -25,11 +26,18 @@
   });
 
   $effect(() => {
-    desk.netlist = circuitOf(view, foldJob(view.events))?.netlist ?? null;
+    desk.netlist = circuitOf(view.circuits, foldJob(view.events))?.netlist ?? null;
   });
 
   $effect(() => {
     desk.penMarks = damageMarks(foldJob(view.events).intake.damage);
+  });
+
+  // a part that was searched for is shown
+  $effect(() => {
+    const wanted = page.url.searchParams.get('part');
+    const part = untrack(() => view.board.parts.find((p) => p.partId === wanted));
+    if (part) [desk.side, desk.selected] = [part.side, part.partId];
   });
 
   function go(by: number) {
@@ -47,6 +55,14 @@
 <div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
   <StepStrip {view} step={page.params.step ?? ''} />
   <div class="flex min-h-0 min-w-0 flex-col">
+    {#if view.board.parts.length === 0}
+      <p class="flex flex-wrap items-center gap-3 border-b border-line bg-caution-soft px-4 py-2" role="status">
+        <span class="font-semibold">Nothing is placed on {view.board.name} yet.</span>
+        <a class="button" href="/boards/{view.modelId}/edit">Trace it from a photo</a>
+        <a class="button" href="/boards/import?into={view.modelId}">Read its file</a>
+        <span class="text-[13px] text-ink2">This job works on it once it is published.</span>
+      </p>
+    {/if}
     {#if desk.lens === 'copper'}<CopperBar board={view.board} {desk} drawn={view.board.drawing !== undefined} />{/if}
     <div class="min-h-0 flex-1">
       <Stage

@@ -1,7 +1,8 @@
-import { formIssues } from '$lib/server/forms';
-import { latestVersion, listBoardModels } from '$lib/server/repositories/boardModels';
+import { NOT_HERE } from '$lib/boards/notHere';
+import { formIssues, millimetres } from '$lib/server/forms';
+import { createBoardModel, latestVersion, listBoardModels } from '$lib/server/repositories/boardModels';
 import { createTicket } from '$lib/server/repositories/tickets';
-import { JOB_TYPE_IDS } from '@orthos/core';
+import { blankBoard, JOB_TYPE_IDS } from '@orthos/core';
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 
@@ -16,13 +17,22 @@ const schema = z.object({
   complaint: z.string().trim().min(1, "The complaint, in the owner's words").max(2000),
   inBox: z.string().trim().max(500),
   kind: z.enum(TAKEN_IN, 'Choose the kind of job'),
-  modelId: z.uuid('Choose the kind of board'),
+  modelId: z.union([z.uuid(), z.literal(NOT_HERE)], 'Choose the kind of board'),
   promisedOn: z.union([z.literal(''), z.iso.date('A date, or leave it empty')]),
 });
 
-/** Jobs are pinned to a published version: a draft alone cannot be chosen. */
-export const load = async ({ locals }) => ({
+/** A board that nobody has drawn yet: a name and a size are enough to take it in. */
+const blankSchema = z.object({
+  /** As the device is called where nothing is said. */
+  board: z.string().trim().max(120),
+  width: millimetres(5, 1500),
+  height: millimetres(5, 1500),
+});
+
+/** Jobs are pinned to a published version: a draft alone cannot be chosen. `board` in the address chooses one. */
+export const load = async ({ locals, url }) => ({
   models: (await listBoardModels(locals.db)).filter((m) => m.version !== null),
+  chosen: url.searchParams.get('board') ?? '',
 });
 
 export const actions = {
@@ -31,11 +41,22 @@ export const actions = {
     const parsed = schema.safeParse(values);
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     const { promisedOn, ...t } = parsed.data;
-    const version = await latestVersion(locals.db, t.modelId);
-    if (!version) return fail(400, { values, issues: { modelId: 'This kind of board is not known' } });
+    let pinned: { modelId: string; versionId: string };
+    if (t.modelId === NOT_HERE) {
+      const blank = blankSchema.safeParse(values);
+      if (!blank.success) return fail(400, { values, issues: formIssues(blank.error) });
+      const { board, width, height } = blank.data;
+      const doc = blankBoard(board || t.device.slice(0, 120), width, height);
+      pinned = await createBoardModel(locals.db, { doc, origin: 'taken in, nothing placed yet' });
+    } else {
+      const version = await latestVersion(locals.db, t.modelId);
+      if (!version) return fail(400, { values, issues: { modelId: 'This kind of board is not known' } });
+      pinned = { modelId: t.modelId, versionId: version.id };
+    }
     const ticket = await createTicket(locals.db, {
       ...t,
-      boardVersionId: version.id,
+      modelId: pinned.modelId,
+      boardVersionId: pinned.versionId,
       promisedOn: promisedOn || null,
     });
     redirect(303, `/jobs/${ticket.id}`);

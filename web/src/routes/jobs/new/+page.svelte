@@ -1,10 +1,16 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
+  import { NOT_HERE } from '$lib/boards/notHere';
+  import SizeFields from '$lib/boards/SizeFields.svelte';
   import Field from '$lib/ui/Field.svelte';
   import { JOB_TYPES, JOB_TYPE_IDS } from '@orthos/core';
 
   let { data, form } = $props();
-  const value = (name: string) => String((form?.values as Record<string, unknown>)?.[name] ?? '');
+  const value = (name: string, otherwise = '') =>
+    String((form?.values as Record<string, unknown> | undefined)?.[name] ?? otherwise);
+  // svelte-ignore state_referenced_locally
+  let model = $state(value('modelId', data.chosen));
+  let device = $state(value('device'));
   const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
 </script>
 
@@ -34,7 +40,7 @@
         />{/snippet}
     </Field>
     <Field label="Device" name="device" issue={issue('device')}>
-      {#snippet control(a)}<input {...a} class="field" value={value('device')} required maxlength="200" />{/snippet}
+      {#snippet control(a)}<input {...a} class="field" bind:value={device} required maxlength="200" />{/snippet}
     </Field>
     <Field label="Serial number" name="serial" issue={issue('serial')}>
       {#snippet control(a)}<input {...a} class="field" value={value('serial')} maxlength="100" />{/snippet}
@@ -54,15 +60,36 @@
     >
       {#snippet control(a)}<input {...a} class="field" value={value('inBox')} maxlength="500" />{/snippet}
     </Field>
-    <Field label="Board model" name="modelId" issue={issue('modelId')} hint="Not there? An express job needs none.">
+    <Field label="Board" name="modelId" issue={issue('modelId')}>
       {#snippet control(a)}
-        <select {...a} class="field" required value={value('modelId')}>
+        <select {...a} class="field" required bind:value={model}>
           <option value="">choose</option>
+          <option value={NOT_HERE}>not here yet: a name and its size</option>
           {#each data.models as model (model.id)}<option value={model.id}>{model.name}, {model.layers} layers</option
             >{/each}
         </select>
       {/snippet}
     </Field>
+    {#if model === NOT_HERE}
+      <fieldset
+        class="col-span-2 grid grid-cols-[minmax(0,1fr)_120px_120px] gap-x-4 border-l-[3px] border-evidence pl-4"
+      >
+        <legend class="sr-only">The board that is not here yet</legend>
+        <Field label="Name of the board" name="board" issue={issue('board')}>
+          {#snippet control(a)}<input
+              {...a}
+              class="field"
+              value={value('board')}
+              placeholder={device}
+              maxlength="120"
+            />{/snippet}
+        </Field>
+        <SizeFields {value} {issue} />
+        <p class="col-span-3 mt-1 text-[13px] text-ink2">
+          Roughly is enough. Trace it from a photo or read a file when there is time: this job then works on that.
+        </p>
+      </fieldset>
+    {/if}
     <Field label="Kind of job" name="kind" issue={issue('kind')}>
       {#snippet control(a)}
         <select {...a} class="field" value={value('kind') || 'repair'}>

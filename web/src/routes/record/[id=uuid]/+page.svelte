@@ -56,6 +56,10 @@
         <h2 class="text-base">{a.title}</h2>
         {#if a.why}<p class="text-ink2">{a.why}</p>{/if}
         {#if a.readings.length > 0}<p class="mt-1 text-[13px]">Readings: {a.readings.join('; ')}.</p>{/if}
+        {#if a.facts.length > 0}<dl class="mt-1 grid grid-cols-[130px_1fr] gap-x-4 text-[13px]">
+            {#each a.facts as [name, value] (name)}<dt class="text-ink2">{name}</dt>
+              <dd>{value}</dd>{/each}
+          </dl>{/if}
         {#each a.runs as run, k (k)}
           <div class="mt-3 break-inside-avoid">
             <h3>
@@ -100,10 +104,13 @@
       </section>
     {/each}
 
-    <section class="mt-5 break-inside-avoid">
-      <h2 class="text-base">Short check before power</h2>
-      <p>{report.shortCheck}</p>
-    </section>
+    {@render list('Changed while searching', report.swaps)}
+    {#if report.shortCheck}
+      <section class="mt-5 break-inside-avoid">
+        <h2 class="text-base">Short check before power</h2>
+        <p>{report.shortCheck}</p>
+      </section>
+    {/if}
     {#if report.functions.length > 0}
       <section class="mt-5 break-inside-avoid">
         <h2 class="text-base">Functions</h2>

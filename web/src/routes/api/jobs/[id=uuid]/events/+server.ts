@@ -22,6 +22,7 @@ const LATE = new Set<JobEventBody['type']>([
   'surroundings-scanned',
   'lands-clean',
   'withdrawn',
+  'handed-over',
 ]);
 
 const bodySchema = z.strictObject({

@@ -1,3 +1,4 @@
+import { circuitOf } from '$lib/diagnose/circuitOf';
 import { readBody } from '$lib/server/body';
 import { jobView } from '$lib/server/jobView';
 import { takeReading } from '$lib/server/meter';
@@ -26,15 +27,19 @@ export const POST = async ({ locals, params, request }) => {
   const meter = meterId ? meters.find((m) => m.id === meterId) : meters[0];
   if (!meter) error(409, { message: 'There is no meter in the kit. Add one under Kit, or type the reading.' });
   const job = foldJob(view.events);
-  const circuit = view.circuits.find((c) => c.id === job.circuitId) ?? view.circuits[0];
+  const circuit = circuitOf(view.circuits, job);
   const faults = meter.simulated ? await hiddenFaultsOf(locals.db, params.id) : [];
+  if (meter.simulated && (faults === null || !circuit))
+    error(409, {
+      message: `${meter.name} is simulated and knows nothing of this board. Type what your own meter shows.`,
+    });
   try {
     const { value, identity } = await takeReading(
       meter,
       probe,
-      circuit ? { netlist: circuit.netlist, faults, ticketId: params.id } : null,
+      circuit && faults ? { netlist: circuit.netlist, faults, ticketId: params.id } : null,
     );
-    return json({ value, meter: meter.name, identity });
+    return json({ value, meter: meter.name, identity, ...(meter.simulated ? { simulated: true } : {}) });
   } catch (e) {
     if (e instanceof InstrumentError || e instanceof NetlistError)
       error(502, { message: `${meter.name}: ${e.message}. Nothing was stored; type the reading, or try again.` });

@@ -1,0 +1,94 @@
+/**
+ * Whether the likeliest part may be convicted on what is known, or what has to be cleared up first. Shares say which single fault of the
+ * circuit fits best; they do not say that it fits.
+ */
+import { modelNet } from '../circuit/netlist.ts';
+import { formatReading } from '../quantities/readings.ts';
+import type { Dictionary } from './dictionary.ts';
+import { likelihood, offScale, type Expected } from './evidence.ts';
+import { explain, NONE, SOFTWARE, type Circumstances, type Ranking, type Taken } from './rank.ts';
+
+/** A reading this much rarer under a fault than what the fault usually shows contradicts it. */
+const CONTRADICTS = 0.02;
+/** Off by more than this factor a good board's reading is no scatter. */
+const FAR = 3;
+
+export const MISFIT =
+  'the readings fit no single fault: measure the odd one again, or there are two faults or one outside of this circuit';
+
+const QUANTITY = { ohm: 'ohm', cont: 'ohm', diode: 'diode', dcv: 'dcv', isup: 'current' } as const;
+
+const shown = (type: Taken['type'], value: Taken['value']) => formatReading(value, QUANTITY[type]);
+
+/** Ohms from here on say no more than that nothing is there: leakage of boards and fingers rules them. */
+const NOTHING_OHM = 1e6;
+
+/** Chance of a reading against the chance of what is expected there most. */
+function against(reading: Taken, expected: Expected): number {
+  const { type, value } = reading;
+  if (type === 'ohm' && offScale(type, expected.y) > NOTHING_OHM && (value === 'OL' || value > NOTHING_OHM)) return 1;
+  const most = Math.max(likelihood(type, offScale(type, expected.y), expected), likelihood(type, 'OL', expected));
+  return likelihood(type, value, expected) / most;
+}
+
+/** A reading outside of the circuit that is far from a good board's. */
+function far({ type, value, good }: Taken): boolean {
+  if (good === undefined) return false;
+  if (value === 'OL' || good === 'OL') return value !== good;
+  if (type === 'diode') return Math.abs(value - good) > 0.15;
+  const floor = type === 'ohm' ? 0.5 : 0.05;
+  return Math.abs(Math.log(Math.max(Math.abs(value), floor) / Math.max(Math.abs(good), floor))) > Math.log(FAR);
+}
+
+export interface Doubt {
+  why: string;
+  /** Nets of the part, where none of them has been read. */
+  unread?: ReadonlySet<string>;
+}
+
+/**
+ * Why the first part of a ranking is not convicted yet; null where nothing stands against it. `outside`: readings on nets that the circuit does
+ * not hold.
+ */
+export function doubtOf(
+  dictionary: Dictionary,
+  ranking: Ranking,
+  {
+    readings,
+    outside,
+    circumstances,
+  }: { readings: readonly Taken[]; outside: readonly Taken[]; circumstances: Circumstances },
+): Doubt | null {
+  const { netlist } = dictionary;
+  const ref = ranking.parts[0]?.ref;
+  if (ref === undefined || ref === NONE || ref === SOFTWARE)
+    return { why: 'nothing of this circuit explains what was read' };
+  if (ranking.contradiction) return { why: MISFIT };
+  const stray = outside.find(far);
+  if (stray) {
+    const beside = shown(stray.type, stray.good ?? 'OL');
+    return {
+      why: `${stray.red} reads ${shown(stray.type, stray.value)} where a good board reads ${beside}, and this circuit does not hold it`,
+    };
+  }
+  for (const { reading, expected } of explain(dictionary, ranking, readings, ref))
+    if (against(reading, expected) < CONTRADICTS) {
+      const would = shown(reading.type, offScale(reading.type, expected.y));
+      return {
+        why: `${reading.red || 'the supply'} reads ${shown(reading.type, reading.shown ?? reading.value)}; with ${ref} bad it would show about ${would}`,
+      };
+    }
+  const { seen = [], offBoard = [], swapped = [] } = circumstances;
+  if ([...seen, ...offBoard, ...swapped].some((c) => c.ref === ref)) return null;
+  const own = new Set(
+    netlist.parts
+      .filter((p) => ref.split(' + ').includes(p.ref))
+      .flatMap((p) => Object.values(p.pins))
+      .map((net) => modelNet(netlist, net)),
+  );
+  own.delete(modelNet(netlist, netlist.ground));
+  const probed = readings.some(
+    (r) => r.type === 'isup' || [r.red, r.black].some((net) => own.has(modelNet(netlist, net))),
+  );
+  return probed ? null : { why: `nothing has been read at ${ref} yet`, unread: own };
+}
