@@ -17,7 +17,7 @@ import { hypothesesOf } from '../src/diagnosis/hypotheses.ts';
 import { injectionWarmth, locateInput, locateShort } from '../src/diagnosis/locate.ts';
 import { classOf, eventFactor, shopFactor } from '../src/diagnosis/priors.ts';
 import { explain, rank, type Taken } from '../src/diagnosis/rank.ts';
-import { ambiguityGroups, nextTests } from '../src/diagnosis/next.ts';
+import { ambiguityGroups, nextTests, splitsOf } from '../src/diagnosis/next.ts';
 import { bigCircuit } from '../bench/bigCircuit.ts';
 import { seeded, simulate } from './diagnosisSimulation.ts';
 
@@ -255,6 +255,44 @@ describe('ranking', () => {
     expect(share({ off_board: [{ ref: 'C5', result: 'good', recovered: false }] })).toBeLessThan(0.1 * plain);
     expect(share({ swapped: [{ ref: 'C5', followed: true }] })).toBeGreaterThan(3 * plain);
     expect(share({ history: { jobs: 30, culprits: { C5: 20 } } })).toBeGreaterThan(2 * plain);
+  });
+  it('shows shorted turns of a winding in its ohms, a filmed contact and a crystal in nothing but their share', () => {
+    const coil = netlistSchema.parse({
+      ground: 'GND',
+      parts: [{ ref: 'K2', kind: 'RLY', pins: { 1: 'COIL', 2: 'GND' }, r: 300 }],
+    });
+    const turns = ask({ netlist: coil, readings: [ohm('COIL', 165)] });
+    expect(turns.suspects[0]).toMatchObject({ ref: 'K2', mode: 'drift', where: 'turns shorted' });
+    const plain = netlistSchema.parse({
+      ground: 'GND',
+      parts: [
+        { ref: 'K1', kind: 'R', cls: 'contact', pins: { 1: 'IN', 2: 'OUT' }, value: 0.05 },
+        { ref: 'Y1', kind: 'C', cls: 'crystal', pins: { 1: 'XI', 2: 'XO' }, value: 5e-12 },
+        { ref: 'R1', kind: 'R', pins: { 1: 'OUT', 2: 'GND' }, value: 1000 },
+      ],
+      pairs: [['IN', 'OUT']],
+    });
+    const all = hypothesesOf(plain);
+    expect(all.filter((h) => h.ref === 'Y1').map((h) => h.mode)).toEqual(['short', 'leaky', 'open', 'joint']);
+    const filmed = ask({ netlist: plain, readings: [{ type: 'ohm', red: 'IN', black: 'OUT', value: 6 }] });
+    expect(filmed.suspects[0]).toMatchObject({ ref: 'K1', mode: 'drift' });
+  });
+  it('counts the minutes of an IC swap by what its pins say of its kind', () => {
+    const minutes = (pins: string[]) => {
+      const ic = (ref: string) => ({ ref, kind: 'IC', pins: Object.fromEntries(pins.map((p) => [p, `${ref}${p}`])) });
+      const netlist = netlistSchema.parse({
+        ground: 'GND',
+        parts: [ic('U1'), ic('U2'), { ref: 'J1', kind: 'J', pins: { 1: 'GND' } }],
+      });
+      const d = buildDictionary(netlist, hypothesesOf(netlist), testsOf(netlist));
+      const group = { refs: ['U1', 'U2'], p: 1 };
+      return splitsOf(d, rank(d, []), group).find((s) => s.how === 'swap')?.minutes;
+    };
+    expect(minutes(['1', '8'])).toBe(30);
+    expect(minutes(['VIN', 'SW', 'IN1'])).toBe(30);
+    expect(minutes(['1', '44'])).toBe(44);
+    expect(minutes(['1', '8', 'EP'])).toBe(70);
+    expect(minutes(['A1', 'B12'])).toBe(70);
   });
   it('keeps software in the field until it is ruled out', () => {
     const netlist = netlistOf('relay');

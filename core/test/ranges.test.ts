@@ -4,7 +4,9 @@ import { air, bead, boardOf, planOf } from './plans.ts';
 import { coverageCases } from './coverage.ts';
 import { DEFAULT_STATION } from '../src/rework/defaults.ts';
 import { DESIGN, effectsOf, planHeat } from '../src/rework/planHeat.ts';
-import type { PlanInput } from '../src/rework/planForm.ts';
+import { LIFT_S, type PlanInput } from '../src/rework/planForm.ts';
+import { lowestTip } from '../src/rework/lowestTip.ts';
+import { runPlan } from '../src/rework/planRun.ts';
 import { uncertainOf } from '../src/rework/uncertainty.ts';
 
 const input = (more: Partial<PlanInput> = {}) => planOf(boardOf('SOIC-8', 'two-layer', 'pbt'), air(), more);
@@ -98,5 +100,38 @@ describe('coverage', () => {
     const { inside, benches } = await c.run(16);
     // nineteen of twenty are meant; chance takes two or three of sixteen
     expect(inside).toBeGreaterThanOrEqual(benches - 3);
+  });
+});
+
+describe('the lowest tip of a bead', () => {
+  const lowest = (pkg: string, kind: Parameters<typeof boardOf>[1], more: Partial<PlanInput> = {}) =>
+    lowestTip(planOf(boardOf(pkg, kind, 'none'), bead(), more), bead(), context);
+  it('keeps it liquid for a lift after the iron has left, and 10 K less does not', async () => {
+    const plan = planOf(boardOf('SOIC-16', 'four-layer', 'none'), bead());
+    const C = (await lowestTip(plan, bead(), context)) ?? 0;
+    // below 350 °C, as benches find
+    expect(C).toBeGreaterThanOrEqual(260);
+    expect(C).toBeLessThanOrEqual(330);
+    const hold = async (set_C: number) =>
+      (await runPlan({ ...plan, method: bead({ set_C }), quality: 'search', frames: false, books: false }, context))
+        .hold_s;
+    const off = plan.station.ironPlusMinus_K;
+    expect(await hold(C - off)).toBeGreaterThanOrEqual(LIFT_S);
+    expect(await hold(C - 10 - off)).toBeLessThan(LIFT_S);
+  });
+  it('rises with the copper under it, and a known iron may be set lower', async () => {
+    const [thin, thick] = [await lowest('SOIC-16', 'two-layer'), await lowest('SOIC-16', 'heavy')];
+    expect(thick ?? Infinity).toBeGreaterThan(thin ?? Infinity);
+    const known = await lowest('SOIC-16', 'four-layer', { station: { ...DEFAULT_STATION, ironPlusMinus_K: 0 } });
+    expect(known ?? Infinity).toBeLessThan((await lowest('SOIC-16', 'four-layer')) ?? 0);
+  });
+  it('is none where no tip does it, and can be called off', async () => {
+    const weak = bead({ power_W: 10, stroke_s: 2 });
+    expect(await lowestTip(planOf(boardOf('D2PAK', 'heavy', 'none'), weak), weak, context)).toBeNull();
+    const off = lowestTip(planOf(boardOf('SOIC-16', 'two-layer', 'none'), bead()), bead(), {
+      ...context,
+      signal: { aborted: true },
+    });
+    await expect(off).rejects.toThrow();
   });
 });

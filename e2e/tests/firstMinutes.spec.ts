@@ -96,6 +96,7 @@ const TASKS: [title: string, act: (hand: Hand, page: Page) => Promise<void>][] =
     'print the record of a finished job',
     async (hand, page) => {
       await hand.click(page.getByRole('link', { name: 'Show closed jobs' }));
+      await expect(page.getByRole('link', { name: 'Show open jobs' })).toBeVisible();
       await hand.click(page.locator('a.row').first());
       await page.waitForURL('**/release');
       await hand.click(page.getByRole('link', { name: 'The record' }));

@@ -59,6 +59,8 @@ const gone = (sourceId: string, residual_V?: number) => ({
 });
 const TERN_GONE = [gone('battery'), gone('cell')];
 const saved = (page: Page) => expect(page.getByRole('status')).toContainText('marks saved');
+/** The service worker has the page: from now on it opens without the server. */
+const pageKept = (page: Page) => expect(page.locator('[data-kept=true]')).toBeVisible({ timeout: 60_000 });
 const say = (page: Page) => page.getByRole('heading', { level: 1 });
 
 test('all nine steps by keyboard only, a hidden bench playing the board', async ({ page }) => {
@@ -346,6 +348,7 @@ test('ten minutes without a server and twelve marks: each is kept, shown, and st
     await expect(say(page)).toContainText('Ready');
     await tap(page);
     await expect(say(page)).toHaveText('Flux every joint of C7.');
+    await pageKept(page);
     app.child.kill('SIGKILL');
     await app.ended;
     for (let n = 0; n < 7; n++) {

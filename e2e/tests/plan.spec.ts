@@ -309,6 +309,13 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
   await planReady(page);
   await methods.getByText('Low-melt + iron').click();
   expect(await wet(page)).toBe(two);
+  // the lowest tip that does is computed with it, and set by one press
+  const lowest = page.getByRole('button', { name: /^Set \d+ °C$/ });
+  const told = ((await lowest.textContent()) ?? '').replace('Set ', '');
+  await recompute(page, () => lowest.click());
+  await expect(methods.getByText(told)).toBeVisible();
+  await methods.getByText('Low-melt + iron').click();
+  await expect(page.getByText('liquid for a lift once the iron has left')).toContainText(told);
 });
 
 test('a vacuum iron takes a socket off pin by pin, against the hidden bench', async ({ page }) => {

@@ -35,15 +35,29 @@ async function ownFile(request: Request): Promise<Response> {
   return (await caches.match(request, { cacheName: KEPT })) ?? fetch(request);
 }
 
+/** A run's page from the server; the kept one where the server is away, or there but without its database. */
 async function runPage(request: Request): Promise<Response> {
   const cache = await caches.open(KEPT);
   try {
     const answer = await fetch(request);
     if (answer.ok) await cache.put(request, answer.clone());
-    return answer;
+    if (answer.status < 500) return answer;
+    return (await cache.match(request)) ?? answer;
   } catch (e) {
     const kept = await cache.match(request);
     if (kept) return kept;
     throw e;
   }
 }
+
+/** A page that was opened before this worker was there, or without going through it, asks to be kept; told when it is. */
+sw.addEventListener('message', (event) => {
+  const { keep } = event.data as { keep?: string };
+  if (!keep?.startsWith('/run/')) return;
+  const kept = async () => {
+    const cache = await caches.open(KEPT);
+    await cache.add(keep);
+    event.ports[0]?.postMessage('kept');
+  };
+  event.waitUntil(kept().catch(() => event.ports[0]?.postMessage('not kept')));
+});

@@ -16,6 +16,11 @@ export function writtenValue(text: string | undefined): number | null {
   return typeof value === 'number' && value > 0 ? value : null;
 }
 
+/** What a crystal is to a meter: the capacitance between its electrodes, F. */
+const CRYSTAL_F = 5e-12;
+/** A contact is drawn open, as a switch nobody presses. */
+const OPEN_CONTACT_OHM = 1e9;
+
 const OHMS_BY_KIND = { L: 0.1, FB: 0.2, F: 0.05, RLY: 300 } as const;
 
 /** Nets of a part by terminal; ones that the board does not name get names of their own. */
@@ -46,6 +51,11 @@ export function circuitPartFrom(part: PlacedPart, ground: string): CircuitPart {
     case 'tant':
     case 'film':
       return make({ ...base, kind: 'C', pins: two, ...(value === null ? {} : { value }) });
+    case 'crystal':
+      // with four lands the other two are its case
+      return make({ ...base, kind: 'C', pins: { 1: first, 2: nets.get('3') ?? second ?? ground }, value: CRYSTAL_F });
+    case 'contact':
+      return make({ ...base, kind: 'R', pins: two, value: OPEN_CONTACT_OHM });
     case 'res':
     case 'pres':
     case 'shunt':

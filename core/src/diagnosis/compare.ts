@@ -56,6 +56,9 @@ export function classOfPart(part: PlacedPart): PartClass {
     return /switch|mos/.test(what) || packageById(part.package).terminals.some((t) => t.id === 'TAB')
       ? 'mosfet'
       : 'bjt';
+  if (letter === 'Y' || (letter === 'X' && /crystal|resonator|\d\s*[km]hz/.test(what)))
+    return /oscillator/.test(what) ? 'load' : 'crystal';
+  if (letter === 'S' || letter === 'SW') return 'contact';
   if (letter === 'J' || letter === 'X') return 'conn';
   if (letter === 'U' && /regulator|driver|converter|amplifier/.test(what)) return 'power';
   return letter === 'U' ? 'load' : 'res';

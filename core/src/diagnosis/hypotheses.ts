@@ -10,6 +10,7 @@ import {
   JOINT_WEIGHT,
   MISSING_WEIGHT,
   type BoardEvent,
+  type PartClass,
   type Weights,
 } from './priors.ts';
 
@@ -29,6 +30,12 @@ export interface Hypothesis {
 
 /** Ω of a shorted junction; silicon melts less clean than a ceramic cracks. */
 const JUNCTION_SHORT_OHM = 2;
+/** What is left of a winding's ohms where some of its turns are shorted: 0.3 to 0.9 of them. */
+const TURNS_FACTOR = 0.55;
+/** A winding of less reads alike with and without. */
+const LEAST_WINDING_OHM = 1;
+/** A film on a contact makes ohms of its milliohms. */
+const FILM_FACTOR = 100;
 /** Spread of ln r by mode: a short may be milliohms or ohms. */
 const VAGUE: Partial<Record<Fault['mode'], number>> = { short: 0.8, leaky: 0.7, drift: 0.3, bridge: 0.8 };
 
@@ -61,7 +68,7 @@ export function hypothesesOf(netlist: Netlist, events: readonly BoardEvent[] = [
         add('open', weights.open ?? 0, 'open', [{ ref, mode: 'open', pin }], `pin ${pin}`);
       }
     } else {
-      addPlain(part, weights, add);
+      addPlain(part, cls, weights, add);
     }
     if (events.includes('rework') && part.kind !== 'J')
       add('missing', MISSING_WEIGHT, 'missing', [{ ref, mode: 'missing' }]);
@@ -79,7 +86,7 @@ type Add = (
   where?: string,
 ) => void;
 
-function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, weights: Weights, add: Add): void {
+function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, cls: PartClass, weights: Weights, add: Add): void {
   const { ref } = part;
   const short = (way: 'short' | 'gs' | 'gd' | 'be', pins: [string, string] | undefined, where: string) =>
     add(
@@ -117,8 +124,16 @@ function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, weights: Wei
   add('leaky', weights.leaky ?? 0, 'leaky', [{ ref, mode: 'leaky', r: FAULT_OHMS.leaky }]);
   const open: Fault[] = [{ ref, mode: 'open' }];
   add('open', weights.open ?? 0, 'open', open);
-  add('drift', weights.up ?? 0, 'up', [{ ref, mode: 'drift', factor: 2.5 }], 'too high');
+  add(
+    'drift',
+    weights.up ?? 0,
+    'up',
+    [{ ref, mode: 'drift', factor: cls === 'contact' ? FILM_FACTOR : 2.5 }],
+    'too high',
+  );
   add('drift', weights.down ?? 0, 'down', [{ ref, mode: 'drift', factor: 0.4 }], 'too low');
+  if ((part.kind === 'RLY' || part.kind === 'L') && part.r >= LEAST_WINDING_OHM)
+    add('drift', weights.turns ?? 0, 'turns', [{ ref, mode: 'drift', factor: TURNS_FACTOR }], 'turns shorted');
   add('joint', JOINT_WEIGHT, 'joint', open, 'joint');
 }
 

@@ -3,6 +3,7 @@
  * Source: expected information gain (Lindley 1956) over the bins of `evidence`.
  */
 import { isPowered } from '../circuit/meters.ts';
+import type { CircuitPart } from '../circuit/netlist.ts';
 import { entropy, outcomes, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
 import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
@@ -18,8 +19,15 @@ const MINUTES = {
   refit: 8,
   warmth: 4,
   profile: 3,
-  swapIc: 15,
+  /** Legs at two sides; at many or fine pitch; with a pad under it. */
+  swapIc: { few: 15, many: 22, pad: 35 },
 } as const;
+
+/** An IC with more pins than this has them round it or at fine pitch. */
+const MANY_PINS = 16;
+/** A pad or tab under the body: it goes off and on by air only. So do balls, all named by row and column. */
+const PAD_PIN = /^(EP|PAD|TAB)$/i;
+const BALL = /^[A-Z]{1,2}\d{1,2}$/;
 
 /** Below this a further reading is not worth its time, bits per minute. */
 const WORTH = 0.01;
@@ -198,18 +206,27 @@ export interface Split {
   minutes: number;
 }
 
+/** Minutes to take an IC off and put a good one on, by what its pins say of its kind. */
+function swapMinutes({ pins }: CircuitPart): number {
+  const names = Object.keys(pins);
+  if (names.some((pin) => PAD_PIN.test(pin)) || names.every((pin) => BALL.test(pin))) return MINUTES.swapIc.pad;
+  const highest = Math.max(names.length, ...names.flatMap((pin) => (/^\d+$/.test(pin) ? [Number(pin)] : [])));
+  return highest > MANY_PINS ? MINUTES.swapIc.many : MINUTES.swapIc.few;
+}
+
 /** The ways to tell the members of a group apart, cheapest first. */
 export function splitsOf(dictionary: Dictionary, ranking: Ranking, group: Group): Split[] {
   const { hypotheses, netlist } = dictionary;
   if (group.refs.length < 2) return [];
   const likely = hypotheses.filter((h, k) => group.refs.includes(h.ref) && ranking.p[k] > 0.01 * group.p);
   const conducts = likely.some((h) => h.mode === 'short' || h.mode === 'leaky');
-  const ics = group.refs.filter((ref) => netlist.parts.find((p) => p.ref === ref)?.kind === 'IC').length;
-  const legs = group.refs.length - ics;
+  const ics = netlist.parts.filter((p) => p.kind === 'IC' && group.refs.includes(p.ref));
+  const legs = group.refs.length - ics.length;
   const splits: Split[] = [{ how: 'look', minutes: 0.5 }];
   if (conducts) splits.push({ how: 'profile', minutes: MINUTES.profile }, { how: 'warmth', minutes: MINUTES.warmth });
   if (legs > 0) splits.push({ how: 'lift', minutes: ((legs + 1) / 2) * MINUTES.liftLeg });
-  if (ics > 0 && legs === 0) splits.push({ how: 'swap', minutes: ics * MINUTES.swapIc });
+  if (ics.length > 0 && legs === 0)
+    splits.push({ how: 'swap', minutes: ics.reduce((sum, ic) => sum + swapMinutes(ic), 0) });
   return splits.sort((a, b) => a.minutes - b.minutes);
 }
 

@@ -18,6 +18,8 @@ const RECIPES: Record<PartClass, string> = {
   ferrite: 'Ohms across it: below one.',
   fuse: 'Ohms across it. If it is open, look for what blew it before fitting another.',
   relay: 'Coil ohms; pull it with its voltage and read the contact both ways under a load.',
+  contact: 'Ohms across it open and closed, leads taken off; closed once more under an ampere.',
+  crystal: 'Ohms across it: open. Then in a circuit that makes it swing; a meter does not.',
   diode: 'Diode mode both ways; a dual one half by half. Then leakage in reverse at rated voltage.',
   schottky: 'Diode mode both ways; then leakage in reverse at rated voltage, it grows with heat.',
   tvs: 'Ohms both ways: open. Then raise a limited supply to its stand-off voltage: no current.',

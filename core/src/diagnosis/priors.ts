@@ -4,8 +4,8 @@
  */
 import type { CircuitPart } from '../circuit/netlist.ts';
 
-/** Ways to fail that the ranking knows; `line` and `pin` are shorts of one pin, `silent` leaves no trace unpowered. */
-type Way = 'short' | 'leaky' | 'open' | 'up' | 'down' | 'dead' | 'gs' | 'gd' | 'be' | 'pins';
+/** Ways to fail that the ranking knows; `turns`: some of a winding's, `pins`: one pin of an IC. */
+type Way = 'short' | 'leaky' | 'open' | 'up' | 'down' | 'turns' | 'dead' | 'gs' | 'gd' | 'be' | 'pins';
 export type Weights = Partial<Record<Way, number>>;
 
 export const CLASSES = {
@@ -17,10 +17,13 @@ export const CLASSES = {
   res: { label: 'resistor', weights: { open: 0.35, up: 0.12, down: 0.03, short: 0.03 } },
   pres: { label: 'power resistor', weights: { open: 1, up: 0.32, down: 0.08 } },
   shunt: { label: 'shunt', weights: { open: 0.8, up: 0.16, down: 0.04 } },
-  coil: { label: 'coil', weights: { open: 0.3 } },
+  coil: { label: 'coil', weights: { open: 0.3, turns: 0.1 } },
   ferrite: { label: 'ferrite', weights: { open: 0.6 } },
   fuse: { label: 'fuse', weights: { open: 3 } },
-  relay: { label: 'relay coil', weights: { open: 0.6, short: 0.1 } },
+  relay: { label: 'relay coil', weights: { open: 0.6, turns: 0.15, short: 0.03 } },
+  // a closed contact is drawn as its few milliohms: burnt, or under a film; an open one as a resistor of megohms: welded
+  contact: { label: 'relay or switch contact', weights: { open: 0.6, up: 0.6, short: 0.4 } },
+  crystal: { label: 'crystal', weights: { open: 0.8, leaky: 0.1, short: 0.05 } },
   diode: { label: 'diode', weights: { short: 0.9, open: 0.35, leaky: 0.25 } },
   schottky: { label: 'Schottky diode', weights: { short: 1.2, open: 0.4, leaky: 0.5 } },
   tvs: { label: 'clamp diode', weights: { short: 1.2, open: 0.3, leaky: 0.3 } },
@@ -67,6 +70,12 @@ const OTHER_NAMES: Record<string, PartClass> = {
   bead: 'ferrite',
   fb: 'ferrite',
   rly: 'relay',
+  relay_contact: 'contact',
+  contacts: 'contact',
+  switch: 'contact',
+  xtal: 'crystal',
+  quartz: 'crystal',
+  resonator: 'crystal',
   d: 'diode',
   sch: 'schottky',
   zener: 'tvs',
@@ -129,10 +138,11 @@ export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'bridg
     case 'rework':
       return way === 'bridge' || way === 'missing' ? 10 : 1;
     case 'drop':
-      return way === 'joint' || (cls === 'mlccbig' && way !== 'open') ? 5 : 1;
+      return way === 'joint' || cls === 'crystal' || (cls === 'mlccbig' && way !== 'open') ? 5 : 1;
     case 'liquid':
       // corrosion eats through film, windings and joints
-      if (way === 'open' && ['res', 'pres', 'ferrite', 'coil', 'fuse'].includes(cls)) return 4;
+      if (way === 'open' && ['res', 'pres', 'ferrite', 'coil', 'relay', 'fuse'].includes(cls)) return 4;
+      if (cls === 'contact') return 4;
       return way === 'bridge' || way === 'joint' || cls === 'conn' || cls === 'esd' ? 5 : 1;
     case 'reversed':
       if (way === 'open') return 1;
@@ -144,7 +154,7 @@ export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'bridg
     case 'creeping':
       return dried || way === 'leaky' || way === 'up' || way === 'down' ? 3 : way === 'short' ? 0.5 : 1;
     case 'intermittent':
-      return way === 'joint' ? 6 : cls === 'conn' ? 4 : way === 'short' ? 0.4 : 1;
+      return way === 'joint' ? 6 : cls === 'conn' || cls === 'contact' ? 4 : way === 'short' ? 0.4 : 1;
   }
 }
 

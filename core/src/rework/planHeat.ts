@@ -5,6 +5,7 @@
  */
 import { z } from 'zod';
 import type { CalcContext } from '../calc/defineCalc.ts';
+import { lowestTip } from './lowestTip.ts';
 import { planRunSchema, wetAt, type PlanInput, type PlanRun } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 import { uncertainOf } from './uncertainty.ts';
@@ -32,6 +33,8 @@ export const planResultSchema = planRunSchema.extend({
   /** What each input shifts the last joint by when it is off to the worse, s, largest first; null: it then stays solid. */
   matters: z.array(z.strictObject({ input: z.string(), shift_s: z.number().nullable() })),
   calibrated: z.boolean(),
+  /** Lowest set-point that keeps a bead liquid for a lift after the iron has left, °C; null where none does. Of beads only. */
+  lowestTip_C: z.number().nullable().optional(),
 });
 export type PlanResult = z.infer<typeof planResultSchema>;
 
@@ -65,9 +68,11 @@ export function windowEnd(run: PlanRun): number | null {
 }
 
 export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
-  const inputs = uncertainOf(input.method);
-  // the full run is as long as seven quick ones
-  const [full, quick] = [7 / 16, 1 / 16];
+  const { method } = input;
+  const inputs = uncertainOf(method);
+  // the full run is as long as seven quick ones, the search for a bead's tip as four
+  const search = method.kind === 'low-melt' ? 4 / 20 : 0;
+  const [full, quick] = [((1 - search) * 7) / 16, (1 - search) / 16];
   const part = (from: number, share: number): CalcContext => ({
     ...context,
     progress: (done, partial) => context.progress?.(from + share * done, partial),
@@ -80,8 +85,9 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
     const off = inputs.reduce((i, u, k) => u.off(i, row[k]), quickly);
     members.push(await runPlan(off, part(full + quick * n, quick)));
   }
-  const centre = await runPlan(quickly, part(1 - quick, quick));
-  const { limit_s } = input.method;
+  const centre = await runPlan(quickly, part(full + 8 * quick, quick));
+  const lowestTip_C = method.kind === 'low-melt' ? await lowestTip(input, method, part(1 - search, search)) : undefined;
+  const { limit_s } = method;
 
   /** What a time may be: effects of the inputs on its rate round the full run's. */
   function spreadOf(time: (run: PlanRun) => number | null | undefined) {
@@ -146,5 +152,6 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
       .sort((a, b) => b.size - a.size)
       .map(({ input: name, shift_s }) => ({ input: name, shift_s })),
     calibrated: input.station.calibrated,
+    ...(lowestTip_C === undefined ? {} : { lowestTip_C }),
   };
 }

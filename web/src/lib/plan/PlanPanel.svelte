@@ -119,10 +119,13 @@
       problem = (e as Error).message;
     }
   }
-  async function saveSettings(next: Method) {
-    if (!inputs) return;
+  async function saveSettings(next: Method): Promise<boolean> {
+    if (!inputs) return false;
     const methods = inputs.settings.methods.map((m) => (m.label === next.label ? next : m));
-    await keep({ ...inputs.settings, methods });
+    return keep({ ...inputs.settings, methods });
+  }
+  async function saveAndCompute(next: Method) {
+    if (await saveSettings(next)) await compute();
   }
   /** Stores settings; what was computed from the old ones goes. True when the server has them. */
   async function keep(settings: unknown): Promise<boolean> {
@@ -438,6 +441,24 @@
           </li>
         {/each}
       </ul>
+      {#if method?.kind === 'low-melt' && result.lowestTip_C !== undefined}
+        {@const lowest = result.lowestTip_C}
+        <div class="mt-2 flex items-center gap-3 border-t border-faint pt-2">
+          <p class="flex-1 text-ink2">
+            {#if lowest === null}
+              No tip keeps every joint liquid for a lift once the iron has left: lift while it strokes.
+            {:else}
+              <strong class="text-ink">{formatTemperature(lowest, units)}</strong> is the lowest tip that keeps every
+              joint liquid for a lift once the iron has left{lowest === method.set_C ? ': as set' : ''}.
+            {/if}
+          </p>
+          {#if lowest !== null && lowest !== method.set_C}
+            <button class="button" onclick={() => saveAndCompute({ ...method, set_C: lowest })}
+              >Set {formatTemperature(lowest, units)}</button
+            >
+          {/if}
+        </div>
+      {/if}
       <p class="mt-2 text-ink2">
         Heat left on to {Math.round(result.ended_s)} s: body up to
         <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to

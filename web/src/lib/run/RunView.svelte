@@ -2,6 +2,7 @@
   import { loadCues, keepAwake, saveCues, sound } from './cues';
   import { HOLD_MS, Pedal, PEDAL_KEYS } from './pedal';
   import { outbox } from './outbox.svelte';
+  import { keepPage } from './keepPage';
   import { methodsOf } from './work';
   import { NEXT_STEP, OP_NAMES, RunSession } from './session.svelte';
   import { stepLabel } from '$lib/jobs/words';
@@ -57,7 +58,9 @@
     box.unkept
       ? 'this browser keeps nothing: do not close the page'
       : box.waiting.length === 0
-        ? 'marks saved'
+        ? kept === false
+          ? 'marks saved; without the server this page would not open again'
+          : 'marks saved'
         : `${box.waiting.length} ${box.waiting.length === 1 ? 'mark' : 'marks'} kept here${box.away ? ', server away' : ''}`,
   );
 
@@ -110,7 +113,11 @@
     { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
   ]);
 
+  /** Whether this page would open again without the server; unknown while the worker takes it. */
+  let kept = $state<boolean>();
+
   onMount(() => {
+    void keepPage(location.pathname).then((is) => (kept = is));
     box.settle(
       view.ticket.id,
       view.events.map((e) => e.id),
@@ -172,6 +179,7 @@
   onclick={(e) => e.detail > 0 && letGo()}
   data-shown-ms={shownAfter?.toFixed(1)}
   data-sent-ms={box.delay}
+  data-kept={kept}
 >
   <header class="flex items-center gap-6 text-[16px]">
     <p>
