@@ -1,5 +1,5 @@
 // Dispatches `./orthos COMMAND`.
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { LOCAL, ROOT, runAttached, say, Trouble } from './common.mjs';
 
@@ -85,58 +85,38 @@ async function openDatabase(args, work) {
   try {
     const name = args.includes('--demo') ? 'orthos_demo' : 'orthos';
     pg.createDatabase(name);
-    return work(pg, name);
+    return await work(pg, name);
   } finally {
     if (!was) pg.stop();
   }
 }
 
 async function backup(args) {
+  const { backUp } = await import('./backup.mjs');
   const named = args.find((a) => !a.startsWith('--'));
   const stamp = new Date().toISOString().replace(/[-:]/g, '').slice(0, 15);
   const file = resolve(process.env.INIT_CWD ?? process.cwd(), named ?? join(ROOT, `backups/orthos-${stamp}.dump`));
   if (existsSync(file)) throw new Trouble(`${file} is there already; nothing was written over.`);
-  mkdirSync(join(file, '..'), { recursive: true });
-  const { writeFileSync } = await import('node:fs');
-  return openDatabase(args, (pg, name) => {
-    const dump = pg.client('pg_dump', ['-Fc', '-d', name], { encoding: 'buffer' });
-    if (dump.status !== 0) throw new Trouble(`The backup failed: ${dump.stderr}`);
-    writeFileSync(file, dump.stdout, { mode: 0o600 });
+  return openDatabase(args, async (pg, name) => {
+    await backUp(pg, name, file);
     process.stdout.write(`${file}\n`);
     return 0;
   });
 }
 
-async function restore(args) {
+async function restoreFrom(args) {
+  const { restore } = await import('./backup.mjs');
   const named = args.find((a) => !a.startsWith('--'));
   if (!named) throw new Trouble('Which file? restore FILE --yes');
   const file = resolve(process.cwd(), named);
   if (!existsSync(file)) throw new Trouble(`There is no ${file}.`);
   if (!args.includes('--yes'))
-    throw new Trouble('This replaces what is in the database now. Say --yes when you mean it.');
+    throw new Trouble('This puts the backup in place of what is in the database now. Say --yes when you mean it.');
   const { runningApps } = await import('./server.mjs');
   if (runningApps().length) throw new Trouble('Stop Orthos first: ./orthos stop');
-  const { readFileSync } = await import('node:fs');
-  const input = readFileSync(file);
-  if (input.subarray(0, 5).toString() !== 'PGDMP')
-    throw new Trouble(`${file} is not a backup made by ./orthos backup.`);
-  return openDatabase(args, (pg, name) => {
-    // into a new database first: a damaged file must not cost what is there
-    const fresh = `${name}_restoring`;
-    const sql = (text) => pg.client('psql', ['-d', 'postgres', '-v', 'ON_ERROR_STOP=1', '-qc', text]);
-    sql(`drop database if exists "${fresh}"`);
-    pg.createDatabase(fresh);
-    const done = pg.client('pg_restore', ['--exit-on-error', '--no-owner', '-d', fresh], {
-      input,
-      stdio: ['pipe', 'pipe', 'pipe'],
-    });
-    if (done.status !== 0) {
-      sql(`drop database if exists "${fresh}"`);
-      throw new Trouble(`The backup could not be read; nothing was changed.\n${done.stderr}`);
-    }
-    sql(`drop database "${name}"`);
-    sql(`alter database "${fresh}" rename to "${name}"`);
-    say('Restored.');
+  return openDatabase(args, async (pg, name) => {
+    const { holds, kept } = await restore(pg, name, file);
+    say(`Restored: ${holds}. What was there before is kept as database ${kept}.`);
     return 0;
   });
 }
@@ -169,7 +149,7 @@ try {
     check: async () => (await import('./check.mjs')).checkAll(),
     calc: () => calc(args),
     backup: () => backup(args),
-    restore: () => restore(args),
+    restore: () => restoreFrom(args),
     reset: () => reset(args),
   }[command];
   if (!work) {

@@ -1,6 +1,6 @@
 // A private PostgreSQL cluster on a loopback port, below the clone or, when the server's user cannot get there,
 // below /var/lib/orthos. As root its programs run as the user postgres, else as the current user.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
   chmodSync,
@@ -150,6 +150,28 @@ export function cluster(root) {
     });
   }
 
+  /** Runs pg_dump or pg_restore with a file at one end; `out` and `input` are open descriptors. Rejects with what it said. */
+  function stream(program, args, { out = 'ignore', input = 'ignore' }) {
+    return new Promise((done, fail) => {
+      const child = spawn(
+        join(postgresBin(), program),
+        ['-h', '127.0.0.1', '-p', String(port()), '-U', 'app', ...args],
+        {
+          cwd: '/',
+          stdio: [input, out, 'pipe'],
+          env: { ...process.env, PGPASSWORD: password() },
+          ...serverUser(),
+        },
+      );
+      let said = '';
+      child.stderr.setEncoding('utf8').on('data', (text) => (said = (said + text).slice(-4000)));
+      child.once('error', fail);
+      child.once('close', (code, signal) =>
+        code === 0 ? done() : fail(new Error(said.trim() || String(signal ?? code))),
+      );
+    });
+  }
+
   function createDatabase(name, template) {
     const there = client('psql', ['-d', 'postgres', '-tAc', `select 1 from pg_database where datname = '${name}'`]);
     if (there.stdout.trim() === '1') return;
@@ -162,7 +184,7 @@ export function cluster(root) {
     if (made.status !== 0) throw new Trouble(`The database ${name} could not be made: ${made.stderr}`);
   }
 
-  return { root, start, stop, url, client, createDatabase, running: () => serving() !== undefined };
+  return { root, start, stop, url, client, stream, createDatabase, running: () => serving() !== undefined };
 }
 
 /** A folder that the server's user can reach, for a throw-away cluster. */
