@@ -9,6 +9,7 @@ import {
   jobEventSchema,
   judgeGates,
   openGates,
+  RunningJob,
   standsAt,
   STEPS,
   type JobEvent,
@@ -132,6 +133,36 @@ describe('for every log', () => {
         expect(foldJob(events)).toEqual(foldJob(events));
         expect(JSON.stringify(events)).toBe(before);
       }),
+    );
+  });
+  it('a log taken up piece by piece is at every moment what the whole folds to, withdrawals included', () => {
+    fc.assert(
+      fc.property(
+        log,
+        fc.array(fc.nat(45), { maxLength: 4 }),
+        fc.array(fc.nat(6), { maxLength: 12 }),
+        (all, gone, cuts) => {
+          const events = [...all];
+          for (const [n, at] of gone.entries()) {
+            const eventId = `e${at}`;
+            const taken: JobEvent = {
+              id: `w${n}`,
+              at: 0,
+              actor: 'unsigned',
+              v: 1,
+              body: { type: 'withdrawn', eventId, why: 'wrong' },
+            };
+            events.splice((at * 7) % (events.length + 1), 0, taken);
+          }
+          const running = new RunningJob();
+          let from = 0;
+          for (const cut of [...cuts, events.length]) {
+            running.append(events.slice(from, from + cut));
+            from += cut;
+            expect(running.state).toEqual(foldJob(events.slice(0, from)));
+          }
+        },
+      ),
     );
   });
   it('a withdrawn event counts as if it had never been', () => {

@@ -3,7 +3,7 @@ import { ENGINE_VERSION, methodsFor, type JobEventBody, type PlanResult } from '
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
-import { jobView } from '../src/lib/server/jobView.ts';
+import { jobView } from '../src/lib/server/jobs/jobView.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import { appendEvents } from '../src/lib/server/repositories/jobEvents.ts';
 import { addPhoto } from '../src/lib/server/repositories/photos.ts';

@@ -1,5 +1,5 @@
 import { DEFAULT_STATION, judgeGates, foldJob, methodsFor, type BoardModel, type JobEvent } from '@orthos/core';
-import type { JobView } from '../src/lib/server/jobView.ts';
+import type { JobView } from '../src/lib/server/jobs/jobView.ts';
 
 /** A job's view as its pages get it, made from a board, a target and a log alone. */
 export function viewOf(board: BoardModel, target: string | undefined, events: JobEvent[] = []): JobView {

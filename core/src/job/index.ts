@@ -43,6 +43,7 @@ export {
   isFitted,
   isOff,
   lastRun,
+  RunningJob,
   saidAllWet,
   secondsOf,
   type Attempt,
@@ -63,5 +64,6 @@ export {
   type LayOut,
   type Step,
 } from './gates.ts';
+export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { benchMinutes, standsAt } from './progress.ts';
 export { judgeShort, voltsOf } from './shortCheck.ts';

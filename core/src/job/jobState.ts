@@ -127,6 +127,38 @@ export function foldJob(events: readonly JobEvent[]): JobState {
   return state;
 }
 
+/** A log as it grows: its state is at every moment what `foldJob` makes of all its events. */
+export class RunningJob {
+  readonly events: JobEvent[] = [];
+  private readonly ids = new Set<string>();
+  private readonly runs = new Set<string>();
+  private folded = foldJob([]);
+
+  get state(): JobState {
+    return this.folded;
+  }
+
+  append(events: readonly JobEvent[]): void {
+    let withdraws = false;
+    for (const event of events) {
+      this.events.push(event);
+      this.ids.add(event.id);
+      if (event.body.type === 'run-begun') this.runs.add(event.body.runId);
+      if (event.body.type === 'withdrawn') withdraws = true;
+      else if (!withdraws && !this.folded.withdrawn.has(event.id)) apply(this.folded, event);
+    }
+    // what is withdrawn may have changed anything since
+    if (withdraws) this.folded = foldJob(this.events);
+  }
+
+  hasEvent(id: string): boolean {
+    return this.ids.has(id);
+  }
+  hasRun(runId: string): boolean {
+    return this.runs.has(runId);
+  }
+}
+
 /** The attempt being worked on. */
 export function currentAttempt(state: JobState): Attempt {
   return state.attempts[state.attempts.length - 1];

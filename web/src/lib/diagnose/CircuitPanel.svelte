@@ -3,7 +3,7 @@
   import { invalidate } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { send, SendError } from '$lib/jobs/send';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import {
     circuitOfNet,
     circuitPartFrom,

@@ -2,7 +2,7 @@
   // What speaks besides readings: software, a swap with a good board, two faults at once, parts that fail together.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import {
     NONE,
     partName,

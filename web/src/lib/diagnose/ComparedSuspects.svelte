@@ -2,7 +2,7 @@
   // Suspects without a circuit: from what a good board reads in the same places.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { compareReading, formatReading, NONE, overNominal } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { compared } from './finder.svelte';
   import { percent } from './words';
 

@@ -3,7 +3,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import {
     compareReading,
     currentAttempt,

@@ -13,7 +13,7 @@
     type Netlist,
     type Place,
   } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';
   import { modeName, placeOf, probeKey, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';

@@ -3,7 +3,7 @@
   import { loadDrawing } from '$lib/boards/store';
   import { runInPool } from '$lib/compute/pool';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import {
     classOf,
     copperBetween,

@@ -1,6 +1,6 @@
 <script lang="ts">
   // Writes a routine: steps in their order, and the kinds of board it is for.
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { METER_TYPES, netsOf, parseReading, type MeterType, type RoutineStep } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';

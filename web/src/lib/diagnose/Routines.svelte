@@ -3,7 +3,7 @@
   import { invalidate } from '$app/navigation';
   import { send } from '$lib/jobs/send';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { isPowered, meetsRoutine, type JobEventBody, type JobState, type RoutineStep } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';

@@ -17,7 +17,7 @@
   } from '@orthos/core';
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
   import { v7 } from 'uuid';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { askMeter, sourceOf } from './askMeter';
   import { benchMeter, referenceFor, standing } from './finder.svelte';
   import {

@@ -2,7 +2,7 @@
   // Who is suspected, how much, and which readings say so.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
   import { percent } from './words';

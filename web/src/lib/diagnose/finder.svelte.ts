@@ -19,7 +19,7 @@ import {
   type ModelHistory,
   type Reference,
 } from '@orthos/core';
-import type { JobView } from '$lib/server/jobView';
+import type { JobView } from '$lib/server/jobs/jobView';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { DiagnoseWorker } from '../../workers/diagnose.worker';
 import DiagnoseWorkerScript from '../../workers/diagnose.worker?worker';

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Before solder: the old part tested, the new one measured, its orientation checked against something.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import {
     classOfPart,
     currentAttempt,

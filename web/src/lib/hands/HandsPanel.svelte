@@ -9,7 +9,7 @@
   import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     blocks,

@@ -3,7 +3,7 @@
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import type { ShopSettings } from '$lib/server/repositories/settings';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { foldJob, type ModelHistory } from '@orthos/core';

@@ -4,7 +4,7 @@
   import { send } from '$lib/jobs/send';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { formatReading, judgeStartUp, parseReading, startUpSentence, type JobState } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';

@@ -5,7 +5,7 @@
   import { SOURCE_NAMES } from '$lib/jobs/sources';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import Photos from '$lib/photos/Photos.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import type { ShopSettings } from '$lib/server/repositories/settings';
   import { EVENTS, JOB_TYPES, type BoardEvent, type JobState } from '@orthos/core';
   import Extras from './Extras.svelte';

@@ -2,7 +2,7 @@
   // What was tried before the work: the complaint itself, the functions, a start-up on the bench supply.
   import FunctionList from '$lib/jobs/FunctionList.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { FUNCTION_LISTS, type DeviceKind, type JobState } from '@orthos/core';
   import { untrack } from 'svelte';
   import StartUps from './StartUps.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { cautionsFor, foldJob, type Step } from '@orthos/core';
 
   let { view, step }: { view: JobView; step: Step } = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
   // What the device can do, tried before the work and again after it.
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { COMPLAINT, foldJob } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { foldJob, SLIPS } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 

@@ -5,7 +5,7 @@
   interface Props {
     method: Method;
     units: Panel;
-    onSave: (method: Method) => Promise<void>;
+    onSave: (method: Method) => Promise<unknown>;
     onClose: () => void;
   }
   let { method, units, onSave, onClose }: Props = $props();

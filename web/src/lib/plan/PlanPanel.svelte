@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { recordEvent, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     ENGINE_VERSION,

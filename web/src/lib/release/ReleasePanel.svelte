@@ -7,7 +7,7 @@
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { benchMinutes, foldJob, openGates, outcomeWord, parseDecimal } from '@orthos/core';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';

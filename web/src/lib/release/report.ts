@@ -4,7 +4,7 @@ import { formatMoney } from '$lib/intake/money';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { nameOf } from '$lib/plan/words';
-import type { JobView } from '$lib/server/jobView';
+import type { JobView } from '$lib/server/jobs/jobView';
 import {
   benchMinutes,
   COMPLAINT,

@@ -6,7 +6,7 @@
   import { methodsOf } from './work';
   import { NEXT_STEP, OP_NAMES, RunSession } from './session.svelte';
   import { stepLabel } from '$lib/jobs/words';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { cautionsFor, partName, workSide, type Operation, type Step } from '@orthos/core';
   import Volume2 from '@lucide/svelte/icons/volume-2';
@@ -54,6 +54,8 @@
       sources: view.board.powerSources.map((p) => p.kind ?? 'lead'),
     }),
   );
+  /** Whether this page would open again without the server; unknown while the worker takes it. */
+  let kept = $state<boolean>();
   const saved = $derived(
     box.unkept
       ? 'this browser keeps nothing: do not close the page'
@@ -112,9 +114,6 @@
     { keys: ['m'], label: 'sound on or off', run: mute },
     { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
   ]);
-
-  /** Whether this page would open again without the server; unknown while the worker takes it. */
-  let kept = $state<boolean>();
 
   onMount(() => {
     void keepPage(location.pathname).then((is) => (kept = is));

@@ -3,7 +3,7 @@ import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { SendError } from '$lib/jobs/send';
-import type { JobView } from '$lib/server/jobView';
+import type { JobView } from '$lib/server/jobs/jobView';
 import {
   blocks,
   foldJob,

@@ -1,5 +1,5 @@
 /** What the hands of a job work by: method, prediction, instructions. */
-import type { JobView } from '$lib/server/jobView';
+import type { JobView } from '$lib/server/jobs/jobView';
 import { nameOf } from '$lib/plan/words';
 import {
   currentAttempt,

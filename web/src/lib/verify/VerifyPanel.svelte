@@ -10,7 +10,7 @@
   import SlipList from '$lib/jobs/SlipList.svelte';
   import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { placeName } from '$lib/diagnose/place';
-  import type { JobView } from '$lib/server/jobView';
+  import type { JobView } from '$lib/server/jobs/jobView';
   import {
     blocks,
     currentAttempt,

@@ -1,9 +1,11 @@
-import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { drizzle, type NodePgQueryResultHKT } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import type { PgDatabase } from 'drizzle-orm/pg-core';
 import pg from 'pg';
 import * as schema from './schema.ts';
 
-export type Database = NodePgDatabase<typeof schema>;
+/** The pool, or a transaction on it. */
+export type Database = PgDatabase<NodePgQueryResultHKT, typeof schema>;
 
 /** Any number; all Orthos processes take the same lock while they migrate. */
 const MIGRATION_LOCK = 7_148_201;

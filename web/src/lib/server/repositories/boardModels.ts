@@ -3,6 +3,7 @@ import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { boardModels, boardVersions, photos, tickets } from '../db/schema.ts';
+import { Kept } from '../kept.ts';
 import { ConflictError } from './conflict.ts';
 
 export type BoardVersion = typeof boardVersions.$inferSelect;
@@ -123,10 +124,14 @@ export async function versionByNumber(
   return row && { ...row, doc: boardModelSchema.parse(row.doc) };
 }
 
+const published = new Kept<BoardVersion>(60);
+
 /** A published version with its document checked; undefined when there is none. */
 export async function boardVersionById(db: Database, id: string): Promise<BoardVersion | undefined> {
-  const [row] = await db.select().from(boardVersions).where(eq(boardVersions.id, id));
-  return row && { ...row, doc: boardModelSchema.parse(row.doc) };
+  return published.or(id, async () => {
+    const [row] = await db.select().from(boardVersions).where(eq(boardVersions.id, id));
+    return row && { ...row, doc: boardModelSchema.parse(row.doc) };
+  });
 }
 
 export async function latestVersion(db: Database, modelId: string): Promise<BoardVersion | undefined> {
@@ -139,7 +144,6 @@ export async function latestVersion(db: Database, modelId: string): Promise<Boar
   return row && { ...row, doc: boardModelSchema.parse(row.doc) };
 }
 
-/** Models that people made (not those of express jobs), with their newest version and jobs so far. */
 /** Kinds of board by name alone. */
 export async function modelNames(db: Database): Promise<{ id: string; name: string }[]> {
   return db
@@ -149,6 +153,7 @@ export async function modelNames(db: Database): Promise<{ id: string; name: stri
     .orderBy(asc(boardModels.name));
 }
 
+/** Models that people made (not those of express jobs), with their newest version and jobs so far. */
 export async function listBoardModels(db: Database) {
   return db
     .select({

@@ -1,5 +1,5 @@
 import { jobEventSchema, type JobEvent } from '@orthos/core';
-import { asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { jobEvents } from '../db/schema.ts';
 
@@ -11,13 +11,29 @@ const toEvent = (row: typeof jobEvents.$inferSelect): JobEvent => ({
   body: jobEventSchema.parse(row.body),
 });
 
-/** Appends events; one that is already there (same id, sent twice) changes nothing. */
-export async function appendEvents(db: Database, ticketId: string, events: JobEvent[]): Promise<void> {
-  if (events.length === 0) return;
-  await db
+/** Appends events; one that is already there (same id, sent twice) changes nothing. How many were written. */
+export async function appendEvents(db: Database, ticketId: string, events: JobEvent[]): Promise<number> {
+  if (events.length === 0) return 0;
+  const written = await db
     .insert(jobEvents)
     .values(events.map((e) => ({ id: e.id, ticketId, at: new Date(e.at), actor: e.actor, v: e.v, body: e.body })))
-    .onConflictDoNothing();
+    .onConflictDoNothing()
+    .returning({ id: jobEvents.id });
+  return written.length;
+}
+
+/** What was written to a job's log after `seq`, in the order of writing. */
+export async function eventsAfter(
+  db: Database,
+  ticketId: string,
+  seq: number,
+): Promise<{ seq: number; event: JobEvent }[]> {
+  const rows = await db
+    .select()
+    .from(jobEvents)
+    .where(and(eq(jobEvents.ticketId, ticketId), gt(jobEvents.seq, seq)))
+    .orderBy(asc(jobEvents.seq));
+  return rows.map((row) => ({ seq: row.seq, event: toEvent(row) }));
 }
 
 /** A job's log in the order of writing. */

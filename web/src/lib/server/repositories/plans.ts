@@ -3,6 +3,7 @@ import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import { plans } from '../db/schema.ts';
+import { Kept } from '../kept.ts';
 
 export type Plan = typeof plans.$inferSelect;
 
@@ -17,18 +18,22 @@ export async function storePlan(db: Database, plan: Omit<Plan, 'createdAt'>): Pr
   await db.insert(plans).values(plan).onConflictDoNothing();
 }
 
+const computed = new Kept<Plan>(200);
+
 export async function planById(db: Database, id: string): Promise<Plan | undefined> {
-  const [row] = await db.select().from(plans).where(eq(plans.id, id));
-  return row && toPlan(row);
+  return computed.or(id, async () => {
+    const [row] = await db.select().from(plans).where(eq(plans.id, id));
+    return row && toPlan(row);
+  });
 }
 
 /** The plan computed last for a job. */
 export async function latestPlan(db: Database, ticketId: string): Promise<Plan | undefined> {
   const [row] = await db
-    .select()
+    .select({ id: plans.id })
     .from(plans)
     .where(eq(plans.ticketId, ticketId))
     .orderBy(desc(plans.createdAt), desc(plans.id))
     .limit(1);
-  return row && toPlan(row);
+  return row && planById(db, row.id);
 }

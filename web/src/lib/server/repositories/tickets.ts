@@ -26,6 +26,8 @@ export interface NewTicket {
 /** Takes a board in: customer (known by name or new), physical board and ticket in one transaction. */
 export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> {
   return db.transaction(async (tx) => {
+    // two new jobs of one new customer at once: the second finds the first one's
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`customer ${t.customer}`}))`);
     const [known] = await tx.select().from(customers).where(eq(customers.name, t.customer)).limit(1);
     const customerId = known?.id ?? v7();
     if (!known) await tx.insert(customers).values({ id: customerId, name: t.customer, contact: t.contact ?? '' });
@@ -61,6 +63,16 @@ export async function ticketById(db: Database, id: string) {
     .innerJoin(boards, eq(boards.id, tickets.boardId))
     .where(eq(tickets.id, id));
   return row;
+}
+
+/** The kind of board of a ticket; empty when there is no such ticket. */
+export async function modelOfTicket(db: Database, id: string): Promise<string> {
+  const [row] = await db
+    .select({ modelId: boards.modelId })
+    .from(tickets)
+    .innerJoin(boards, eq(boards.id, tickets.boardId))
+    .where(eq(tickets.id, id));
+  return row?.modelId ?? '';
 }
 
 export const PAGE_SIZE = 50;

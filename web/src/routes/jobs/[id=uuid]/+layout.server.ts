@@ -1,4 +1,4 @@
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 
 export const load = async ({ locals, params, depends }) => {
   depends('job:view');

@@ -1,3 +1,3 @@
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 
 export const load = async ({ locals, params }) => ({ view: await jobView(locals.db, params.id) });

@@ -1,5 +1,5 @@
 import { reportOf } from '$lib/release/report';
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 import { recordPdf } from '$lib/server/recordPdf';
 import { pictureOf } from '$lib/server/repositories/photos';
 import { shopSettings } from '$lib/server/repositories/settings';

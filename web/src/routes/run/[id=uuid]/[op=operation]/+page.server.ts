@@ -1,4 +1,4 @@
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 import { env } from '$env/dynamic/private';
 
 export const load = async ({ locals, params, depends }) => {

@@ -1,6 +1,6 @@
 import { circuitOf } from '$lib/diagnose/circuitOf';
 import { readBody } from '$lib/server/body';
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 import { takeReading } from '$lib/server/meter';
 import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
 import { listMeters } from '$lib/server/repositories/meters';

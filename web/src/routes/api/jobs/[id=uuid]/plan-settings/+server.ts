@@ -1,5 +1,5 @@
 import { orConflict, readBody } from '$lib/server/body';
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 import { listKit } from '$lib/server/repositories/kit';
 import { savePlanSettings } from '$lib/server/repositories/tickets';
 import { methodSchema, surroundingsSchema } from '@orthos/core';

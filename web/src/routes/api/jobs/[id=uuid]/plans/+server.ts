@@ -1,5 +1,5 @@
 import { readBody } from '$lib/server/body';
-import { jobView } from '$lib/server/jobView';
+import { jobView } from '$lib/server/jobs/jobView';
 import { storePlan } from '$lib/server/repositories/plans';
 import { ENGINE_VERSION, planResultSchema } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';

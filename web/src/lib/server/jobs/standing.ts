@@ -1,4 +1,4 @@
-/** One job as its pages and endpoints see it: ticket, board, log, gates, plan and whether it is stale. */
+/** A job as rules see it: ticket, board, log so far, gates, the plan computed last. What is immutable or only grows is kept in memory between requests. */
 import {
   contentHash,
   currentAttempt,
@@ -6,7 +6,6 @@ import {
   ENGINE_VERSION,
   fateOf,
   floodSolder,
-  foldJob,
   isPolarised,
   judgeGates,
   layOutFor,
@@ -14,35 +13,50 @@ import {
   methodsFor,
   onDial,
   packageById,
+  RunningJob,
   solderedTerminals,
   staysLeadFree,
-  standsAt,
   type BoardModel,
+  type Flood,
   type JobState,
   type Method,
-  type Flood,
   type PlanResult,
   type ShopLimits,
   type StationModel,
 } from '@orthos/core';
-import { error } from '@sveltejs/kit';
 import { z } from 'zod';
-import type { Database } from './db/connect';
-import type { KitSnapshot, PlanSettings } from './db/schema';
-import { boardVersionById } from './repositories/boardModels';
-import { shopSettings } from './repositories/settings';
-import { circuitsOf } from './repositories/circuits';
-import { goodReadingsOf } from './repositories/goodReadings';
-import { goodStartUpsOf } from './repositories/goodStartUps';
-import { eventsOf } from './repositories/jobEvents';
-import { listKit } from './repositories/kit';
-import { listMeters } from './repositories/meters';
-import { photosOf } from './repositories/photos';
-import { latestPlan, planById, type Plan } from './repositories/plans';
-import { routinesOf } from './repositories/routines';
-import { reopeningsOf, ticketById } from './repositories/tickets';
+import type { Database } from '../db/connect.ts';
+import type { KitSnapshot, PlanSettings } from '../db/schema.ts';
+import { Kept } from '../kept.ts';
+import { boardVersionById } from '../repositories/boardModels.ts';
+import { eventsAfter } from '../repositories/jobEvents.ts';
+import { listKit } from '../repositories/kit.ts';
+import { latestPlan, planById, type Plan } from '../repositories/plans.ts';
+import { shopSettings } from '../repositories/settings.ts';
+import type { Ticket } from '../repositories/tickets.ts';
 
 const AMBIENT_C = 22;
+
+/** Logs that are kept folded. */
+const LOGS = 500;
+interface Log {
+  job: RunningJob;
+  /** Order of the last event taken up. */
+  seq: number;
+}
+const logs = new Kept<Log>(LOGS);
+
+/** A job's log, folded; only what was written since it was last asked for is read. Not to be changed by who gets it. */
+export async function logOf(db: Database, ticketId: string): Promise<RunningJob> {
+  const log = logs.get(ticketId) ?? { job: new RunningJob(), seq: 0 };
+  const rows = await eventsAfter(db, ticketId, log.seq);
+  // another request may have taken them up meanwhile
+  const fresh = rows.filter((r) => r.seq > log.seq);
+  log.job.append(fresh.map((r) => r.event));
+  log.seq = fresh.at(-1)?.seq ?? log.seq;
+  logs.set(ticketId, log);
+  return log.job;
+}
 
 export interface PlanInputs {
   target: string;
@@ -123,37 +137,33 @@ function planInUse(plan: Plan, label: string) {
 }
 
 /** Neighbours that something has to be done about first: hurt or perhaps hurt before the part is off, to be taken out, loose in the wind. */
-function hotNeighbours(result: PlanResult): string[] {
+function hotOf(result: PlanResult): string[] {
   return result.neighbours
     .filter((n) => fateOf(result, n).first === 'wind' || fateOf(result, n).tone === 'stop')
     .map((n) => n.partId);
 }
 
-/** Loads the whole view; 404 when there is no such job. */
-export async function jobView(db: Database, id: string) {
-  const found = await ticketById(db, id);
-  if (!found) error(404, 'There is no such job.');
-  const { ticket, customer, serial, modelId } = found;
+/** A ticket's board, log, plans and gates as they are now. */
+export async function standingOf(db: Database, ticket: Ticket) {
   const version = await boardVersionById(db, ticket.boardVersionId);
   if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
-  const events = await eventsOf(db, id);
-  const state = foldJob(events);
+  const log = await logOf(db, ticket.id);
+  const { state } = log;
   const attempt = currentAttempt(state);
   const inputs = await planInputs(db, version.hash, version.doc, attempt.suspect?.partId, ticket.planSettings);
-  const plan = await latestPlan(db, id);
-  const mine = plan && plan.target === attempt.suspect?.partId ? plan : undefined;
-  const freshness = mine && freshnessOf(mine, inputs, state);
+  const latest = await latestPlan(db, ticket.id);
+  const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
-  const chosen = attempt.plan && (attempt.plan.planId === plan?.id ? plan : await planById(db, attempt.plan.planId));
+  const chosen = attempt.plan && (await planById(db, attempt.plan.planId));
   const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.label) : null;
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
-  const hot = inUse ? hotNeighbours(inUse.result) : null;
+  const hotNeighbours = inUse ? hotOf(inUse.result) : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
     type: ticket.kind,
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
-    hotNeighbours: hot,
+    hotNeighbours,
     layOut: inUse
       ? layOutFor(
           inUse.method,
@@ -167,40 +177,17 @@ export async function jobView(db: Database, id: string) {
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
     targetPolarised: target ? isPolarised(target) : null,
   });
-  const [circuits, goodReadings, goodStartUps, routines, meters, photos, reopenings] = await Promise.all([
-    circuitsOf(db, modelId),
-    goodReadingsOf(db, modelId),
-    goodStartUpsOf(db, modelId),
-    routinesOf(db, modelId),
-    listMeters(db),
-    photosOf(db, id),
-    reopeningsOf(db, ticket),
-  ]);
   return {
-    ticket,
-    customer,
-    serial,
-    board: version.doc,
-    boardVersion: { number: version.number, hash: version.hash },
-    events,
-    gates,
-    step: standsAt(state, ticket.kind),
+    version,
+    log,
+    state,
     inputs,
-    plan: mine ?? null,
-    freshness: freshness ?? null,
+    /** The plan computed last for the target that is chosen now. */
+    plan: plan ?? null,
+    freshness: plan ? freshnessOf(plan, inputs, state) : null,
     /** The plan that the hands follow, if one was chosen. */
     inUse,
-    hotNeighbours: hot ?? [],
-    modelId,
-    /** Circuits drawn for this kind of board, what good boards of it read and draw, the shop's routines for it. */
-    circuits,
-    goodReadings,
-    goodStartUps,
-    routines,
-    /** Meters of the kit: what they and their leads add to a reading. */
-    meters,
-    photos,
-    reopenings,
+    hotNeighbours: hotNeighbours ?? [],
+    gates,
   };
 }
-export type JobView = Awaited<ReturnType<typeof jobView>>;

@@ -1,0 +1,137 @@
+/** Whether an event may be written to a job as it stands now: what it names is there, no hard gate is passed unmet, nothing is done twice. */
+import type { BoardModel } from '../board/boardModel.ts';
+import type { JobEventBody } from './events.ts';
+import { blocks, type GateResult } from './gates.ts';
+import { currentAttempt, type JobState } from './jobState.ts';
+
+/** A job under its lock. */
+export interface Standing {
+  closed: boolean;
+  state: JobState;
+  gates: readonly GateResult[];
+  board: BoardModel;
+  /** Whether the log has an event of this id. */
+  hasEvent(id: string): boolean;
+  /** Whether the log has the beginning of this run. */
+  hasRun(runId: string): boolean;
+  /** The plan computed last for the target. */
+  plan: { id: string; labels: readonly string[] } | null;
+  /** Whether the shop has this step of a routine for this kind of board. */
+  hasRoutineStep(routineId: string, step: string): boolean;
+}
+
+/** Why not: `field` where the event itself names something that is not there, else the job's state forbids it. */
+export interface Refusal {
+  message: string;
+  field?: string;
+}
+
+/** What the hands did before the release may arrive after it. */
+const LATE = new Set<JobEventBody['type']>([
+  'run-begun',
+  'mark',
+  'mark-moved',
+  'run-ended',
+  'joint',
+  'slip',
+  'slip-checked',
+  'surroundings-scanned',
+  'lands-clean',
+  'withdrawn',
+  'handed-over',
+]);
+
+/** The refusal, or nothing when the event may be written. */
+export function judgeEvent(body: JobEventBody, job: Standing): Refusal | undefined {
+  if (job.closed && !LATE.has(body.type)) return { message: 'This job is released. Reopen it to go on.' };
+  const missing = missingReference(body, job);
+  if (missing) return missing;
+  if (body.type === 'run-begun') {
+    if (job.hasRun(body.runId)) return { field: 'body.runId', message: 'has begun already' };
+    const going = currentAttempt(job.state).runs.some((r) => r.op === body.op && !r.ended);
+    // what was begun while the server was away has happened
+    if (going && !body.offline) return { message: 'This run has been begun in another window: go on there.' };
+  }
+  const gate = blockedBy(body, job);
+  return gate && { message: `${gate.label}: ${gate.why}.` };
+}
+
+/** The hard gate that an event would pass unmet. A run that was begun while the server was away has happened: it is taken as it is. */
+function blockedBy(body: JobEventBody, { state, gates }: Standing): GateResult | undefined {
+  const needs: string[] = [];
+  if (body.type === 'run-begun' && !body.offline) {
+    needs.push('power-gone');
+    if (body.op === 'fit') needs.push('orientation');
+  }
+  const worked = currentAttempt(state).runs.length > 0;
+  if ((body.type === 'power-connected' || body.type === 'supply-stage') && worked) needs.push('short-check');
+  return gates.find((g) => needs.includes(g.id) && blocks(g));
+}
+
+/** The field of an event that names something this job does not have. */
+function missingReference(body: JobEventBody, job: Standing): Refusal | undefined {
+  const { board } = job;
+  const noPart = (partId: string | undefined, field: string) =>
+    partId !== undefined && !board.parts.some((p) => p.partId === partId)
+      ? { field, message: `the board has no part "${partId}"` }
+      : undefined;
+  const noEvent = (eventId: string, field: string) =>
+    job.hasEvent(eventId) ? undefined : { field, message: 'is not an event of this job' };
+  const noRun = (runId: string | undefined) =>
+    runId === undefined || job.hasRun(runId) ? undefined : { field: 'body.runId', message: 'is not a run of this job' };
+  switch (body.type) {
+    case 'suspect':
+    case 'neighbour-covered':
+    case 'neighbour-accepted':
+    case 'swapped':
+      return noPart(body.partId, 'body.partId');
+    case 'reading':
+    case 'observation':
+    case 'damage':
+      return noPart(body.place?.partId, 'body.place.partId');
+    case 'plan':
+      if (job.plan?.id !== body.planId)
+        return { field: 'body.planId', message: 'is not the plan computed last for this target' };
+      return job.plan.labels.includes(body.label)
+        ? undefined
+        : { field: 'body.label', message: `the plan has ${job.plan.labels.join(', ')}` };
+    case 'power-gone':
+    case 'power-connected':
+      return [...board.powerSources, ...job.state.sources].some((s) => s.id === body.sourceId)
+        ? undefined
+        : { field: 'body.sourceId', message: `the board has no source "${body.sourceId}"` };
+    case 'target-confirmed': {
+      const known = new Set([...board.landmarks.map((l) => l.id), ...board.parts.map((p) => p.partId)]);
+      const strange = body.landmarks.find((l) => !known.has(l));
+      return strange === undefined
+        ? undefined
+        : { field: 'body.landmarks', message: `the board has no landmark "${strange}"` };
+    }
+    case 'mark':
+    case 'run-ended':
+    case 'joint':
+    case 'slip':
+      return noRun(body.runId);
+    case 'slip-checked':
+      return noEvent(body.slipId, 'body.slipId');
+    case 'closed-again':
+      return noEvent(body.stepId, 'body.stepId');
+    case 'offer-taken':
+      return job.state.intake.offer?.tiers.some((t) => t.label === body.tier)
+        ? undefined
+        : { field: 'body.tier', message: 'is not on the last offer' };
+    case 'routine-step':
+      return job.hasRoutineStep(body.routineId, body.step)
+        ? undefined
+        : { field: 'body.routineId', message: 'this kind of board has no such routine step' };
+    case 'mark-moved':
+    case 'withdrawn':
+      return noEvent(body.eventId, 'body.eventId');
+    case 'override':
+      return job.gates.some((g) => g.id === body.gate && g.hard)
+        ? undefined
+        : { field: 'body.gate', message: 'is not a hard gate' };
+    default:
+      return undefined;
+  }
+}

@@ -1,0 +1,63 @@
+/**
+ * The one door through which a job's history grows: under a lock on its ticket the event is judged by what is recorded until then, written, and the
+ * ticket closed with it if it says so, all or nothing. Two windows or two servers at once are one after the other here.
+ */
+import { contentHash, judgeEvent, standsAt, type GateResult, type JobEvent, type Step } from '@orthos/core';
+import { eq } from 'drizzle-orm';
+import type { Database } from '../db/connect.ts';
+import { tickets } from '../db/schema.ts';
+import { appendEvents } from '../repositories/jobEvents.ts';
+import { routinesOf } from '../repositories/routines.ts';
+import { closeTicket, modelOfTicket } from '../repositories/tickets.ts';
+import { standingOf } from './standing.ts';
+
+/** An event that may not be written: the sentence, and the field where the event itself is wrong. */
+export class EventRefused extends Error {
+  readonly status: 400 | 404 | 409;
+  readonly field: string | undefined;
+  constructor(status: 400 | 404 | 409, message: string, field?: string) {
+    super(field ? `${field}: ${message}` : message);
+    this.name = 'EventRefused';
+    this.status = status;
+    this.field = field;
+  }
+}
+
+/** Writes one event; the same again changes nothing, another content under the same id is refused. */
+export async function appendJudged(
+  db: Database,
+  ticketId: string,
+  event: JobEvent,
+  now: Date,
+): Promise<{ gates: GateResult[]; step: Step }> {
+  const ticket = await db.transaction(async (tx) => {
+    const [locked] = await tx.select().from(tickets).where(eq(tickets.id, ticketId)).for('update');
+    if (!locked) throw new EventRefused(404, 'There is no such job.');
+    const { version, log, state, gates, plan } = await standingOf(tx, locked);
+    const stored = log.events.find((e) => e.id === event.id);
+    if (stored) {
+      if (contentHash(stored.body) !== contentHash(event.body))
+        throw new EventRefused(409, 'An event of this id is stored with another content.', 'id');
+      return locked;
+    }
+    const { body } = event;
+    const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ticketId)) : [];
+    const refusal = judgeEvent(body, {
+      closed: locked.closedAt !== null,
+      state,
+      gates,
+      board: version.doc,
+      hasEvent: (id) => log.hasEvent(id),
+      hasRun: (id) => log.hasRun(id),
+      plan: plan && { id: plan.id, labels: Object.keys(plan.results) },
+      hasRoutineStep: (id, step) => routines.some((r) => r.id === id && r.steps.some((s) => s.id === step)),
+    });
+    if (refusal) throw new EventRefused(refusal.field ? 400 : 409, refusal.message, refusal.field);
+    if ((await appendEvents(tx, ticketId, [event])) === 0)
+      throw new EventRefused(409, 'An event of this id is stored with another job.', 'id');
+    if (body.type === 'released') await closeTicket(tx, ticketId, now);
+    return locked;
+  });
+  const { gates, state } = await standingOf(db, ticket);
+  return { gates, step: standsAt(state, ticket.kind) };
+}
