@@ -1,4 +1,12 @@
-import { DEFAULT_STATION, methodsFor, PACKAGES, type JobEvent, type JobEventBody, type JobType } from '@orthos/core';
+import {
+  DEFAULT_STATION,
+  methodsFor,
+  PACKAGES,
+  RunningJob,
+  type JobEvent,
+  type JobEventBody,
+  type JobType,
+} from '@orthos/core';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { formIssues } from '../src/lib/server/forms.ts';
@@ -57,7 +65,7 @@ describe('a job in the list', () => {
     ['second try', [suspect, plan, { type: 'new-attempt', why: 'no' }], 'repair', 'diagnose', '', 2],
     ['released', [suspect, { type: 'released', outcome: 'repaired' }], 'repair', 'release', 'repaired', 1],
   ])('%s', (_, bodies, kind, step, about, attempt) => {
-    expect(summarise(log(bodies), { kind })).toMatchObject({ step, about, attempt });
+    expect(summarise(new RunningJob(log(bodies)), { kind })).toMatchObject({ step, about, attempt });
   });
 });
 
@@ -69,7 +77,7 @@ describe('what a job waits for', () => {
     worth_minor: null,
   };
   const of = (bodies: JobEventBody[], waitsFor = '') =>
-    summarise(log(bodies), { kind: 'repair', waitsFor }, () => 'U4');
+    summarise(new RunningJob(log(bodies)), { kind: 'repair', waitsFor }, () => 'U4');
   it('hands, an answer, a part, or to be fetched', () => {
     expect(of([suspect])).toMatchObject({ block: 'hands', next: 'plan how U4 comes off', minutes: 45 });
     expect(of([offer])).toMatchObject({ block: 'answer', next: 'ask for an answer to the offer', minutes: 60 });

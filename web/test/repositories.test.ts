@@ -13,7 +13,7 @@ import {
   saveDraft,
 } from '../src/lib/server/repositories/boardModels.ts';
 import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
-import { appendEvents, eventsOf, eventsOfMany } from '../src/lib/server/repositories/jobEvents.ts';
+import { appendEvents, eventsAfter, eventsOf } from '../src/lib/server/repositories/jobEvents.ts';
 import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
 import { addPhoto, photosOf, pictureOf, removePhoto } from '../src/lib/server/repositories/photos.ts';
 import { latestPlan, planById, storePlan } from '../src/lib/server/repositories/plans.ts';
@@ -24,6 +24,7 @@ import {
   createTicket,
   listTickets,
   reopeningsOf,
+  reopenTicket,
   savePlanSettings,
   ticketById,
 } from '../src/lib/server/repositories/tickets.ts';
@@ -128,6 +129,13 @@ describe('tickets', () => {
 
 describe('job events', () => {
   const event = (body: JobEventBody): JobEvent => ({ id: v7(), at: 1_790_000_000_000, actor: 'unsigned', v: 1, body });
+  it('a closed job asked for again by three windows is taken up once', async () => {
+    const t = await ticket();
+    expect(await reopenTicket(db(), t.id)).toBeNull();
+    await closeTicket(db(), t.id, new Date());
+    const again = await Promise.all([0, 1, 2].map(() => reopenTicket(db(), t.id)));
+    expect(new Set(again.map((r) => r?.id)).size).toBe(1);
+  });
   it('keep the order of writing and take an event once', async () => {
     const t = await ticket();
     const events = ['first', 'second', 'third'].map((text) => event({ type: 'observation', text }));
@@ -139,8 +147,12 @@ describe('job events', () => {
   it('come for many jobs in one go', async () => {
     const [a, b] = [await ticket(), await ticket()];
     await appendEvents(db(), a.id, [event({ type: 'lands-clean', ok: true })]);
-    const logs = await eventsOfMany(db(), [a.id, b.id]);
-    expect([logs.get(a.id)?.length, logs.get(b.id)?.length]).toEqual([1, 0]);
+    const rows = await eventsAfter(db(), [
+      { ticketId: a.id, seq: 0 },
+      { ticketId: b.id, seq: 0 },
+    ]);
+    expect(rows.map((r) => r.ticketId)).toEqual([a.id]);
+    expect(await eventsAfter(db(), [{ ticketId: a.id, seq: rows[0].seq }])).toEqual([]);
   });
 });
 

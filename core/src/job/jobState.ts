@@ -134,6 +134,10 @@ export class RunningJob {
   private readonly runs = new Set<string>();
   private folded = foldJob([]);
 
+  constructor(events: readonly JobEvent[] = []) {
+    this.append(events);
+  }
+
   get state(): JobState {
     return this.folded;
   }

@@ -3,10 +3,9 @@ import { nextAct } from '$lib/jobs/words';
 import {
   benchMinutes,
   currentAttempt,
-  foldJob,
   outcomeWord,
   standsAt,
-  type JobEvent,
+  type RunningJob,
   type JobType,
   type Step,
 } from '@orthos/core';
@@ -31,11 +30,10 @@ const LEAST_MIN = 5;
 
 /** `nameOf`: a part as it is called on this job's board. */
 export function summarise(
-  events: JobEvent[],
+  { events, state }: Pick<RunningJob, 'events' | 'state'>,
   { kind, waitsFor = '' }: { kind: JobType; waitsFor?: string },
   nameOf: (partId: string) => string = (id) => id.toUpperCase(),
 ): JobSummary {
-  const state = foldJob(events);
   const a = currentAttempt(state);
   const target = a.suspect ? nameOf(a.suspect.partId) : '';
   const step = standsAt(state, kind);

@@ -3,7 +3,7 @@ import { modelHistory, type ModelHistory } from '@orthos/core';
 import { and, desc, eq, ne } from 'drizzle-orm';
 import type { Database } from './db/connect.ts';
 import { boards, tickets } from './db/schema.ts';
-import { eventsOfMany } from './repositories/jobEvents.ts';
+import { logsOf } from './jobs/logs.ts';
 
 /** So many jobs, the newest: what is older says little about today's boards. */
 const MOST = 200;
@@ -16,9 +16,9 @@ export async function modelHistoryOf(db: Database, modelId: string, butTicketId:
     .where(and(eq(boards.modelId, modelId), ne(tickets.id, butTicketId)))
     .orderBy(desc(tickets.number))
     .limit(MOST);
-  const logs = await eventsOfMany(
+  const logs = await logsOf(
     db,
     rows.map((r) => r.id),
   );
-  return modelHistory(rows.map((r) => ({ ...r, events: logs.get(r.id) ?? [] })));
+  return modelHistory(rows.map((r) => ({ ...r, events: logs.get(r.id)?.events ?? [] })));
 }

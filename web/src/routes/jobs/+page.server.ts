@@ -1,6 +1,6 @@
 import { now } from '$lib/server/clock';
 import { summarise } from '$lib/server/jobSummary';
-import { eventsOfMany } from '$lib/server/repositories/jobEvents';
+import { logsOf } from '$lib/server/jobs/logs';
 import { suggestionsOf } from '$lib/server/repositories/suggestions';
 import {
   listAwaitingPickUp,
@@ -10,7 +10,7 @@ import {
   partNames,
 } from '$lib/server/repositories/tickets';
 import type { Database } from '$lib/server/db/connect';
-import { currentAttempt, foldJob } from '@orthos/core';
+import { currentAttempt, RunningJob } from '@orthos/core';
 import { redirect } from '@sveltejs/kit';
 
 /** What a scanned label says. */
@@ -18,21 +18,23 @@ const LABEL = /\/jobs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$/i;
 /** Released jobs stand in the list until they are fetched, for so long. */
 const FETCHED_WITHIN_MS = 14 * 86_400_000;
 
+const EMPTY = new RunningJob();
+
 type Row = Awaited<ReturnType<typeof listOpenTickets>>[number];
 
 async function summaries(db: Database, rows: Row[]) {
-  const logs = await eventsOfMany(
+  const logs = await logsOf(
     db,
     rows.map((r) => r.id),
   );
   const suspects = rows.flatMap(({ id }) => {
-    const { suspect } = currentAttempt(foldJob(logs.get(id) ?? []));
+    const { suspect } = currentAttempt((logs.get(id) ?? EMPTY).state);
     return suspect ? [{ ticketId: id, partId: suspect.partId }] : [];
   });
   const names = await partNames(db, suspects);
   return rows.map((row) => ({
     ...row,
-    ...summarise(logs.get(row.id) ?? [], row, (partId) => names.get(row.id) ?? partId),
+    ...summarise(logs.get(row.id) ?? EMPTY, row, (partId) => names.get(row.id) ?? partId),
   }));
 }
 

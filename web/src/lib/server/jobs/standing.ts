@@ -13,7 +13,6 @@ import {
   methodsFor,
   onDial,
   packageById,
-  RunningJob,
   solderedTerminals,
   staysLeadFree,
   type BoardModel,
@@ -27,36 +26,14 @@ import {
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import type { KitSnapshot, PlanSettings } from '../db/schema.ts';
-import { Kept } from '../kept.ts';
 import { boardVersionById } from '../repositories/boardModels.ts';
-import { eventsAfter } from '../repositories/jobEvents.ts';
 import { listKit } from '../repositories/kit.ts';
 import { latestPlan, planById, type Plan } from '../repositories/plans.ts';
 import { shopSettings } from '../repositories/settings.ts';
 import type { Ticket } from '../repositories/tickets.ts';
+import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
-
-/** Logs that are kept folded. */
-const LOGS = 500;
-interface Log {
-  job: RunningJob;
-  /** Order of the last event taken up. */
-  seq: number;
-}
-const logs = new Kept<Log>(LOGS);
-
-/** A job's log, folded; only what was written since it was last asked for is read. Not to be changed by who gets it. */
-export async function logOf(db: Database, ticketId: string): Promise<RunningJob> {
-  const log = logs.get(ticketId) ?? { job: new RunningJob(), seq: 0 };
-  const rows = await eventsAfter(db, ticketId, log.seq);
-  // another request may have taken them up meanwhile
-  const fresh = rows.filter((r) => r.seq > log.seq);
-  log.job.append(fresh.map((r) => r.event));
-  log.seq = fresh.at(-1)?.seq ?? log.seq;
-  logs.set(ticketId, log);
-  return log.job;
-}
 
 export interface PlanInputs {
   target: string;

@@ -1,5 +1,5 @@
 import { jobEventSchema, type JobEvent } from '@orthos/core';
-import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { asc, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { jobEvents } from '../db/schema.ts';
 
@@ -22,35 +22,24 @@ export async function appendEvents(db: Database, ticketId: string, events: JobEv
   return written.length;
 }
 
-/** What was written to a job's log after `seq`, in the order of writing. */
-export async function eventsAfter(
-  db: Database,
-  ticketId: string,
-  seq: number,
-): Promise<{ seq: number; event: JobEvent }[]> {
-  const rows = await db
-    .select()
-    .from(jobEvents)
-    .where(and(eq(jobEvents.ticketId, ticketId), gt(jobEvents.seq, seq)))
-    .orderBy(asc(jobEvents.seq));
-  return rows.map((row) => ({ seq: row.seq, event: toEvent(row) }));
-}
-
 /** A job's log in the order of writing. */
 export async function eventsOf(db: Database, ticketId: string): Promise<JobEvent[]> {
   const rows = await db.select().from(jobEvents).where(eq(jobEvents.ticketId, ticketId)).orderBy(asc(jobEvents.seq));
   return rows.map(toEvent);
 }
 
-/** The logs of several jobs in one query. */
-export async function eventsOfMany(db: Database, ticketIds: string[]): Promise<Map<string, JobEvent[]>> {
-  const logs = new Map<string, JobEvent[]>(ticketIds.map((id) => [id, []]));
-  if (ticketIds.length === 0) return logs;
+/** What was written to the logs of jobs after `seq` of each, in the order of writing. */
+export async function eventsAfter(
+  db: Database,
+  known: readonly { ticketId: string; seq: number }[],
+): Promise<{ ticketId: string; seq: number; event: JobEvent }[]> {
+  if (known.length === 0) return [];
+  const ids = sql.param(known.map((k) => k.ticketId));
+  const seqs = sql.param(known.map((k) => k.seq));
   const rows = await db
-    .select()
-    .from(jobEvents)
-    .where(inArray(jobEvents.ticketId, ticketIds))
+    .select(getTableColumns(jobEvents))
+    .from(sql`unnest(${ids}::uuid[], ${seqs}::int[]) as known(id, after)`)
+    .innerJoin(jobEvents, sql`${jobEvents.ticketId} = known.id and ${jobEvents.seq} > known.after`)
     .orderBy(asc(jobEvents.seq));
-  for (const row of rows) logs.get(row.ticketId)?.push(toEvent(row));
-  return logs;
+  return rows.map((row) => ({ ticketId: row.ticketId, seq: row.seq, event: toEvent(row) }));
 }

@@ -243,6 +243,33 @@ export async function reopeningsOf(db: Database, ticket: Ticket) {
   };
 }
 
+/**
+ * Takes a closed ticket up again as a new one for the same board. Of several at once all get the same: one that is still open is given again. Null
+ * while the ticket itself is open.
+ */
+export async function reopenTicket(db: Database, ticketId: string): Promise<{ id: string } | null> {
+  return db.transaction(async (tx) => {
+    await tx.select({ id: tickets.id }).from(tickets).where(eq(tickets.id, ticketId)).for('update');
+    const found = await ticketById(tx, ticketId);
+    if (!found?.ticket.closedAt) return null;
+    const { ticket, customer, modelId } = found;
+    const [going] = await tx
+      .select({ id: tickets.id })
+      .from(tickets)
+      .where(and(eq(tickets.reopensId, ticketId), isNull(tickets.closedAt)));
+    if (going) return going;
+    return createTicket(tx, {
+      kind: ticket.kind === 'fit-only' ? 'repair' : ticket.kind,
+      customer: customer.name,
+      device: ticket.device,
+      complaint: `Came back: ${ticket.complaint}`.slice(0, 2000),
+      modelId,
+      boardVersionId: ticket.boardVersionId,
+      reopens: { id: ticket.id, boardId: ticket.boardId },
+    });
+  });
+}
+
 /** Closes a ticket for good; a later release of the same ticket changes nothing. */
 export async function closeTicket(db: Database, id: string, at: Date): Promise<void> {
   await db

@@ -1,10 +1,12 @@
 import { circuitOf } from '$lib/diagnose/circuitOf';
 import { readBody } from '$lib/server/body';
-import { jobView } from '$lib/server/jobs/jobView';
+import { logOf } from '$lib/server/jobs/logs';
 import { takeReading } from '$lib/server/meter';
 import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
+import { circuitsOf } from '$lib/server/repositories/circuits';
 import { listMeters } from '$lib/server/repositories/meters';
-import { foldJob, METER_TYPES, NetlistError } from '@orthos/core';
+import { modelOfTicket } from '$lib/server/repositories/tickets';
+import { METER_TYPES, NetlistError } from '@orthos/core';
 import { InstrumentError } from '@orthos/instruments';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -22,12 +24,13 @@ const body = z.strictObject({
 /** Asks the meter what it shows now, its probes being where the body says. Stores nothing. */
 export const POST = async ({ locals, params, request }) => {
   const { meterId, ...probe } = await readBody(request, body);
-  const view = await jobView(locals.db, params.id);
+  const modelId = await modelOfTicket(locals.db, params.id);
+  if (!modelId) error(404, { message: 'There is no such job.' });
   const meters = await listMeters(locals.db);
   const meter = meterId ? meters.find((m) => m.id === meterId) : meters[0];
   if (!meter) error(409, { message: 'There is no meter in the kit. Add one under Kit, or type the reading.' });
-  const job = foldJob(view.events);
-  const circuit = circuitOf(view.circuits, job);
+  const { state } = await logOf(locals.db, params.id);
+  const circuit = circuitOf(await circuitsOf(locals.db, modelId), state);
   const faults = meter.simulated ? await hiddenFaultsOf(locals.db, params.id) : [];
   if (meter.simulated && (faults === null || !circuit))
     error(409, {

@@ -1,7 +1,6 @@
 import { orConflict, readBody } from '$lib/server/body';
-import { jobView } from '$lib/server/jobs/jobView';
 import { listKit } from '$lib/server/repositories/kit';
-import { savePlanSettings } from '$lib/server/repositories/tickets';
+import { savePlanSettings, ticketById } from '$lib/server/repositories/tickets';
 import { methodSchema, surroundingsSchema } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -21,7 +20,7 @@ const bodySchema = z.strictObject({
 /** Changes what plans of this job are computed from; a plan already stored becomes stale. */
 export const PUT = async ({ locals, params, request }) => {
   const { version, settings } = await readBody(request, bodySchema);
-  await jobView(locals.db, params.id);
+  if (!(await ticketById(locals.db, params.id))) error(404, { message: 'There is no such job.' });
   const kit = await listKit(locals.db);
   for (const [key, kind] of [
     ['stationId', 'air'],

@@ -1,5 +1,6 @@
 import { readBody } from '$lib/server/body';
-import { jobView } from '$lib/server/jobs/jobView';
+import { standingOf } from '$lib/server/jobs/standing';
+import { ticketById } from '$lib/server/repositories/tickets';
 import { storePlan } from '$lib/server/repositories/plans';
 import { ENGINE_VERSION, planResultSchema } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
@@ -15,7 +16,9 @@ const bodySchema = z.strictObject({
 /** Stores a plan the browser has computed, if its inputs are still those of the database. */
 export const POST = async ({ locals, params, request }) => {
   const plan = await readBody(request, bodySchema);
-  const { inputs } = await jobView(locals.db, params.id);
+  const found = await ticketById(locals.db, params.id);
+  if (!found) error(404, { message: 'There is no such job.' });
+  const { inputs } = await standingOf(locals.db, found.ticket);
   if (!inputs) error(409, { message: 'This job has no target to plan for.' });
   if (inputs.hash !== plan.inputHash || plan.engineVersion !== ENGINE_VERSION)
     error(409, { message: 'The inputs changed while the plan was computed: compute it again.' });

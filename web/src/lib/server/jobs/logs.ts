@@ -1,0 +1,38 @@
+/** Logs of jobs, folded, as far as they have been asked for: only what was written since is read. */
+import { RunningJob } from '@orthos/core';
+import type { Database } from '../db/connect.ts';
+import { Kept } from '../kept.ts';
+import { eventsAfter } from '../repositories/jobEvents.ts';
+
+interface Log {
+  job: RunningJob;
+  /** Order of the last event taken up. */
+  seq: number;
+}
+/** More than the open jobs of a day's list and the earlier jobs of a kind of board. */
+const kept = new Kept<Log>(1500);
+
+/** The logs of these jobs by ticket. Not to be changed by who gets them. */
+export async function logsOf(db: Database, ticketIds: readonly string[]): Promise<Map<string, RunningJob>> {
+  const logs = new Map(ticketIds.map((id): [string, Log] => [id, kept.get(id) ?? { job: new RunningJob(), seq: 0 }]));
+  const rows = await eventsAfter(
+    db,
+    [...logs].map(([ticketId, { seq }]) => ({ ticketId, seq })),
+  );
+  const fresh = new Map<Log, typeof rows>();
+  for (const row of rows) {
+    const log = logs.get(row.ticketId);
+    // another request may have taken it up meanwhile
+    if (log && row.seq > log.seq) fresh.set(log, [...(fresh.get(log) ?? []), row]);
+  }
+  for (const [log, news] of fresh) {
+    log.job.append(news.map((r) => r.event));
+    log.seq = news[news.length - 1].seq;
+  }
+  for (const [id, log] of logs) kept.set(id, log);
+  return new Map([...logs].map(([id, { job }]) => [id, job]));
+}
+
+export async function logOf(db: Database, ticketId: string): Promise<RunningJob> {
+  return (await logsOf(db, [ticketId])).get(ticketId) ?? new RunningJob();
+}
