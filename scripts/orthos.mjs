@@ -19,6 +19,7 @@ async function serve(name) {
   const { prepare } = await import('./setup.mjs');
   const { cluster, dataRoot } = await import('./postgres.mjs');
   const { choosePort, runningApps, startApp } = await import('./server.mjs');
+  const { supervise } = await import('./supervise.mjs');
   const running = runningApps().find((a) => a.name === name);
   if (running) {
     say(`Orthos (${name}) is already running:`);
@@ -28,34 +29,42 @@ async function serve(name) {
   const external = process.env.DATABASE_URL;
   prepare({ debian: external ? [] : ['postgresql'] });
   const pg = external ? undefined : cluster(dataRoot());
-  let app;
+  const database = name === 'demo' ? 'orthos_demo' : 'orthos';
+  let port;
+  const start = () =>
+    startApp({
+      name,
+      port,
+      databaseUrl: external ?? pg.url(database),
+      env: name === 'demo' ? { ORTHOS_DEMO: '1' } : {},
+    });
+  const keeper = supervise({ start, database: pg });
   let stopping = false;
   const stop = () => {
     stopping = true;
-    app?.child.kill('SIGTERM');
+    keeper.stop();
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   process.on('SIGHUP', stop);
   try {
     await pg?.start();
-    const database = name === 'demo' ? 'orthos_demo' : 'orthos';
     pg?.createDatabase(database);
     if (stopping) return 0;
-    const port = await choosePort();
-    app = await startApp({
-      name,
-      port,
-      databaseUrl: external ?? pg.url(database),
-      env: name === 'demo' ? { ORTHOS_DEMO: '1' } : {},
-    });
+    port = await choosePort();
+    const app = await start();
+    if (stopping) {
+      app.child.kill('SIGTERM');
+      await app.ended;
+      return 0;
+    }
     say(`Orthos ${name === 'demo' ? 'demo ' : ''}is ready. Open this address; Ctrl-C stops it.`);
     process.stdout.write(`${app.url}\n`);
-    const code = await app.ended;
-    return stopping ? 0 : code;
+    return await keeper.run(app);
   } finally {
     rmSync(join(LOCAL, 'apps', `${name}.json`), { force: true });
     if (runningApps().length === 0) pg?.stop();
+    say('Stopped.');
   }
 }
 

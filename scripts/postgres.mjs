@@ -89,38 +89,53 @@ export function cluster(root) {
     renameSync(fresh, data);
   }
 
-  /** The process that serves this data directory, if there is one that answers. */
-  function serving() {
+  /** The process that has this data directory and the port it serves, if there is one; it may not answer yet. */
+  function owner() {
     const file = join(data, 'postmaster.pid');
     if (!existsSync(file)) return undefined;
     const [pid, , , onPort] = readFileSync(file, 'utf8')
       .split('\n')
       .map((l) => l.trim());
-    if (!alive(Number(pid))) return undefined;
     try {
-      if (readlinkSync(`/proc/${pid}/cwd`) !== data) return undefined;
+      if (!alive(Number(pid)) || readlinkSync(`/proc/${pid}/cwd`) !== data) return undefined;
     } catch {
       return undefined;
     }
-    if (pg('pg_isready', ['-q', '-h', '127.0.0.1', '-p', onPort]).status !== 0) return undefined;
-    writeFileSync(portFile, onPort);
-    return Number(pid);
+    return { pid: Number(pid), port: onPort };
+  }
+
+  /** The process that serves this data directory, if there is one that answers. */
+  function serving() {
+    const there = owner();
+    if (!there?.port || pg('pg_isready', ['-q', '-h', '127.0.0.1', '-p', there.port]).status !== 0) return undefined;
+    writeFileSync(portFile, there.port);
+    return there.pid;
+  }
+
+  /** The port served last if it is free, so that whoever knows the address finds the server again; else another. */
+  async function choosePort() {
+    const last = existsSync(portFile) ? port() : 0;
+    return freePort(last || 0).catch(() => freePort());
   }
 
   async function start() {
     mkdirSync(root, { recursive: true });
     if (!existsSync(data)) initialise();
-    if (serving()) return;
+    // one that is coming up, or mending itself after a crash, is waited for: a second on the same files would harm them
+    for (let n = 0; n < 300 && owner(); n++) {
+      if (serving()) return;
+      await wait(200);
+    }
     const log = join(root, 'pg.log');
     let last = '';
     // after a kill -9 the old backends need a moment to notice that their parent is gone
     for (let attempt = 0; attempt < 8; attempt++) {
       const stale = join(data, 'postmaster.pid');
-      if (existsSync(stale)) {
+      if (existsSync(stale) && !owner()) {
         rmSync(stale, { force: true });
         await wait(300);
       }
-      const onPort = await freePort();
+      const onPort = await choosePort();
       writeFileSync(portFile, String(onPort));
       writeFileSync(log, '', { flag: 'a' });
       const { uid, gid } = serverUser();
@@ -184,7 +199,18 @@ export function cluster(root) {
     if (made.status !== 0) throw new Trouble(`The database ${name} could not be made: ${made.stderr}`);
   }
 
-  return { root, start, stop, url, client, stream, createDatabase, running: () => serving() !== undefined };
+  return {
+    root,
+    start,
+    stop,
+    url,
+    client,
+    stream,
+    createDatabase,
+    running: () => serving() !== undefined,
+    alive: () => owner() !== undefined,
+    address: () => url(''),
+  };
 }
 
 /** A folder that the server's user can reach, for a throw-away cluster. */

@@ -7,6 +7,7 @@ import { alive, freePort, hash, LOCAL, readJson, ROOT, Trouble, wait } from './c
 const APPS = join(LOCAL, 'apps');
 const CLONE = hash(ROOT).slice(0, 16);
 const ENTRY = join(ROOT, 'web/build/index.js');
+const KEEPER = 'scripts/orthos.mjs';
 const DEFAULT_PORT = 4870;
 
 const ours = (pid) => {
@@ -31,7 +32,7 @@ export function runningApps() {
 async function answers(url) {
   try {
     const response = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(2000) });
-    return (await response.json()).clone === CLONE;
+    return response.ok && (await response.json()).clone === CLONE;
   } catch {
     return false;
   }
@@ -91,7 +92,7 @@ export async function startApp({ name, port, databaseUrl, env = {}, stdio = ['ig
     if (await answers(url)) {
       if (name) {
         mkdirSync(APPS, { recursive: true });
-        writeFileSync(join(APPS, `${name}.json`), JSON.stringify({ name, pid: child.pid, url }));
+        writeFileSync(join(APPS, `${name}.json`), JSON.stringify({ name, pid: child.pid, url, keeper: process.pid }));
       }
       return { child, url, ended };
     }
@@ -101,11 +102,24 @@ export async function startApp({ name, port, databaseUrl, env = {}, stdio = ['ig
   throw new Trouble('The application did not start; what it said stands above.');
 }
 
+/** Whether a process is a command of ours that keeps an application going. */
+const keeps = (pid) => {
+  try {
+    return alive(pid) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(KEEPER);
+  } catch {
+    return false;
+  }
+};
+
 /**
- * Stops an application politely, then by force.
- * @param {{ pid: number | undefined, name?: string }} app
+ * Stops an application politely, then by force; one that is kept going by its keeper, which would start it again.
+ * @param {{ pid: number | undefined, name?: string, keeper?: number }} app
  */
-export async function stopApp({ pid, name }) {
+export async function stopApp({ pid, name, keeper }) {
+  if (keeper !== undefined && keeper !== process.pid && keeps(keeper)) {
+    process.kill(keeper, 'SIGTERM');
+    for (let n = 0; n < 200 && alive(keeper); n++) await wait(50);
+  }
   if (alive(pid)) process.kill(pid, 'SIGTERM');
   for (let n = 0; n < 80 && alive(pid); n++) await wait(50);
   if (alive(pid)) process.kill(pid, 'SIGKILL');

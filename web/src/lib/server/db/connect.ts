@@ -1,4 +1,5 @@
 import { drizzle, type NodePgQueryResultHKT } from 'drizzle-orm/node-postgres';
+import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import type { PgDatabase } from 'drizzle-orm/pg-core';
 import pg from 'pg';
@@ -10,9 +11,24 @@ export type Database = PgDatabase<NodePgQueryResultHKT, typeof schema>;
 /** Any number; all Orthos processes take the same lock while they migrate. */
 const MIGRATION_LOCK = 7_148_201;
 
+/** A database that does not take a connection within this is away, ms. */
+const PATIENCE_MS = 5000;
+/** Health is told within this, ms. */
+const HEALTH_MS = 1000;
+
+/** Whether the database answers a question now. */
+export async function reached(db: Database): Promise<boolean> {
+  const late = new Promise<false>((done) => setTimeout(() => done(false), HEALTH_MS).unref());
+  const answer = db.execute(sql`select 1`).then(
+    () => true,
+    () => false,
+  );
+  return Promise.race([answer, late]);
+}
+
 /** Connects a pool to PostgreSQL 15 or later. */
 export function connect(url: string): { db: Database; close: () => Promise<void> } {
-  const pool = new pg.Pool({ connectionString: url, max: 8 });
+  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: PATIENCE_MS });
   // a backend that goes away while idle must not take the process with it
   pool.on('error', (error) => console.error(`database connection lost: ${error.message}`));
   return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() };

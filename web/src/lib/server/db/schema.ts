@@ -180,7 +180,9 @@ export const boards = pgTable('boards', {
   createdAt: created(),
 });
 
-export const ticketNumbers = pgSequence('ticket_numbers', { startWith: 101 });
+/** Number of a shop's first ticket. */
+export const FIRST_NUMBER = 101;
+export const ticketNumbers = pgSequence('ticket_numbers', { startWith: FIRST_NUMBER });
 
 export interface PlanSettings {
   v: 1;

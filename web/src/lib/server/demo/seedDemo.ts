@@ -3,9 +3,11 @@
  * names are made up; dates are relative to `now`.
  */
 import { DEFAULT_STATION, type BoardModel, type JobEvent } from '@orthos/core';
+import { sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
+import { FIRST_NUMBER } from '../db/schema.ts';
 import { addDrawing } from '../repositories/boardDrawings.ts';
 import { createBoardModel } from '../repositories/boardModels.ts';
 import { addCircuit } from '../repositories/circuits.ts';
@@ -34,9 +36,21 @@ import { weir } from './weir.ts';
 
 const DAY = 86_400_000;
 
-/** Seeds once; an instance that already has tickets is left alone. */
+/** Any number; all Orthos processes take the same lock while they fill a demo shop. */
+const SEED_LOCK = 7_148_202;
+
+/** Seeds once, all or nothing; an instance that already has tickets is left alone. Several processes may try at once. */
 export async function seedDemo(db: Database, now: Date): Promise<void> {
-  if ((await countTickets(db)) > 0) return;
+  await db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(${SEED_LOCK})`);
+    if ((await countTickets(tx)) > 0) return;
+    // a shop that was not filled to its end has used numbers up
+    await tx.execute(sql`select setval('ticket_numbers', ${FIRST_NUMBER}, false)`);
+    await fill(tx, now);
+  });
+}
+
+async function fill(db: Database, now: Date): Promise<void> {
   await saveShopSettings(
     db,
     {
