@@ -46,12 +46,10 @@ export function judgeEvent(body: JobEventBody, job: Standing): Refusal | undefin
   if (job.closed && !LATE.has(body.type)) return { message: 'This job is released. Reopen it to go on.' };
   const missing = missingReference(body, job);
   if (missing) return missing;
-  if (body.type === 'run-begun') {
-    if (job.hasRun(body.runId)) return { field: 'body.runId', message: 'has begun already' };
-    const going = currentAttempt(job.state).runs.some((r) => r.op === body.op && !r.ended);
-    // what was begun while the server was away has happened
-    if (going && !body.offline) return { message: 'This run has been begun in another window: go on there.' };
-  }
+  // what was begun while the server was away has happened
+  if (body.type === 'run-begun' && !body.offline)
+    if (currentAttempt(job.state).runs.some((r) => r.op === body.op && !r.ended))
+      return { message: 'This has been begun in another window: go on there.' };
   const gate = blockedBy(body, job);
   return gate && { message: `${gate.label}: ${gate.why}.` };
 }

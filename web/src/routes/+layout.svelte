@@ -3,12 +3,12 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { CALCULATORS } from '$lib/calculate/places';
+  import KeptHere from '$lib/ui/KeptHere.svelte';
   import KeyLine from '$lib/ui/KeyLine.svelte';
   import KeySheet from '$lib/ui/KeySheet.svelte';
   import Palette from '$lib/ui/Palette.svelte';
   import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
-  import { outbox } from '$lib/run/outbox.svelte';
   import { currentTheme, setTheme } from '$lib/ui/theme';
   import CircuitBoard from '@lucide/svelte/icons/circuit-board';
   import ListTodo from '@lucide/svelte/icons/list-todo';
@@ -21,6 +21,8 @@
   let { children } = $props();
   let palette = $state(false);
   let sheet = $state(false);
+  /** In a browser, not on the server. */
+  let here = $state(false);
   /** Busy hands need the whole screen. */
   const whole = $derived(page.route.id?.startsWith('/run') ?? false);
 
@@ -34,7 +36,7 @@
   onMount(() => {
     document.documentElement.dataset.listens = '';
     // whatever an earlier visit could not send goes out from any page
-    void outbox();
+    here = true;
   });
   const toggleTheme = () => setTheme(currentTheme() === 'day' ? 'scope' : 'day');
 
@@ -66,10 +68,10 @@
 <div
   class={whole
     ? 'h-dvh'
-    : 'grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] print:block print:h-auto'}
+    : 'grid h-dvh grid-cols-[76px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto_auto] print:block print:h-auto'}
 >
   {#if !whole}
-    <nav class="isolate row-span-2 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
+    <nav class="isolate row-span-3 flex flex-col border-r border-line bg-bench print:hidden" aria-label="Places">
       <a href="/jobs" class="grid h-10 place-items-center pt-1 text-[15px] font-bold [font-stretch:115%]">Orthos</a>
       {#each places as place (place.href)}
         {@const here = page.url.pathname.startsWith(place.href)}
@@ -89,7 +91,12 @@
   <main class="min-h-0 min-w-0 overflow-hidden print:overflow-visible {whole ? 'h-full' : ''}">
     {@render children()}
   </main>
-  {#if !whole}<KeyLine onHelp={() => (sheet = true)} />{/if}
+  {#if !whole}
+    <div>
+      {#if here}<KeptHere />{/if}
+    </div>
+    <KeyLine onHelp={() => (sheet = true)} />
+  {/if}
 </div>
 
 <Palette bind:open={palette} />

@@ -3,6 +3,7 @@
   import { HOLD_MS, Pedal, PEDAL_KEYS } from './pedal';
   import { outbox } from './outbox.svelte';
   import { keepPage } from './keepPage';
+  import { Lead } from './lead.svelte';
   import { methodsOf } from './work';
   import { NEXT_STEP, OP_NAMES, RunSession } from './session.svelte';
   import { stepLabel } from '$lib/jobs/words';
@@ -19,6 +20,9 @@
   // svelte-ignore state_referenced_locally
   const s = new RunSession(() => view, op);
   const box = outbox();
+  // svelte-ignore state_referenced_locally
+  const lead = new Lead(`${view.ticket.id}.${op}`);
+  const waiting = $derived(box.waiting.length);
   const pedal = new Pedal(
     (at) => s.tap(at),
     () => s.hold(),
@@ -59,14 +63,17 @@
   const saved = $derived(
     box.unkept
       ? 'this browser keeps nothing: do not close the page'
-      : box.waiting.length === 0
+      : waiting === 0
         ? kept === false
           ? 'marks saved; without the server this page would not open again'
           : 'marks saved'
-        : `${box.waiting.length} ${box.waiting.length === 1 ? 'mark' : 'marks'} kept here${box.away ? ', server away' : ''}`,
+        : box.keptHere < waiting
+          ? `${waiting - box.keptHere} of ${waiting} being kept`
+          : `${waiting} ${waiting === 1 ? 'mark' : 'marks'} kept here${box.away ? ', server away' : ''}`,
   );
 
   function down() {
+    if (lead.state !== 'leads') return;
     held = true;
     pedal.press();
   }
@@ -92,7 +99,7 @@
     sound('opens', cues);
   }
 
-  useKeys('Run', () => [
+  const runKeys = () => [
     { keys: PEDAL_KEYS, shown: ['Space'], label: s.due?.tap ?? 'go on', run: down },
     { keys: ['x'], label: 'something is wrong (or hold Space)', run: () => s.hold() },
     { keys: ['Backspace', 'ArrowLeft', 'PageUp'], shown: ['Backspace'], label: 'back', run: () => s.back() },
@@ -110,12 +117,20 @@
           { keys: ['Escape'], label: 'close it', run: () => (s.sheet = null) },
         ]
       : []),
+    { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
+  ];
+  const VIEW_KEYS = [
     { keys: ['v'], label: 'turn the view', run: turn },
     { keys: ['m'], label: 'sound on or off', run: mute },
-    { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
-  ]);
+  ];
+  useKeys('Run', () =>
+    lead.state === 'leads'
+      ? [...runKeys(), ...VIEW_KEYS]
+      : [{ keys: ['t'], label: 'go on in this window', run: () => lead.takeOver() }, ...VIEW_KEYS],
+  );
 
   onMount(() => {
+    lead.ask();
     void keepPage(location.pathname).then((is) => (kept = is));
     box.settle(
       view.ticket.id,
@@ -125,6 +140,7 @@
     const timer = setInterval(() => (s.now = Date.now()), 200);
     return () => {
       awake();
+      lead.end();
       clearInterval(timer);
       pedal.forget();
     };
@@ -189,7 +205,7 @@
         >{/if}
     </p>
     <p class="ml-auto {box.away || box.unkept ? 'font-semibold text-caution' : 'text-ink2'}" role="status">
-      {box.waiting.length === 0 && !box.unkept ? '✓' : '◆'}
+      {waiting === 0 && !box.unkept ? '✓' : '◆'}
       {saved}
     </p>
     <p class={power?.state === 'met' ? 'text-ink2' : 'font-semibold text-stop'}>
@@ -219,9 +235,16 @@
   {#each box.refused.filter((r) => r.ticketId === view.ticket.id) as r (r.id)}
     <p role="alert" class="mt-3 flex items-center gap-4 border border-stop px-4 py-2 text-[16px] text-stop">
       <span class="flex-1">A mark was refused: {r.message}</span>
+      <button class="button" onclick={() => box.again(r.id)}>Send again</button>
       <button class="button" onclick={() => box.dismiss(r.id)}>Understood</button>
     </p>
   {/each}
+  {#if lead.state === 'follows'}
+    <p role="alert" class="mt-3 flex items-center gap-4 border border-caution px-4 py-2 text-[18px] text-caution">
+      <span class="flex-1"><span aria-hidden="true">◆</span> Another window leads this run; this one follows it.</span>
+      <button class="button" onclick={() => lead.takeOver()}><kbd class="keycap">T</kbd> go on here</button>
+    </p>
+  {/if}
   {#if s.problem}<p role="alert" class="mt-3 border border-stop px-4 py-2 text-[18px] font-semibold text-stop">
       {s.problem}
     </p>{/if}
@@ -351,6 +374,7 @@
   </div>
 
   <footer
+    inert={lead.state !== 'leads'}
     class="flex items-center gap-5 border-t border-line pt-4 text-[17px] whitespace-nowrap xl:gap-6 xl:text-[19px]"
   >
     <button

@@ -230,9 +230,8 @@ export class RunSession {
       offline: false,
       bench: this.bench,
     };
-    const id = v7();
+    const event = { id: v7(), ticketId: this.view.ticket.id, at: Date.now(), body };
     try {
-      const event = { id, ticketId: this.view.ticket.id, at: Date.now(), body };
       // nothing on this page is loaded anew: it has to stand when the server falls
       this.box.sent(event, await postEvent(event));
     } catch (e) {

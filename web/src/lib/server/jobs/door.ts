@@ -41,6 +41,8 @@ export async function appendJudged(
       return locked;
     }
     const { body } = event;
+    // the answer to its beginning was lost, and it was begun once more as without a server
+    if (body.type === 'run-begun' && log.hasRun(body.runId)) return locked;
     const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ticketId)) : [];
     const refusal = judgeEvent(body, {
       closed: locked.closedAt !== null,

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { stepLabel } from '$lib/jobs/words';
   import RunView from '$lib/run/RunView.svelte';
+  import { outbox } from '$lib/run/outbox.svelte';
   import { onMount } from 'svelte';
 
   let { data } = $props();
   // marks live in the browser first: the run is drawn there, the server only brings what it knows
   let here = $state(false);
-  onMount(() => (here = true));
+  onMount(() => void outbox().ready.then(() => (here = true)));
 </script>
 
 <svelte:head><title>{stepLabel(data.op)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
