@@ -2,9 +2,11 @@ import { env } from '$env/dynamic/private';
 import { connect, migrateDatabase, type Database } from '$lib/server/db/connect';
 import { seedDemo } from '$lib/server/demo/seedDemo';
 import { now } from '$lib/server/clock';
+import { News } from '$lib/server/news';
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 
 let db: Database;
+let news: News;
 
 export const init: ServerInit = async () => {
   const url = env.DATABASE_URL;
@@ -12,7 +14,11 @@ export const init: ServerInit = async () => {
   await migrateDatabase(url, env.ORTHOS_MIGRATIONS ?? 'drizzle');
   const connection = connect(url);
   db = connection.db;
-  process.once('sveltekit:shutdown', () => void connection.close());
+  news = new News(url);
+  process.once('sveltekit:shutdown', () => {
+    void connection.close();
+    void news.close();
+  });
   if (env.ORTHOS_DEMO === '1') await seedDemo(db, now());
 };
 
@@ -53,6 +59,7 @@ export const handle: Handle = async ({ event, resolve }) => {
       );
   }
   event.locals.db = db;
+  event.locals.news = news;
   const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';
   const response = await resolve(event, {
     transformPageChunk: ({ html }) => html.replace('%orthos.theme%', theme),

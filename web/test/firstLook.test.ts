@@ -23,7 +23,6 @@ import {
   createTicket,
   listAwaitingPickUp,
   listOpenTickets,
-  partNames,
   partsOfOpenJobs,
   ticketById,
 } from '../src/lib/server/repositories/tickets.ts';
@@ -83,7 +82,7 @@ describe('the day’s list', () => {
     await appendEvents(db(), later.id, [event({ type: 'handed-over' })]);
     expect(await waiting()).toEqual([sooner.id]);
   });
-  it('calls parts as their board does, and finds them on boards of open jobs only', async () => {
+  it('finds parts on boards of open jobs only', async () => {
     const doc = {
       ...drawn,
       parts: drawn.parts.map((p) => (p.partId === 'target' ? { ...p, ref: 'U77', what: 'timer' } : p)),
@@ -91,14 +90,8 @@ describe('the day’s list', () => {
     const model = await createBoardModel(db(), { doc });
     const [here, gone] = [await takeIn(model), await takeIn(model)];
     await closeTicket(db(), gone.id, new Date());
-    const names = await partNames(db(), [
-      { ticketId: here.id, partId: 'target' },
-      { ticketId: gone.id, partId: "no'body" },
-    ]);
-    expect([...names]).toEqual([[here.id, 'U77']]);
     const found = await partsOfOpenJobs(db(), 'u77');
     expect(found.map((p) => [p.id, p.ref, p.partId, p.what])).toEqual([[here.id, 'U77', 'target', 'timer']]);
-    expect(await partNames(db(), [])).toEqual(new Map());
   });
   it('suggests jobs once', async () => {
     expect(await suggestionsOf(db())).toEqual([]);

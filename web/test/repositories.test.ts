@@ -232,16 +232,24 @@ describe('migration and demo', () => {
     await Promise.all([1, 2, 3].map(() => migrateDatabase(urlOf('raced'), 'drizzle')));
     await migrateDatabase(urlOf('raced'), 'drizzle');
   });
-  it('seeds once, with tickets at different steps', async () => {
+  it('seeds once, also for two processes at once, from the first number on, with tickets at different steps', async () => {
     await admin('create database demo_seed');
     await migrateDatabase(urlOf('demo_seed'), 'drizzle');
     const demo = connect(urlOf('demo_seed'));
     try {
       const now = new Date('2026-03-04T10:00:00Z');
-      await seedDemo(demo.db, now);
+      // an earlier try was killed and used a number up
+      await demo.db.execute(sql`select nextval('ticket_numbers')`);
+      await Promise.all([seedDemo(demo.db, now), seedDemo(demo.db, now)]);
       await seedDemo(demo.db, now);
       expect(await countTickets(demo.db)).toBe(26);
       const { rows } = await listTickets(demo.db, {});
+      expect(
+        Math.min(
+          ...rows.map((r) => r.number),
+          ...(await listTickets(demo.db, { closed: true })).rows.map((r) => r.number),
+        ),
+      ).toBe(101);
       expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only', 'refurbish', 'measure-only']));
       expect(rows.every((r) => r.createdAt < now)).toBe(true);
     } finally {

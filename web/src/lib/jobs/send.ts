@@ -29,7 +29,7 @@ export async function send(method: 'GET' | 'POST' | 'PUT', path: string, body?: 
 }
 
 /** Loads the job again; a page that is being gone to is waited for, since loading now would call it off. */
-async function reloadView(): Promise<void> {
+export async function reloadView(): Promise<void> {
   await navigating.complete?.catch(() => undefined);
   await invalidate('job:view');
 }

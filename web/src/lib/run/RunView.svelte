@@ -6,6 +6,7 @@
   import { Lead } from './lead.svelte';
   import { methodsOf } from './work';
   import { NEXT_STEP, OP_NAMES, RunSession } from './session.svelte';
+  import { listenTo } from '$lib/jobs/listen';
   import { stepLabel } from '$lib/jobs/words';
   import type { JobView } from '$lib/server/jobs/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -138,9 +139,15 @@
     );
     const awake = keepAwake();
     const timer = setInterval(() => (s.now = Date.now()), 200);
+    const deaf = listenTo(
+      view.ticket.id,
+      (what) => s.events.some((e) => e.id === what),
+      () => s.look(),
+    );
     return () => {
       awake();
       lead.end();
+      deaf();
       clearInterval(timer);
       pedal.forget();
     };

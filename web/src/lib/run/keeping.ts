@@ -16,7 +16,7 @@ export interface Entry {
   body: JobEventBody;
   shelf: Shelf;
   /** Why it was refused. */
-  message?: string;
+  message?: string | undefined;
 }
 export type Numbered = Entry & { n: number };
 

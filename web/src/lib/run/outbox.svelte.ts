@@ -123,8 +123,13 @@ export class Outbox {
 
   /** An event that the server has already, by another way. */
   sent(event: Pending, { gates }: Answer): void {
-    this.gates = { ...this.gates, [event.ticketId]: gates };
+    this.judged(event.ticketId, gates);
     void this.keep({ ...event, shelf: 'sent' }, gates);
+  }
+
+  /** The server told how a job's gates stand. */
+  judged(ticketId: string, gates: GateResult[]): void {
+    this.gates = { ...this.gates, [ticketId]: gates };
   }
 
   private async keep(entry: Entry, gates?: GateResult[]): Promise<void> {
@@ -161,7 +166,7 @@ export class Outbox {
     const known = this.entries.find((e) => e.id === entry.id);
     const others = this.entries.filter((e) => e !== known);
     this.entries = gone ? others : inOrder([...others, { ...known, ...entry }]);
-    if (gates) this.gates = { ...this.gates, [entry.ticketId]: gates };
+    if (gates) this.judged(entry.ticketId, gates);
     // the window that made it may be gone before it has sent it
     if (this.waiting.length > 0 && !this.sending) this.later(OTHERS_MS);
   }
@@ -208,7 +213,7 @@ export class Outbox {
       };
       try {
         const { gates } = await this.outside.post(next);
-        this.gates = { ...this.gates, [next.ticketId]: gates };
+        this.judged(next.ticketId, gates);
         this.delay = Date.now() - next.at;
         moved('sent', { gates });
       } catch (e) {
@@ -239,9 +244,8 @@ export class Outbox {
   again(id: string): void {
     const entry = this.refused.find((r) => r.id === id);
     if (!entry) return;
-    const { message: _, ...rest } = entry;
     this.troubled = undefined;
-    this.stands({ ...rest, shelf: 'waiting' });
+    this.stands({ ...entry, shelf: 'waiting', message: undefined });
     void this.flush();
   }
 

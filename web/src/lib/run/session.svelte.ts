@@ -2,7 +2,7 @@
 import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
-import { SendError } from '$lib/jobs/send';
+import { send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/server/jobs/jobView';
 import {
   blocks,
@@ -16,6 +16,7 @@ import {
   type BenchTruth,
   type Guide,
   type Instruction,
+  type JobEvent,
   type JobEventBody,
   type JointMark,
   type Method,
@@ -27,7 +28,7 @@ import {
   type Words,
 } from '@orthos/core';
 import { v4, v7 } from 'uuid';
-import { outbox, postEvent } from './outbox.svelte';
+import { outbox, postEvent, type Answer } from './outbox.svelte';
 import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';
 
 interface Choice {
@@ -74,7 +75,14 @@ export class RunSession {
   }
 
   view = $derived.by(() => this.getView());
-  events = $derived.by(() => mergedLog(this.view.events, this.box.of(this.view.ticket.id)));
+  /** The log as the server told it after the page was loaded. */
+  private told = $state.raw<JobEvent[]>([]);
+  events = $derived.by(() =>
+    mergedLog(
+      this.told.length > this.view.events.length ? this.told : this.view.events,
+      this.box.of(this.view.ticket.id),
+    ),
+  );
   state = $derived.by(() => foldJob(this.events));
   course = $derived.by<Course | null>(() => courseOf(this.view, this.events, this.op));
   methods = $derived.by<Method[]>(() => methodsOf(this.view, this.op));
@@ -177,6 +185,14 @@ export class RunSession {
 
   private put(body: JobEventBody, at?: number): void {
     this.box.put(this.view.ticket.id, body, at);
+  }
+
+  /** Somebody else wrote to this job: what the server has now. The page stays as it is when the server does not answer. */
+  async look(): Promise<void> {
+    const { id } = this.view.ticket;
+    const { events, gates } = (await send('GET', `/api/jobs/${id}/events`)) as { events: JobEvent[] } & Answer;
+    this.told = events;
+    this.box.judged(id, gates);
   }
 
   /** What the calculation of a plan for this operation is asked. */

@@ -19,11 +19,16 @@ export class Kept<T> {
     }
     return value;
   }
-  /** The value kept, else the one read now; nothing is kept of what is not there. */
-  async or(id: string, read: () => Promise<T | undefined>): Promise<T | undefined> {
-    const known = this.get(id);
-    if (known !== undefined) return known;
-    const value = await read();
-    return value === undefined ? undefined : this.set(id, value);
+  /** The values of these ids, those that are not kept read in one go; ids of nothing are left out. */
+  async all(ids: Iterable<string>, read: (missing: string[]) => Promise<[string, T][]>): Promise<Map<string, T>> {
+    const found = new Map<string, T>();
+    const missing: string[] = [];
+    for (const id of new Set(ids)) {
+      const value = this.get(id);
+      if (value === undefined) missing.push(id);
+      else found.set(id, value);
+    }
+    if (missing.length > 0) for (const [id, value] of await read(missing)) found.set(id, this.set(id, value));
+    return found;
   }
 }

@@ -1,16 +1,18 @@
 import { now } from '$lib/server/clock';
 import { summarise } from '$lib/server/jobSummary';
 import { logsOf } from '$lib/server/jobs/logs';
+import { boardVersionsById } from '$lib/server/repositories/boardModels';
 import { suggestionsOf } from '$lib/server/repositories/suggestions';
 import {
+  countOpenTickets,
   listAwaitingPickUp,
   listOpenTickets,
   listTickets,
   PAGE_SIZE,
-  partNames,
+  type TicketRow,
 } from '$lib/server/repositories/tickets';
 import type { Database } from '$lib/server/db/connect';
-import { currentAttempt, RunningJob } from '@orthos/core';
+import { RunningJob } from '@orthos/core';
 import { redirect } from '@sveltejs/kit';
 
 /** What a scanned label says. */
@@ -20,22 +22,21 @@ const FETCHED_WITHIN_MS = 14 * 86_400_000;
 
 const EMPTY = new RunningJob();
 
-type Row = Awaited<ReturnType<typeof listOpenTickets>>[number];
-
-async function summaries(db: Database, rows: Row[]) {
+/** Rows with what their logs and boards say. */
+async function summaries(db: Database, rows: TicketRow[]) {
   const logs = await logsOf(
     db,
     rows.map((r) => r.id),
   );
-  const suspects = rows.flatMap(({ id }) => {
-    const { suspect } = currentAttempt((logs.get(id) ?? EMPTY).state);
-    return suspect ? [{ ticketId: id, partId: suspect.partId }] : [];
+  const versions = await boardVersionsById(
+    db,
+    rows.map((r) => r.boardVersionId),
+  );
+  return rows.map((row) => {
+    const board = versions.get(row.boardVersionId)?.doc;
+    const nameOf = (partId: string) => board?.parts.find((p) => p.partId === partId)?.ref ?? partId;
+    return { ...row, board: board?.name ?? '', ...summarise(logs.get(row.id) ?? EMPTY, row, nameOf) };
   });
-  const names = await partNames(db, suspects);
-  return rows.map((row) => ({
-    ...row,
-    ...summarise(logs.get(row.id) ?? EMPTY, row, (partId) => names.get(row.id) ?? partId),
-  }));
 }
 
 export const load = async ({ locals, url }) => {
@@ -48,7 +49,7 @@ export const load = async ({ locals, url }) => {
     const open = await listOpenTickets(locals.db);
     const back = await listAwaitingPickUp(locals.db, new Date(now().getTime() - FETCHED_WITHIN_MS));
     return {
-      ...{ search, closed, page, pages: 1, total: open.length, today: true },
+      ...{ search, closed, page, pages: 1, total: await countOpenTickets(locals.db), today: true },
       jobs: await summaries(locals.db, [...open, ...back]),
       suggestions: await suggestionsOf(locals.db),
     };

@@ -41,13 +41,17 @@ const moment = () => timestamp({ withTimezone: true, mode: 'date' });
 const created = () => moment().notNull().defaultNow();
 const version = () => integer().notNull().default(1);
 
-export const customers = pgTable('customers', {
-  id: id(),
-  name: text().notNull(),
-  contact: text().notNull().default(''),
-  createdAt: created(),
-  version: version(),
-});
+export const customers = pgTable(
+  'customers',
+  {
+    id: id(),
+    name: text().notNull(),
+    contact: text().notNull().default(''),
+    createdAt: created(),
+    version: version(),
+  },
+  (t) => [index().on(t.name), index('customers_words').using('gin', t.name.op('gin_trgm_ops'))],
+);
 
 /** A kind of board: one editable draft, immutable published versions. */
 export const boardModels = pgTable('board_models', {
@@ -170,15 +174,19 @@ export const routineModels = pgTable(
 );
 
 /** A physical board. */
-export const boards = pgTable('boards', {
-  id: id(),
-  modelId: uuid()
-    .notNull()
-    .references(() => boardModels.id),
-  customerId: uuid().references(() => customers.id),
-  serial: text().notNull().default(''),
-  createdAt: created(),
-});
+export const boards = pgTable(
+  'boards',
+  {
+    id: id(),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+    customerId: uuid().references(() => customers.id),
+    serial: text().notNull().default(''),
+    createdAt: created(),
+  },
+  (t) => [index().on(t.modelId)],
+);
 
 /** Number of a shop's first ticket. */
 export const FIRST_NUMBER = 101;
@@ -224,7 +232,15 @@ export const tickets = pgTable(
     closedAt: moment(),
     version: version(),
   },
-  (t) => [index().on(t.closedAt, t.number)],
+  (t) => [
+    index().on(t.closedAt, t.number),
+    index().on(t.reopensId),
+    index().on(t.boardId),
+    index().on(t.boardVersionId),
+    index().on(t.customerId),
+    // words of a search, by their letters three by three
+    index('tickets_words').using('gin', sql`(${t.device} || ' ' || ${t.complaint}) gin_trgm_ops`),
+  ],
 );
 
 /** The append-only log of a job; `seq` is the order of writing. */
@@ -269,19 +285,23 @@ export const plans = pgTable(
 );
 
 /** A photo belongs to a job, or lies under a board model. */
-export const photos = pgTable('photos', {
-  id: id(),
-  ticketId: uuid().references(() => tickets.id),
-  modelId: uuid().references(() => boardModels.id),
-  caption: text().notNull().default(''),
-  side: text({ enum: ['top', 'bottom'] }),
-  taken: text({ enum: ['before', 'during', 'after'] })
-    .notNull()
-    .default('before'),
-  width: integer().notNull(),
-  height: integer().notNull(),
-  createdAt: created(),
-});
+export const photos = pgTable(
+  'photos',
+  {
+    id: id(),
+    ticketId: uuid().references(() => tickets.id),
+    modelId: uuid().references(() => boardModels.id),
+    caption: text().notNull().default(''),
+    side: text({ enum: ['top', 'bottom'] }),
+    taken: text({ enum: ['before', 'during', 'after'] })
+      .notNull()
+      .default('before'),
+    width: integer().notNull(),
+    height: integer().notNull(),
+    createdAt: created(),
+  },
+  (t) => [index().on(t.ticketId), index().on(t.modelId)],
+);
 
 /** Kept apart so that listing photos never reads pictures. */
 export const photoBlobs = pgTable('photo_blobs', {

@@ -1,5 +1,5 @@
 import { boardModelSchema, contentHash, type BoardModel } from '@orthos/core';
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { boardModels, boardVersions, photos, tickets } from '../db/schema.ts';
@@ -124,14 +124,20 @@ export async function versionByNumber(
   return row && { ...row, doc: boardModelSchema.parse(row.doc) };
 }
 
-const published = new Kept<BoardVersion>(60);
+/** As many as a day's list may be of. */
+const published = new Kept<BoardVersion>(450);
+
+/** Published versions by id, their documents checked. */
+export async function boardVersionsById(db: Database, ids: Iterable<string>): Promise<Map<string, BoardVersion>> {
+  return published.all(ids, async (missing) => {
+    const rows = await db.select().from(boardVersions).where(inArray(boardVersions.id, missing));
+    return rows.map((row) => [row.id, { ...row, doc: boardModelSchema.parse(row.doc) }]);
+  });
+}
 
 /** A published version with its document checked; undefined when there is none. */
 export async function boardVersionById(db: Database, id: string): Promise<BoardVersion | undefined> {
-  return published.or(id, async () => {
-    const [row] = await db.select().from(boardVersions).where(eq(boardVersions.id, id));
-    return row && { ...row, doc: boardModelSchema.parse(row.doc) };
-  });
+  return (await boardVersionsById(db, [id])).get(id);
 }
 
 export async function latestVersion(db: Database, modelId: string): Promise<BoardVersion | undefined> {

@@ -21,10 +21,11 @@ export async function storePlan(db: Database, plan: Omit<Plan, 'createdAt'>): Pr
 const computed = new Kept<Plan>(200);
 
 export async function planById(db: Database, id: string): Promise<Plan | undefined> {
-  return computed.or(id, async () => {
-    const [row] = await db.select().from(plans).where(eq(plans.id, id));
-    return row && toPlan(row);
+  const found = await computed.all([id], async () => {
+    const rows = await db.select().from(plans).where(eq(plans.id, id));
+    return rows.map((row) => [row.id, toPlan(row)]);
   });
+  return found.get(id);
 }
 
 /** The plan computed last for a job. */

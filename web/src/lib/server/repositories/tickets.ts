@@ -1,4 +1,4 @@
-import { and, count, desc, eq, gte, ilike, isNotNull, isNull, notExists, or, sql } from 'drizzle-orm';
+import { and, count, desc, eq, gte, inArray, isNotNull, isNull, notExists, or, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { boards, boardVersions, customers, jobEvents, tickets, type PlanSettings } from '../db/schema.ts';
@@ -86,43 +86,43 @@ const ticketRows = (db: Database) =>
       device: tickets.device,
       complaint: tickets.complaint,
       customer: customers.name,
-      board: sql<string>`${boardVersions.doc} ->> 'name'`,
+      boardVersionId: tickets.boardVersionId,
       waitsFor: tickets.waitsFor,
       promisedOn: tickets.promisedOn,
       createdAt: tickets.createdAt,
       closedAt: tickets.closedAt,
     })
     .from(tickets)
-    .innerJoin(customers, eq(customers.id, tickets.customerId))
-    .innerJoin(boardVersions, eq(boardVersions.id, tickets.boardVersionId));
+    .innerJoin(customers, eq(customers.id, tickets.customerId));
+export type TicketRow = Awaited<ReturnType<typeof ticketRows>>[number];
 
 /** Jobs as rows, newest first, `PAGE_SIZE` a page; `search` looks at number, device, customer and complaint. */
 export async function listTickets(
   db: Database,
   { search = '', closed = false, page = 1 }: { search?: string; closed?: boolean; page?: number },
-) {
+): Promise<{ rows: TicketRow[]; total: number }> {
   const like = `%${search.replace(/[%_\\]/g, '\\$&')}%`;
   const where = and(
     closed ? isNotNull(tickets.closedAt) : isNull(tickets.closedAt),
     search
       ? or(
-          ilike(tickets.device, like),
-          ilike(customers.name, like),
-          ilike(tickets.complaint, like),
-          ilike(sql`${tickets.number}::text`, like),
+          // as the index of words has it
+          sql`(${tickets.device} || ' ' || ${tickets.complaint}) ilike ${like}`,
+          sql`${tickets.customerId} = any(array(select id from customers where name ilike ${like}))`,
+          /^\d{1,9}$/.test(search) ? sql`${tickets.number}::text like ${`${search}%`}` : undefined,
         )
       : undefined,
   );
-  const rows = await ticketRows(db)
+  const [{ total }] = await db.select({ total: count() }).from(tickets).where(where);
+  // what stands before the page is counted off by number alone; nothing else of it is read
+  const shown = db
+    .select({ id: tickets.id })
+    .from(tickets)
     .where(where)
     .orderBy(desc(tickets.number))
     .limit(PAGE_SIZE)
     .offset((page - 1) * PAGE_SIZE);
-  const [{ total }] = await db
-    .select({ total: count() })
-    .from(tickets)
-    .innerJoin(customers, eq(customers.id, tickets.customerId))
-    .where(where);
+  const rows = await ticketRows(db).where(inArray(tickets.id, shown)).orderBy(desc(tickets.number));
   return { rows, total };
 }
 
@@ -130,15 +130,20 @@ export async function listTickets(
 const MOST_OPEN = 400;
 
 /** All open jobs as rows, the promised ones first, the nearest date before. */
-export async function listOpenTickets(db: Database) {
+export async function listOpenTickets(db: Database): Promise<TicketRow[]> {
   return ticketRows(db)
     .where(isNull(tickets.closedAt))
     .orderBy(sql`${tickets.promisedOn} asc nulls last`, tickets.number)
     .limit(MOST_OPEN);
 }
 
+export async function countOpenTickets(db: Database): Promise<number> {
+  const [{ total }] = await db.select({ total: count() }).from(tickets).where(isNull(tickets.closedAt));
+  return total;
+}
+
 /** Jobs closed since then that nobody has been given back yet, as rows, the oldest first. */
-export async function listAwaitingPickUp(db: Database, since: Date) {
+export async function listAwaitingPickUp(db: Database, since: Date): Promise<TicketRow[]> {
   const fetched = db
     .select({ one: sql`1` })
     .from(jobEvents)
@@ -147,26 +152,6 @@ export async function listAwaitingPickUp(db: Database, since: Date) {
     .where(and(gte(tickets.closedAt, since), notExists(fetched)))
     .orderBy(tickets.closedAt)
     .limit(MOST_OPEN);
-}
-
-/** Names of parts on the boards of tickets: what `partId` is called there, by ticket. */
-export async function partNames(
-  db: Database,
-  wanted: readonly { ticketId: string; partId: string }[],
-): Promise<Map<string, string>> {
-  const names = new Map<string, string>();
-  if (wanted.length === 0) return names;
-  const list = sql.join(
-    wanted.map((w) => sql`(${w.ticketId}::uuid, ${w.partId}::text)`),
-    sql`, `,
-  );
-  const { rows } = await db.execute<{ id: string; ref: string | null }>(sql`
-    select w.id, jsonb_path_query_first(v.doc, '$.parts[*] ? (@.partId == $p)', jsonb_build_object('p', w.part)) ->> 'ref' as ref
-    from (values ${list}) as w(id, part)
-    join ${tickets} t on t.id = w.id
-    join ${boardVersions} v on v.id = t.board_version_id`);
-  for (const { id, ref } of rows) if (ref) names.set(id, ref);
-  return names;
 }
 
 /** Parts so called on the boards of open jobs. */

@@ -11,6 +11,8 @@
   import Stage from '$lib/stage/Stage.svelte';
   import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
+  import { listenTo } from '$lib/jobs/listen';
+  import { reloadView } from '$lib/jobs/send';
   import { untrack } from 'svelte';
   import { foldJob, STEPS, type CopperDrawing } from '@orthos/core';
 
@@ -32,6 +34,14 @@
   $effect(() => {
     desk.penMarks = damageMarks(foldJob(view.events).intake.damage);
   });
+
+  const knows = (what: string) =>
+    view.events.some((e) => e.id === what) ||
+    view.plan?.id === what ||
+    view.photos.some((p) => p.id === what) ||
+    String(view.ticket.version) === what;
+  const ticketId = $derived(view.ticket.id);
+  $effect(() => listenTo(ticketId, knows, reloadView));
 
   // a part that was searched for is shown
   $effect(() => {

@@ -1,6 +1,8 @@
 import { readBody } from '$lib/server/body';
 import { now } from '$lib/server/clock';
 import { appendJudged, EventRefused } from '$lib/server/jobs/door';
+import { standingOf } from '$lib/server/jobs/standing';
+import { ticketById } from '$lib/server/repositories/tickets';
 import { jobEventSchema } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -17,6 +19,14 @@ const bodySchema = z.strictObject({
   at: z.int().positive().max(LAST_MS).optional(),
   body: jobEventSchema,
 });
+
+/** The log of a job and how its gates stand. */
+export const GET = async ({ locals, params }) => {
+  const found = await ticketById(locals.db, params.id);
+  if (!found) error(404, { message: 'There is no such job.' });
+  const { log, gates } = await standingOf(locals.db, found.ticket);
+  return json({ events: log.events, gates });
+};
 
 /** Appends one event to a job's log; the same again changes nothing. Answers with gates and step. */
 export const POST = async ({ locals, params, request }) => {
