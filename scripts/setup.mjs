@@ -78,7 +78,13 @@ const BUILDS = {
     vite: ['build', '--logLevel', 'error'],
   },
   hosts: {
-    sources: [...SHARED_SOURCES, 'web/hosts', 'web/vite.hosts.config.ts'],
+    sources: [
+      ...SHARED_SOURCES,
+      'web/hosts',
+      'web/src/lib/server/checkDrawing.ts',
+      'web/src/lib/server/readPhoto.ts',
+      'web/vite.hosts.config.ts',
+    ],
     out: 'web/build-hosts',
     vite: ['build', '--logLevel', 'error', '-c', 'vite.hosts.config.ts'],
   },

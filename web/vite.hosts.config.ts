@@ -9,7 +9,7 @@ export default defineConfig({
     outDir: `${process.env.ORTHOS_OUT ?? 'build'}-hosts`,
     emptyOutDir: true,
     rollupOptions: {
-      input: { calc: 'hosts/calc.ts', thread: 'hosts/thread.ts' },
+      input: { calc: 'hosts/calc.ts', thread: 'hosts/thread.ts', media: 'hosts/media.ts' },
       output: { entryFileNames: '[name].mjs' },
     },
   },

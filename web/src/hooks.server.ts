@@ -58,6 +58,11 @@ export const handle: Handle = async ({ event, resolve }) => {
         { status: 413, headers: { connection: 'close' } },
       );
   }
+  if ((url.pathname + url.search).includes('%00'))
+    return json({ message: 'This address holds a character that cannot be written down.' }, { status: 400 });
+  const action = [...url.searchParams.keys()].find((key) => key.startsWith('/'));
+  if (action && action.slice(1) in Object.prototype)
+    return json({ message: 'There is no such action.' }, { status: 404 });
   event.locals.db = db;
   event.locals.news = news;
   const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';

@@ -4,7 +4,8 @@ import { gzipSync } from 'node:zlib';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { gantry } from '../src/lib/server/demo/gantry.ts';
-import { addDrawing, DrawingError, drawingGzip } from '../src/lib/server/repositories/boardDrawings.ts';
+import { checkDrawing, DrawingError } from '../src/lib/server/checkDrawing.ts';
+import { addDrawing, drawingGzip } from '../src/lib/server/repositories/boardDrawings.ts';
 import {
   boardModelById,
   createBoardDraft,
@@ -96,8 +97,8 @@ describe('copper drawings', () => {
     ['another form', textHash('{"v":1,"nets":[]}'), gzipSync('{"v":1,"nets":[]}'), /layers/],
     ['a bomb', 'a'.repeat(64), gzipSync(Buffer.alloc(160_000_000)), /at most 150 MB/],
   ])('refuse %s', async (_, hash, bytes, message) => {
-    await expect(addDrawing(db(), hash, bytes)).rejects.toThrow(DrawingError);
-    await expect(addDrawing(db(), hash, bytes)).rejects.toThrow(message);
+    expect(() => checkDrawing(hash, bytes)).toThrow(DrawingError);
+    expect(() => checkDrawing(hash, bytes)).toThrow(message);
   });
 });
 

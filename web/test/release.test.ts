@@ -2,7 +2,7 @@ import { COMPLAINT, type JobEvent, type JobEventBody } from '@orthos/core';
 import jpeg from 'jpeg-js';
 import { describe, expect, it } from 'vitest';
 import { leadWasUsed, reportOf } from '../src/lib/release/report.ts';
-import { PhotoError, readPhoto } from '../src/lib/server/photo.ts';
+import { PhotoError, readPhoto } from '../src/lib/server/readPhoto.ts';
 import { printable, recordPdf } from '../src/lib/server/recordPdf.ts';
 import { quillon } from '../src/lib/server/demo/quillon.ts';
 import { viewOf } from './view.ts';

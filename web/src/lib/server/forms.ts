@@ -8,6 +8,14 @@ export function formIssues(error: z.ZodError): Record<string, string> {
   return issues;
 }
 
+/** The version a form was loaded with; 0, which nothing has, when it is none. */
+export const versionOf = (text: string | undefined): number =>
+  z.coerce.number().pipe(z.int32().min(0)).catch(0).parse(text);
+
+/** A day as a calendar of a shop has it. */
+export const calendarDate = (message: string) =>
+  z.iso.date(message).refine((day) => day >= '2000' && day < '2200', { error: message });
+
 /** A length as it is typed, within these bounds. */
 export const millimetres = (least: number, most: number) =>
   z.string('A length in mm').transform((text, ctx): number => {

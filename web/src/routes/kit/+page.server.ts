@@ -1,4 +1,5 @@
-import { formIssues } from '$lib/server/forms';
+import { readForm } from '$lib/server/body';
+import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { addKitItem, listKit, saveKitItem } from '$lib/server/repositories/kit';
 import { addMeter, listMeters, saveMeter } from '$lib/server/repositories/meters';
@@ -51,14 +52,14 @@ export const load = async ({ locals }) => ({ kit: await listKit(locals.db), mete
 
 export const actions = {
   save: async ({ request, locals }) => {
-    const { id, version, ...values } = Object.fromEntries(await request.formData());
+    const { id, version, ...values } = await readForm(request);
     const item = (await listKit(locals.db)).find((k) => k.id === id);
     if (!item) return fail(404, { id, values, issues: { name: 'This tool is not there any more' } });
     const parsed = (item.kind === 'air' ? airSchema : ironSchema).safeParse(values);
     if (!parsed.success) return fail(400, { id, values, issues: formIssues(parsed.error) });
     const { name, bench, ...numbers } = parsed.data;
     try {
-      await saveKitItem(locals.db, item.id, Number(version) || 0, { name, bench, doc: { ...item.doc, ...numbers } });
+      await saveKitItem(locals.db, item.id, versionOf(version), { name, bench, doc: { ...item.doc, ...numbers } });
     } catch (e) {
       if (!(e instanceof ConflictError)) throw e;
       return fail(409, {
@@ -70,14 +71,14 @@ export const actions = {
     return { id, saved: true };
   },
   saveMeter: async ({ request, locals }) => {
-    const { id, version, ...values } = Object.fromEntries(await request.formData());
+    const { id, version, ...values } = await readForm(request);
     const meter = (await listMeters(locals.db)).find((m) => m.id === id);
     if (!meter) return fail(404, { id, values, issues: { name: 'This meter is not there any more' } });
     const filled = meter.simulated ? { host: '', port: String(meter.port), ...values } : values;
     const parsed = meterSchema.safeParse(filled);
     if (!parsed.success) return fail(400, { id, values, issues: formIssues(parsed.error) });
     try {
-      await saveMeter(locals.db, meter.id, Number(version) || 0, parsed.data);
+      await saveMeter(locals.db, meter.id, versionOf(version), parsed.data);
     } catch (e) {
       if (!(e instanceof ConflictError)) throw e;
       return fail(409, {
@@ -89,7 +90,7 @@ export const actions = {
     return { id, saved: true };
   },
   add: async ({ request, locals }) => {
-    const kind = (await request.formData()).get('kind');
+    const kind = (await readForm(request)).kind;
     if (kind === 'meter') {
       await addMeter(locals.db, { name: 'New meter' });
       return { id: '', saved: true };

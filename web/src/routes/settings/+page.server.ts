@@ -1,6 +1,7 @@
+import { readForm } from '$lib/server/body';
 import { parseMoney } from '$lib/intake/money';
 import { readLimits } from '$lib/settings/limits';
-import { formIssues } from '$lib/server/forms';
+import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { saveShopSettings, shopSettings, shopSettingsSchema } from '$lib/server/repositories/settings';
 import { parseDecimal } from '@orthos/core';
@@ -10,7 +11,7 @@ export const load = async ({ locals }) => ({ settings: await shopSettings(locals
 
 export const actions = {
   default: async ({ request, locals }) => {
-    const { version, ...values } = Object.fromEntries(await request.formData());
+    const { version, ...values } = await readForm(request);
     const { rate, currency, warrantyMonths, limits, ...rest } = values;
     const own = readLimits(String(limits ?? ''));
     if ('issue' in own) return fail(400, { values, issues: { limits: own.issue } });
@@ -25,7 +26,7 @@ export const actions = {
     });
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     try {
-      await saveShopSettings(locals.db, parsed.data, Number(version) || 0);
+      await saveShopSettings(locals.db, parsed.data, versionOf(version));
     } catch (e) {
       if (!(e instanceof ConflictError)) throw e;
       return fail(409, { values, issues: { name: `${e.message} Yours is still here; save again to keep it.` } });

@@ -16,7 +16,7 @@ import { hideFault } from '../repositories/hiddenFaults.ts';
 import { addGoodStartUp } from '../repositories/goodStartUps.ts';
 import { addKitItem } from '../repositories/kit.ts';
 import { addPhoto } from '../repositories/photos.ts';
-import { readPhoto } from '../photo.ts';
+import { readPhoto } from '../readPhoto.ts';
 import { addMeter } from '../repositories/meters.ts';
 import { addRoutine } from '../repositories/routines.ts';
 import { suggestJobs, type Suggestion } from '../repositories/suggestions.ts';

@@ -1,3 +1,4 @@
+import { readForm } from '$lib/server/body';
 import { formIssues, millimetres } from '$lib/server/forms';
 import { createBoardDraft } from '$lib/server/repositories/boardModels';
 import { blankBoard } from '@orthos/core';
@@ -15,7 +16,7 @@ const schema = z.object({
 
 export const actions = {
   default: async ({ request, locals }) => {
-    const values = Object.fromEntries(await request.formData());
+    const values = await readForm(request);
     const parsed = schema.safeParse(values);
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     const { name, field, width, height, layers, thickness } = parsed.data;

@@ -1,3 +1,4 @@
+import { readForm } from '$lib/server/body';
 import { addOwnPackage, listOwnPackages, removeOwnPackage } from '$lib/server/repositories/ownPackages';
 import { packageTrouble } from '@orthos/core';
 import { fail } from '@sveltejs/kit';
@@ -12,7 +13,7 @@ const made = z.object({
 
 export const actions = {
   add: async ({ request, locals }) => {
-    const parsed = made.safeParse(Object.fromEntries(await request.formData()));
+    const parsed = made.safeParse(await readForm(request));
     if (!parsed.success) return fail(400, { message: parsed.error.issues[0].message });
     const trouble = packageTrouble(parsed.data.designation);
     if (trouble) return fail(400, { message: trouble });
@@ -21,7 +22,7 @@ export const actions = {
     return { added: parsed.data.label };
   },
   remove: async ({ request, locals }) => {
-    const id = z.uuid().safeParse((await request.formData()).get('id'));
+    const id = z.uuid().safeParse((await readForm(request)).id);
     if (!id.success) return fail(400, { message: 'Which one?' });
     await removeOwnPackage(locals.db, id.data);
     return {};

@@ -1,3 +1,4 @@
+import { readForm } from '$lib/server/body';
 import { now } from '$lib/server/clock';
 import { formIssues } from '$lib/server/forms';
 import { createBoardModel } from '$lib/server/repositories/boardModels';
@@ -16,7 +17,7 @@ export const load = async ({ locals }) => ({
 
 export const actions = {
   default: async ({ request, locals }) => {
-    const { station, ...values } = Object.fromEntries(await request.formData());
+    const { station, ...values } = await readForm(request);
     const parsed = expressSchema.safeParse({
       ...values,
       distance_mm: values.plastic === 'none' ? 30 : (parseDecimal(String(values.distance_mm)) ?? undefined),

@@ -1,5 +1,6 @@
+import { readForm } from '$lib/server/body';
 import { NOT_HERE } from '$lib/boards/notHere';
-import { formIssues, millimetres } from '$lib/server/forms';
+import { calendarDate, formIssues, millimetres } from '$lib/server/forms';
 import { createBoardModel, latestVersion, listBoardModels } from '$lib/server/repositories/boardModels';
 import { createTicket } from '$lib/server/repositories/tickets';
 import { blankBoard, JOB_TYPE_IDS } from '@orthos/core';
@@ -18,7 +19,7 @@ const schema = z.object({
   inBox: z.string().trim().max(500),
   kind: z.enum(TAKEN_IN, 'Choose the kind of job'),
   modelId: z.union([z.uuid(), z.literal(NOT_HERE)], 'Choose the kind of board'),
-  promisedOn: z.union([z.literal(''), z.iso.date('A date, or leave it empty')]),
+  promisedOn: z.union([z.literal(''), calendarDate('A date, or leave it empty')]),
 });
 
 /** A board that nobody has drawn yet: a name and a size are enough to take it in. */
@@ -37,7 +38,7 @@ export const load = async ({ locals, url }) => ({
 
 export const actions = {
   default: async ({ request, locals }) => {
-    const values = Object.fromEntries(await request.formData());
+    const values = await readForm(request);
     const parsed = schema.safeParse(values);
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     const { promisedOn, ...t } = parsed.data;

@@ -1,3 +1,4 @@
+import { readJson } from '$lib/server/body';
 import { calcInThread } from '$lib/server/calcThread';
 import { CALCS } from '@orthos/formats';
 import { error } from '@sveltejs/kit';
@@ -6,12 +7,7 @@ import { error } from '@sveltejs/kit';
 export const POST = async ({ params, request }) => {
   if (!CALCS.has(params.name))
     error(404, { message: `No calculation "${params.name}"; known: ${[...CALCS.keys()].join(', ')}.` });
-  let input: unknown;
-  try {
-    input = await request.json();
-  } catch {
-    error(400, { message: 'The body is not JSON.' });
-  }
+  const input = await readJson(request);
   const answer = await calcInThread(params.name, input, request.signal);
   if (answer.kind === 'busy') error(429, { message: 'Two calculations are running already; try again in a moment.' });
   if (answer.kind === 'too-long')

@@ -5,7 +5,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
 const body = z.strictObject({
-  version: z.int(),
+  version: z.int32(),
   name: z.string().trim().min(1, 'give the circuit a name').max(80),
   netlist: netlistSchema,
 });

@@ -4,7 +4,7 @@ import { routineBody } from '$lib/server/routineBody';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
-const body = routineBody.extend({ version: z.int() });
+const body = routineBody.extend({ version: z.int32() });
 
 /** Saves a routine; 409 with what is stored when somebody else has saved since. */
 export const PUT = async ({ locals, params, request }) => {

@@ -13,7 +13,8 @@ const KINDS: Record<string, { ending: string; type: string; write: (b: BoardMode
 
 /** The newest version of a board model (its draft while there is none) as a file. */
 export const GET = async ({ locals, params, url }) => {
-  const kind = KINDS[url.searchParams.get('as') ?? 'board'];
+  const as = url.searchParams.get('as') ?? 'board';
+  const kind = Object.hasOwn(KINDS, as) ? KINDS[as] : undefined;
   if (!kind) error(400, `as is one of ${Object.keys(KINDS).join(', ')}.`);
   const [model, version] = await Promise.all([
     boardModelById(locals.db, params.id),

@@ -4,7 +4,7 @@ import { boardModelSchema } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
-const body = z.strictObject({ version: z.int(), doc: boardModelSchema });
+const body = z.strictObject({ version: z.int32(), doc: boardModelSchema });
 
 /** The draft as it is stored, with the version that an edit starts from. */
 export const GET = async ({ locals, params }) => {

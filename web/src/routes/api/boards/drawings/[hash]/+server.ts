@@ -1,4 +1,5 @@
-import { addDrawing, drawingGzip, DrawingError } from '$lib/server/repositories/boardDrawings';
+import { inMediaThread } from '$lib/server/mediaThread';
+import { addDrawing, drawingGzip } from '$lib/server/repositories/boardDrawings';
 import { error, json } from '@sveltejs/kit';
 
 const MOST_BYTES = 24_000_000;
@@ -8,14 +9,10 @@ export const PUT = async ({ locals, params, request }) => {
   if (!/^[0-9a-f]{64}$/.test(params.hash)) error(400, { message: 'The hash is 64 hexadecimal digits.' });
   if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES)
     error(413, { message: 'A drawing of at most 24 MB, packed.' });
-  const bytes = Buffer.from(await request.arrayBuffer());
-  if (bytes.length > MOST_BYTES) error(413, { message: 'A drawing of at most 24 MB, packed.' });
-  try {
-    await addDrawing(locals.db, params.hash, bytes);
-  } catch (e) {
-    if (e instanceof DrawingError) error(400, { message: e.message });
-    throw e;
-  }
+  const sent = new Uint8Array(await request.arrayBuffer());
+  if (sent.length > MOST_BYTES) error(413, { message: 'A drawing of at most 24 MB, packed.' });
+  const { bytes } = await inMediaThread({ what: 'drawing', hash: params.hash, bytes: sent }, request.signal);
+  await addDrawing(locals.db, params.hash, Buffer.from(bytes));
   return json({ hash: params.hash }, { status: 201 });
 };
 

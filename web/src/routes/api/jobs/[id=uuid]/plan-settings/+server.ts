@@ -6,7 +6,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
 const bodySchema = z.strictObject({
-  version: z.int().positive(),
+  version: z.int32().positive(),
   settings: z.strictObject({
     v: z.literal(1),
     stationId: z.uuid(),

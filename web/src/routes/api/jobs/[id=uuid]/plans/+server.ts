@@ -9,7 +9,7 @@ import { z } from 'zod';
 const bodySchema = z.strictObject({
   id: z.uuidv7(),
   inputHash: z.string().length(64),
-  engineVersion: z.int().positive(),
+  engineVersion: z.int32().positive(),
   results: z.record(z.string().max(60), planResultSchema.omit({ frames: true })),
 });
 

@@ -1,17 +1,18 @@
 import { orConflict, readBody } from '$lib/server/body';
+import { calendarDate } from '$lib/server/forms';
 import { saveTicket, ticketById } from '$lib/server/repositories/tickets';
 import { JOB_TYPE_IDS } from '@orthos/core';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
 const body = z.strictObject({
-  version: z.int(),
+  version: z.int32(),
   kind: z.enum(JOB_TYPE_IDS),
   device: z.string().trim().min(1, 'What is it?').max(200),
   complaint: z.string().trim().min(1, "The complaint, in the owner's words").max(2000),
   inBox: z.string().trim().max(500),
   waitsFor: z.string().trim().max(200),
-  promisedOn: z.iso.date('a date').nullable(),
+  promisedOn: calendarDate('a date from 2000 on').nullable(),
 });
 
 /** Changes the ticket of an open job; 409 when somebody else has since, or when it is released. */
