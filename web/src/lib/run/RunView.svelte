@@ -74,7 +74,7 @@
   );
 
   function down() {
-    if (lead.state !== 'leads') return;
+    if (lead.state === 'follows') return;
     held = true;
     pedal.press();
   }
@@ -125,9 +125,9 @@
     { keys: ['m'], label: 'sound on or off', run: mute },
   ];
   useKeys('Run', () =>
-    lead.state === 'leads'
-      ? [...runKeys(), ...VIEW_KEYS]
-      : [{ keys: ['t'], label: 'go on in this window', run: () => lead.takeOver() }, ...VIEW_KEYS],
+    lead.state === 'follows'
+      ? [{ keys: ['t'], label: 'go on in this window', run: () => lead.takeOver() }, ...VIEW_KEYS]
+      : [...runKeys(), ...VIEW_KEYS],
   );
 
   onMount(() => {
@@ -381,7 +381,7 @@
   </div>
 
   <footer
-    inert={lead.state !== 'leads'}
+    inert={lead.state === 'follows'}
     class="flex items-center gap-5 border-t border-line pt-4 text-[17px] whitespace-nowrap xl:gap-6 xl:text-[19px]"
   >
     <button
