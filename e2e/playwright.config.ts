@@ -6,6 +6,8 @@ export default defineConfig({
   testDir: 'tests',
   workers: 1,
   timeout: 90_000,
+  // a browser on a loaded machine: a journey may be walked once more, and the closing line tells that it was
+  retries: 1,
   expect: { timeout: 20_000 },
   outputDir: process.env.ORTHOS_E2E_OUT ?? 'test-results',
   use: {

@@ -25,7 +25,7 @@ function sharesOfBrowserTests() {
   return shares.map((s) => s.files);
 }
 
-/** Passed, failed and skipped of one runner's JSON report; no report counts as one failure. */
+/** Passed, failed, skipped and passed at the second try, of one runner's JSON report; no report counts as one failure. */
 function tally(name, file, code) {
   const report = existsSync(file) ? readJson(file) : undefined;
   let counts;
@@ -33,15 +33,16 @@ function tally(name, file, code) {
     counts = { passed: report.numPassedTests, failed: report.numFailedTests, skipped: report.numPendingTests ?? 0 };
   else if (report?.stats)
     counts = {
-      passed: report.stats.expected,
-      failed: report.stats.unexpected + report.stats.flaky,
+      passed: report.stats.expected + report.stats.flaky,
+      failed: report.stats.unexpected,
       skipped: report.stats.skipped,
+      again: report.stats.flaky,
     };
   else counts = { passed: 0, failed: 1, skipped: 0 };
   // a runner that ends badly with all tests green failed outside of them (a file that does not load, say)
   if (code !== 0 && counts.failed === 0) counts.failed = 1;
   say(
-    `${name}: ${counts.passed} passed, ${counts.failed} failed${counts.skipped ? `, ${counts.skipped} skipped` : ''}`,
+    `${name}: ${counts.passed} passed, ${counts.failed} failed${counts.skipped ? `, ${counts.skipped} skipped` : ''}${counts.again ? `, ${counts.again} of them at the second try` : ''}`,
   );
   return counts;
 }
@@ -118,8 +119,9 @@ export async function testAll(args) {
     cleanUp();
     rmSync(reports, { recursive: true, force: true });
   }
-  const sum = (key) => results.reduce((n, r) => n + r[key], 0);
-  const skipped = sum('skipped');
-  process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed${skipped ? `, ${skipped} skipped` : ''}\n`);
+  const sum = (key) => results.reduce((n, r) => n + (r[key] ?? 0), 0);
+  const more = (key, words) => (sum(key) ? `, ${sum(key)} ${words}` : '');
+  const [skipped, again] = [more('skipped', 'skipped'), more('again', 'of them at the second try')];
+  process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed${skipped}${again}\n`);
   return sum('failed') === 0 && sum('passed') > 0 ? 0 : 1;
 }

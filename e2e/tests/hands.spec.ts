@@ -1,13 +1,18 @@
 /** Protect to release, with busy hands: keyboard only, dead servers, gates, slips, second attempts. */
-import { expect, type Page } from '@playwright/test';
+import { chromium, expect, type Page } from '@playwright/test';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import pg from 'pg';
 import { freePort } from '../../scripts/common.mjs';
 import { startApp, stopApp } from '../../scripts/server.mjs';
+import { launchOptions } from '../browser.mjs';
 import {
   hold,
   newJob,
   openRun,
   ownReading,
+  patient,
   planReady,
   pressUntil,
   record,
@@ -751,4 +756,85 @@ test('a mark that the server refuses is shown, not lost', async ({ page }) => {
   await page.reload();
   await expect(say(page)).toContainText('Ready');
   await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test('two windows on one run: one leads, the other follows, takes over, and nothing is marked twice', async ({
+  page,
+  context,
+}) => {
+  const jobId = await newJob(page, { board: TERN, complaint: 'two windows' });
+  await record(page, jobId, suspect('c7'), ...TERN_GONE);
+  await openRun(page, jobId, 'remove');
+  await expect(say(page)).toContainText('Ready');
+  const second = patient(await context.newPage());
+  await openRun(second, jobId, 'remove');
+  const follows = (p: Page) => p.getByRole('alert').filter({ hasText: 'Another window leads this run' });
+  await expect(follows(second)).toBeVisible();
+  await tap(page);
+  // what one begins the other shows
+  for (const p of [page, second]) await expect(say(p)).toHaveText('Flux every joint of C7.');
+  await tap(second);
+  await page.waitForTimeout(400);
+  await expect(say(second)).toHaveText('Flux every joint of C7.');
+  await second.keyboard.press('t');
+  await expect(follows(page)).toBeVisible();
+  await expect(follows(second)).toHaveCount(0);
+  await tap(second);
+  for (const p of [page, second]) await expect(say(p)).not.toHaveText('Flux every joint of C7.');
+  const now = await say(second).textContent();
+  await expect(say(page)).toHaveText(now ?? '');
+  await saved(second);
+  expect(marksOf(await logOf(jobId))).toHaveLength(1);
+  // the window that leads is closed: the other leads again
+  await second.close();
+  await expect(follows(page)).toHaveCount(0);
+  await tap(page);
+  await expect(say(page)).not.toHaveText(now ?? '');
+  await saved(page);
+  expect(marksOf(await logOf(jobId))).toHaveLength(2);
+});
+
+test('marks that nobody could send yet outlive a browser that is killed', async () => {
+  const port = await freePort();
+  const start = () => startApp({ port, databaseUrl: process.env.ORTHOS_DATABASE_URL ?? '', env: { ORTHOS_DEMO: '1' } });
+  const profile = mkdtempSync(join(tmpdir(), 'orthos-killed-'));
+  const open = async () => {
+    const browser = await chromium.launchPersistentContext(profile, launchOptions);
+    return { browser, page: patient(browser.pages()[0] ?? (await browser.newPage())) };
+  };
+  let app = await start();
+  try {
+    const first = await open();
+    const jobId = await newJob(first.page, { board: TERN, complaint: 'killed browser', origin: app.url });
+    await record(first.page, jobId, suspect('c7'), ...TERN_GONE);
+    await first.page.goto(`${app.url}/run/${jobId}/remove`);
+    await expect(say(first.page)).toContainText('Ready');
+    await tap(first.page);
+    await expect(say(first.page)).toHaveText('Flux every joint of C7.');
+    await pageKept(first.page);
+    app.child.kill('SIGKILL');
+    await app.ended;
+    for (const n of [1, 2, 3]) {
+      await tap(first.page);
+      await expect(first.page.getByRole('status')).toContainText(`${n} mark`);
+      await expect(first.page.getByRole('status')).toContainText('kept here, server away');
+    }
+    // all of it at once, as when the power goes
+    for (const pid of readdirSync('/proc').filter((p) => /^\d+$/.test(p)))
+      try {
+        if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile)) process.kill(Number(pid), 'SIGKILL');
+      } catch {
+        // gone meanwhile
+      }
+    await first.browser.close().catch(() => undefined);
+    expect(marksOf(await logOf(jobId))).toEqual([]);
+    app = await start();
+    const { browser, page } = await open();
+    await page.goto(`${app.url}/jobs`);
+    await expect.poll(async () => marksOf(await logOf(jobId)).length, { timeout: 30_000 }).toBe(3);
+    await browser.close();
+  } finally {
+    await stopApp({ pid: app.child.pid });
+    rmSync(profile, { recursive: true, force: true });
+  }
 });

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { newJob, openJob, ownReading, planReady, pressUntil, record, test, watchErrors } from './helpers.ts';
+import { newJob, openJob, ownReading, planReady, pressUntil, record, test, uuid7, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -191,4 +191,20 @@ test('kit, settings and calculator keep what is typed and name what is wrong', a
   await page.getByLabel('Stencil, mm').fill('0,2');
   await expect(page.getByTestId('volume')).toContainText('0.180');
   await expect(page).toHaveURL(/stencil=0%2C2/);
+});
+
+test('what another browser writes to a job is shown here without being asked for', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  await openJob(page, 'moves backwards', 'diagnose');
+  const id = page.url().split('/')[4];
+  const told = `seen from afar ${Date.now()}`;
+  const answer = await request.post(`/api/jobs/${id}/events`, {
+    headers: { origin: baseURL ?? '' },
+    data: { id: uuid7(), body: { type: 'observation', text: told } },
+  });
+  expect(answer.status()).toBe(201);
+  await expect(page.getByText(told)).toBeVisible();
 });

@@ -1,5 +1,5 @@
 import { env } from '$env/dynamic/private';
-import { connect, migrateDatabase, type Database } from '$lib/server/db/connect';
+import { connect, isAway, migrateDatabase, type Database } from '$lib/server/db/connect';
 import { seedDemo } from '$lib/server/demo/seedDemo';
 import { now } from '$lib/server/clock';
 import { News } from '$lib/server/news';
@@ -77,6 +77,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
   if (status === 404) return { message: 'There is nothing at this address.' };
   if (status < 500) return { message };
+  if (isAway(error)) {
+    console.error(`${event.request.method} ${event.url.pathname}: the database is away`);
+    return {
+      message:
+        'The database does not answer; it is started again by itself. Nothing was changed; try again in a moment.',
+    };
+  }
   console.error(`${event.request.method} ${event.url.pathname}:`, error);
   return { message: 'Something went wrong on our side. Nothing was changed; try again.' };
 };

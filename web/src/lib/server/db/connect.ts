@@ -16,6 +16,18 @@ const PATIENCE_MS = 5000;
 /** Health is told within this, ms. */
 const HEALTH_MS = 1000;
 
+/** Connections refused, lost or not yet taken: what a database says that is gone, going or coming. */
+const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08001']);
+const AWAY_WORDS = /connection terminated|timeout exceeded when trying to connect|terminating connection/i;
+
+/** Whether an error says that the database is away, not that a question was wrong. */
+export function isAway(error: unknown): boolean {
+  for (let e = error; e instanceof Error; e = e.cause) {
+    if (AWAY_CODES.has(String((e as { code?: unknown }).code)) || AWAY_WORDS.test(e.message)) return true;
+  }
+  return false;
+}
+
 /** Whether the database answers a question now. */
 export async function reached(db: Database): Promise<boolean> {
   const late = new Promise<false>((done) => setTimeout(() => done(false), HEALTH_MS).unref());
