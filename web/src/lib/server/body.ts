@@ -7,7 +7,7 @@ import { ConflictError } from './repositories/conflict';
 const MOST_DEEP = 60;
 
 /** A text that a database can hold: no NUL, no half of a character. */
-export const isWritable = (text: string): boolean => !text.includes('\0') && text.isWellFormed();
+const isWritable = (text: string): boolean => !text.includes('\0') && text.isWellFormed();
 
 /** What is wrong with a value whatever it means: texts that cannot be written down, or nesting without end. */
 function troubleIn(value: unknown): string | undefined {
