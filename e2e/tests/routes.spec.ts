@@ -207,7 +207,8 @@ test('nothing from outside is answered by 500: texts that cannot be written, num
   const json = { ...headers, 'content-type': 'application/json' };
   const ticket = { kind: 'repair', device: 'x', complaint: 'y', inBox: '', waitsFor: '', promisedOn: null };
   const deep = (levels: number) => `${'['.repeat(levels)}${']'.repeat(levels)}`;
-  const form = (fields: Record<string, string>) => ({ headers, form: fields, maxRedirects: 0 });
+  const html = { ...headers, accept: 'text/html' };
+  const form = (fields: Record<string, string>) => ({ headers: html, form: fields, maxRedirects: 0 });
   const job = {
     ...{ customer: 'a', contact: '', device: 'x', serial: '', complaint: 'c', inBox: '', kind: 'repair' },
     modelId: 'not-here',
@@ -256,7 +257,7 @@ test('nothing from outside is answered by 500: texts that cannot be written, num
       'a form that is none',
       () =>
         request.post('/settings', {
-          headers: { ...headers, 'content-type': 'multipart/form-data; boundary=x' },
+          headers: { ...html, 'content-type': 'multipart/form-data; boundary=x' },
           data: Buffer.from('--x\r\nbroken'),
         }),
     ],
@@ -264,7 +265,7 @@ test('nothing from outside is answered by 500: texts that cannot be written, num
       'a form of another kind',
       () =>
         request.post('/settings', {
-          headers: { ...headers, 'content-type': 'multipart/form-data' },
+          headers: { ...html, 'content-type': 'multipart/form-data' },
           data: Buffer.from('x'),
         }),
     ],

@@ -15,7 +15,8 @@ const query = z.object({
 });
 
 /** Stores one JPEG, the body of the request; what it is of stands in the query. */
-export const POST = async ({ locals, params, request, url }) => {
+export const POST = async (event) => {
+  const { locals, params, url } = event;
   const parsed = query.safeParse(Object.fromEntries(url.searchParams));
   if (!parsed.success) {
     const [{ path, message }] = parsed.error.issues;
@@ -28,7 +29,7 @@ export const POST = async ({ locals, params, request, url }) => {
     ...parsed.data,
     side: parsed.data.side ?? null,
     ticketId: params.id,
-    ...(await readPhotoBody(request)),
+    ...(await readPhotoBody(event)),
   });
   return json({ id: parsed.data.id }, { status: 201 });
 };
