@@ -9,7 +9,8 @@ import { tickets } from '../db/schema.ts';
 import { appendEvents } from '../repositories/jobEvents.ts';
 import { routinesOf } from '../repositories/routines.ts';
 import { closeTicket, modelOfTicket } from '../repositories/tickets.ts';
-import { standingOf } from './standing.ts';
+import { grown, logOf } from './logs.ts';
+import { groundOf, standingOn } from './standing.ts';
 
 /** An event that may not be written: the sentence, and the field where the event itself is wrong. */
 export class EventRefused extends Error {
@@ -30,19 +31,21 @@ export async function appendJudged(
   event: JobEvent,
   now: Date,
 ): Promise<{ gates: GateResult[]; step: Step }> {
-  const ticket = await db.transaction(async (tx) => {
+  const { ground, written } = await db.transaction(async (tx) => {
     const [locked] = await tx.select().from(tickets).where(eq(tickets.id, ticketId)).for('update');
     if (!locked) throw new EventRefused(404, 'There is no such job.');
-    const { version, log, state, gates, plan } = await standingOf(tx, locked);
+    const ground = await groundOf(tx, locked);
+    const log = await logOf(tx, ticketId);
     const stored = log.events.find((e) => e.id === event.id);
     if (stored) {
       if (contentHash(stored.body) !== contentHash(event.body))
         throw new EventRefused(409, 'An event of this id is stored with another content.', 'id');
-      return locked;
+      return { ground, written: null };
     }
     const { body } = event;
     // the answer to its beginning was lost, and it was begun once more as without a server
-    if (body.type === 'run-begun' && log.hasRun(body.runId)) return locked;
+    if (body.type === 'run-begun' && log.hasRun(body.runId)) return { ground, written: null };
+    const { version, state, gates, plan } = await standingOn(tx, ground, log);
     const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ticketId)) : [];
     const refusal = judgeEvent(body, {
       closed: locked.closedAt !== null,
@@ -55,11 +58,13 @@ export async function appendJudged(
       hasRoutineStep: (id, step) => routines.some((r) => r.id === id && r.steps.some((s) => s.id === step)),
     });
     if (refusal) throw new EventRefused(refusal.field ? 400 : 409, refusal.message, refusal.field);
-    if ((await appendEvents(tx, ticketId, [event])) === 0)
-      throw new EventRefused(409, 'An event of this id is stored with another job.', 'id');
+    const [seq] = await appendEvents(tx, ticketId, [event]);
+    if (seq === undefined) throw new EventRefused(409, 'An event of this id is stored with another job.', 'id');
     if (body.type === 'released') await closeTicket(tx, ticketId, now);
-    return locked;
+    return { ground, written: { seq, after: log.events.length } };
   });
-  const { gates, state } = await standingOf(db, ticket);
-  return { gates, step: standsAt(state, ticket.kind) };
+  // what was written under the lock is the next of its log: it need not be read again
+  const log = (written && grown(ticketId, written, event)) ?? (await logOf(db, ticketId));
+  const { gates, state } = await standingOn(db, ground, log);
+  return { gates, step: standsAt(state, ground.ticket.kind) };
 }

@@ -1,5 +1,5 @@
 /** Logs of jobs, folded, as far as they have been asked for: only what was written since is read. */
-import { RunningJob } from '@orthos/core';
+import { RunningJob, type JobEvent } from '@orthos/core';
 import type { Database } from '../db/connect.ts';
 import { Kept } from '../kept.ts';
 import { eventsAfter } from '../repositories/jobEvents.ts';
@@ -35,4 +35,17 @@ export async function logsOf(db: Database, ticketIds: readonly string[]): Promis
 
 export async function logOf(db: Database, ticketId: string): Promise<RunningJob> {
   return (await logsOf(db, [ticketId])).get(ticketId) ?? new RunningJob();
+}
+
+/** A log with one event more, written under its ticket's lock when it had `after`; nothing when it has grown otherwise meanwhile. */
+export function grown(
+  ticketId: string,
+  { seq, after }: { seq: number; after: number },
+  event: JobEvent,
+): RunningJob | undefined {
+  const log = kept.get(ticketId);
+  if (!log || log.job.events.length !== after) return undefined;
+  log.job.append([event]);
+  log.seq = seq;
+  return log.job;
 }

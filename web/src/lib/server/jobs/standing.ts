@@ -15,21 +15,21 @@ import {
   packageById,
   solderedTerminals,
   staysLeadFree,
-  type BoardModel,
   type Flood,
   type JobState,
   type Method,
   type PlanResult,
+  type RunningJob,
   type ShopLimits,
   type StationModel,
 } from '@orthos/core';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import type { KitSnapshot, PlanSettings } from '../db/schema.ts';
-import { boardVersionById } from '../repositories/boardModels.ts';
+import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
 import { listKit } from '../repositories/kit.ts';
 import { latestPlan, planById, type Plan } from '../repositories/plans.ts';
-import { shopSettings } from '../repositories/settings.ts';
+import { shopSettings, type ShopSettings } from '../repositories/settings.ts';
 import type { Ticket } from '../repositories/tickets.ts';
 import { logOf } from './logs.ts';
 
@@ -48,18 +48,20 @@ export interface PlanInputs {
   hash: string;
 }
 
+interface Shop {
+  kit: Awaited<ReturnType<typeof listKit>>;
+  settings: ShopSettings;
+}
+
 /** What a plan for this job would be computed from now; null without a target. */
-async function planInputs(
-  db: Database,
-  boardHash: string,
-  board: BoardModel,
+function planInputs(
+  { hash: boardHash, doc: board }: BoardVersion,
   target: string | undefined,
   stored: PlanSettings | null,
-): Promise<PlanInputs | null> {
+  { kit, settings: { limits = {}, flood } }: Shop,
+): PlanInputs | null {
   const part = board.parts.find((p) => p.partId === target);
   if (!part || packageById(part.package).terminals.length === 0) return null;
-  const kit = await listKit(db);
-  const { limits = {}, flood } = (await shopSettings(db)).value;
   const overridden = Object.keys(limits).length > 0 ? { limits } : {};
   const choose = (kind: 'air' | 'iron', id: string | undefined) =>
     kit.find((k) => k.id === id) ?? kit.find((k) => k.kind === kind);
@@ -120,15 +122,38 @@ function hotOf(result: PlanResult): string[] {
     .map((n) => n.partId);
 }
 
-/** A ticket's board, log, plans and gates as they are now. */
-export async function standingOf(db: Database, ticket: Ticket) {
+/** What a job is judged by besides its log: no entry of the log changes any of it. */
+interface Ground {
+  ticket: Ticket;
+  version: BoardVersion;
+  latest: Plan | undefined;
+  /** What a plan would be computed from, by target, as far as it was asked for. */
+  inputs: Map<string, PlanInputs | null>;
+}
+
+/** Reads a job's ground; kit and settings of the shop only when something is to be planned. */
+export async function groundOf(db: Database, ticket: Ticket): Promise<Ground> {
   const version = await boardVersionById(db, ticket.boardVersionId);
   if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
-  const log = await logOf(db, ticket.id);
+  return { ticket, version, latest: await latestPlan(db, ticket.id), inputs: new Map() };
+}
+
+async function inputsFor(db: Database, { ticket, version, inputs }: Ground, target: string | undefined) {
+  if (target === undefined) return null;
+  const known = inputs.get(target);
+  if (known !== undefined) return known;
+  const shop = { kit: await listKit(db), settings: (await shopSettings(db)).value };
+  const made = planInputs(version, target, ticket.planSettings, shop);
+  inputs.set(target, made);
+  return made;
+}
+
+/** Plans and gates of a job by its ground and its log. */
+export async function standingOn(db: Database, ground: Ground, log: RunningJob) {
+  const { ticket, version, latest } = ground;
   const { state } = log;
   const attempt = currentAttempt(state);
-  const inputs = await planInputs(db, version.hash, version.doc, attempt.suspect?.partId, ticket.planSettings);
-  const latest = await latestPlan(db, ticket.id);
+  const inputs = await inputsFor(db, ground, attempt.suspect?.partId);
   const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
   const chosen = attempt.plan && (await planById(db, attempt.plan.planId));
@@ -167,4 +192,9 @@ export async function standingOf(db: Database, ticket: Ticket) {
     hotNeighbours: hotNeighbours ?? [],
     gates,
   };
+}
+
+/** A ticket's board, log, plans and gates as they are now. */
+export async function standingOf(db: Database, ticket: Ticket) {
+  return standingOn(db, await groundOf(db, ticket), await logOf(db, ticket.id));
 }

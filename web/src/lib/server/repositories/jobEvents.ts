@@ -11,15 +11,15 @@ const toEvent = (row: typeof jobEvents.$inferSelect): JobEvent => ({
   body: jobEventSchema.parse(row.body),
 });
 
-/** Appends events; one that is already there (same id, sent twice) changes nothing. How many were written. */
-export async function appendEvents(db: Database, ticketId: string, events: JobEvent[]): Promise<number> {
-  if (events.length === 0) return 0;
+/** Appends events; one that is already there (same id, sent twice) changes nothing. The order of those written. */
+export async function appendEvents(db: Database, ticketId: string, events: JobEvent[]): Promise<number[]> {
+  if (events.length === 0) return [];
   const written = await db
     .insert(jobEvents)
     .values(events.map((e) => ({ id: e.id, ticketId, at: new Date(e.at), actor: e.actor, v: e.v, body: e.body })))
     .onConflictDoNothing()
-    .returning({ id: jobEvents.id });
-  return written.length;
+    .returning({ seq: jobEvents.seq });
+  return written.map((w) => w.seq);
 }
 
 /** A job's log in the order of writing. */
