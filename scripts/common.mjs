@@ -31,6 +31,22 @@ export function run(command, args, options = {}) {
     throw new Trouble(`${command} ${args.slice(0, 3).join(' ')} failed (${done.status ?? done.signal})`);
 }
 
+/** How often a long piece of work says that it goes on, ms. */
+const TELL_MS = 15_000;
+
+/** Like `run`, for work that takes a while: says what it does, now and then how long it has been at it, and how long it took. */
+export async function runLong(what, usual, command, args, options = {}) {
+  const from = Date.now();
+  const seconds = () => `${Math.round((Date.now() - from) / 1000)} s`;
+  say(`${what} (${usual})`);
+  const telling = setInterval(() => say(`  … ${seconds()}`), TELL_MS);
+  const code = await runAttached(command, args, { cwd: ROOT, stdio: ['ignore', 2, 2], ...options }).finally(() =>
+    clearInterval(telling),
+  );
+  if (code !== 0) throw new Trouble(`${command} ${args.slice(0, 3).join(' ')} failed (${code})`);
+  say(`  ${seconds()}`);
+}
+
 /** Runs a program and gives back its exit code and output. */
 export function capture(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: ROOT, encoding: 'utf8', ...options });

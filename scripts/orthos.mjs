@@ -58,6 +58,7 @@ async function serve(name) {
       await app.ended;
       return 0;
     }
+    say(pg ? `Data: ${join(pg.root, 'pg')}, database ${database}` : 'Data: where DATABASE_URL says');
     say(`Orthos ${name === 'demo' ? 'demo ' : ''}is ready. Open this address; Ctrl-C stops it.`);
     process.stdout.write(`${app.url}\n`);
     return await keeper.run(app);
@@ -144,7 +145,7 @@ async function reset(args) {
 
 async function calc(args) {
   const { ensureBuild } = await import('./setup.mjs');
-  ensureBuild(['hosts']);
+  await ensureBuild(['hosts']);
   return runAttached(process.execPath, [join(ROOT, 'web/build-hosts/calc.mjs'), ...args], { cwd: process.cwd() });
 }
 
@@ -168,6 +169,6 @@ try {
   } else process.exitCode = await work();
 } catch (error) {
   if (!(error instanceof Trouble)) throw error;
-  say(error.message);
+  if (error.message) say(error.message);
   process.exitCode = 1;
 }

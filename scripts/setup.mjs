@@ -1,8 +1,12 @@
 // What must be on the machine: Debian packages, npm packages, the built application. Each step is skipped when
 // nothing changed. Runs under a lock (see `locked`), so that two commands at once do not build over each other.
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { capture, hash, hashTree, isRoot, LOCAL, readJson, ROOT, run, say, Trouble } from './common.mjs';
+import { capture, hash, hashTree, isRoot, LOCAL, readJson, ROOT, run, runLong, say, Trouble } from './common.mjs';
+
+/** What flock answers when somebody else has the lock. */
+const HELD = 75;
 
 const PG_ROOT = '/usr/lib/postgresql';
 
@@ -47,7 +51,7 @@ export function ensureDebian(wanted) {
 }
 
 /** Installs npm packages when the lock, a manifest or the Node version changed. */
-export function ensurePackages() {
+export async function ensurePackages() {
   const manifests = [
     'package.json',
     'package-lock.json',
@@ -56,9 +60,13 @@ export function ensurePackages() {
   const wanted = hash(hashTree(manifests) + process.version);
   const stamp = join(ROOT, 'node_modules/.orthos-stamp');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
-  say('Installing npm packages');
   // with the committed lock; `npm ci` fails where optional binaries of other platforms are not served
-  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
+  await runLong('Installing npm packages', 'about a minute', 'npm', [
+    'install',
+    '--no-audit',
+    '--no-fund',
+    '--loglevel=error',
+  ]);
   writeFileSync(stamp, hash(hashTree(manifests) + process.version));
 }
 
@@ -91,20 +99,23 @@ const BUILDS = {
 };
 
 /** Builds what is out of date, aside, and puts it in place by renaming. */
-export function ensureBuild(names = ['app', 'hosts']) {
+export async function ensureBuild(names = ['app', 'hosts']) {
   for (const name of names) {
     const { sources, out, vite } = BUILDS[name];
     const wanted = hashTree(sources);
     const target = join(ROOT, out);
     if (readJson(join(target, '.orthos-built.json'))?.hash === wanted) continue;
-    ensurePackages();
-    say(name === 'app' ? 'Building the application' : 'Building the calculation hosts');
+    await ensurePackages();
     // the hosts' configuration appends -hosts to the name it is given
     const aside = name === 'app' ? 'build.next' : 'build.next-hosts';
     const env = { ...process.env, ORTHOS_OUT: 'build.next', NODE_ENV: 'production' };
     const inWeb = { cwd: join(ROOT, 'web'), env, stdio: ['ignore', 'ignore', 2] };
     run(join(ROOT, 'node_modules/.bin/svelte-kit'), ['sync'], inWeb);
-    run(join(ROOT, 'node_modules/.bin/vite'), vite, inWeb);
+    const [what, usual] =
+      name === 'app'
+        ? ['Building the application', 'two to three minutes']
+        : ['Building the calculation hosts', 'ten seconds'];
+    await runLong(what, usual, join(ROOT, 'node_modules/.bin/vite'), vite, inWeb);
     const made = join(ROOT, 'web', aside);
     writeFileSync(join(made, '.orthos-built.json'), JSON.stringify({ hash: wanted }));
     rmSync(`${target}.old`, { recursive: true, force: true });
@@ -120,8 +131,22 @@ export function ensureBuild(names = ['app', 'hosts']) {
  */
 export function prepare({ debian = [], build = ['app', 'hosts'] }) {
   mkdirSync(LOCAL, { recursive: true });
-  const args = JSON.stringify({ debian, build });
-  run('flock', ['-w', '1200', join(LOCAL, 'setup.lock'), process.execPath, join(ROOT, 'scripts/setup-run.mjs'), args]);
+  const lock = join(LOCAL, 'setup.lock');
+  const work = [lock, process.execPath, join(ROOT, 'scripts/setup-run.mjs'), JSON.stringify({ debian, build })];
+  const locked = (...options) => {
+    const { error, status, signal } = spawnSync('flock', [...options, ...work], { cwd: ROOT, stdio: ['ignore', 2, 2] });
+    if (error) throw new Trouble(`flock: ${error.message}`);
+    return status ?? signal;
+  };
+  let code = locked('-n', '-E', String(HELD));
+  if (code === HELD) {
+    const holder = readFileSync(lock, 'utf8').trim();
+    say(`Another command is setting this clone up${holder ? ` (process ${holder})` : ''}; waiting for it.`);
+    code = locked('-w', '1200', '-E', String(HELD));
+    if (code === HELD) throw new Trouble('It has not finished within twenty minutes.');
+  }
+  // what was wrong has been said by the one who did it
+  if (code !== 0) throw new Trouble('');
 }
 
 /** Whether the committed lock is what an install leaves behind; undefined outside a git checkout. */
