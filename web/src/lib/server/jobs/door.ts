@@ -3,12 +3,10 @@
  * ticket closed with it if it says so, all or nothing. Two windows or two servers at once are one after the other here.
  */
 import { contentHash, judgeEvent, standsAt, type GateResult, type JobEvent, type Step } from '@orthos/core';
-import { eq } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
-import { tickets } from '../db/schema.ts';
 import { appendEvents } from '../repositories/jobEvents.ts';
 import { routinesOf } from '../repositories/routines.ts';
-import { closeTicket, modelOfTicket } from '../repositories/tickets.ts';
+import { closeTicket, lockTicket, modelOfTicket } from '../repositories/tickets.ts';
 import { grown, logOf } from './logs.ts';
 import { groundOf, standingOn } from './standing.ts';
 
@@ -32,9 +30,9 @@ export async function appendJudged(
   now: Date,
 ): Promise<{ gates: GateResult[]; step: Step }> {
   const { ground, written } = await db.transaction(async (tx) => {
-    const [locked] = await tx.select().from(tickets).where(eq(tickets.id, ticketId)).for('update');
+    const locked = await lockTicket(tx, ticketId);
     if (!locked) throw new EventRefused(404, 'There is no such job.');
-    const ground = await groundOf(tx, locked);
+    const ground = await groundOf(tx, locked.ticket);
     const log = await logOf(tx, ticketId);
     const stored = log.events.find((e) => e.id === event.id);
     if (stored) {
@@ -48,7 +46,7 @@ export async function appendJudged(
     const { version, state, gates, plan } = await standingOn(tx, ground, log);
     const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ticketId)) : [];
     const refusal = judgeEvent(body, {
-      closed: locked.closedAt !== null,
+      closed: locked.closed,
       state,
       gates,
       board: version.doc,

@@ -30,7 +30,7 @@ import { boardVersionById, type BoardVersion } from '../repositories/boardModels
 import { listKit } from '../repositories/kit.ts';
 import { latestPlan, planById, type Plan } from '../repositories/plans.ts';
 import { shopSettings, type ShopSettings } from '../repositories/settings.ts';
-import type { Ticket } from '../repositories/tickets.ts';
+import type { JudgedTicket } from '../repositories/tickets.ts';
 import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
@@ -124,7 +124,7 @@ function hotOf(result: PlanResult): string[] {
 
 /** What a job is judged by besides its log: no entry of the log changes any of it. */
 interface Ground {
-  ticket: Ticket;
+  ticket: JudgedTicket;
   version: BoardVersion;
   latest: Plan | undefined;
   /** What a plan would be computed from, by target, as far as it was asked for. */
@@ -132,7 +132,7 @@ interface Ground {
 }
 
 /** Reads a job's ground; kit and settings of the shop only when something is to be planned. */
-export async function groundOf(db: Database, ticket: Ticket): Promise<Ground> {
+export async function groundOf(db: Database, ticket: JudgedTicket): Promise<Ground> {
   const version = await boardVersionById(db, ticket.boardVersionId);
   if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
   return { ticket, version, latest: await latestPlan(db, ticket.id), inputs: new Map() };
@@ -195,6 +195,6 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
 }
 
 /** A ticket's board, log, plans and gates as they are now. */
-export async function standingOf(db: Database, ticket: Ticket) {
+export async function standingOf(db: Database, ticket: JudgedTicket) {
   return standingOn(db, await groundOf(db, ticket), await logOf(db, ticket.id));
 }

@@ -1,5 +1,5 @@
 import { methodSchema, planResultSchema } from '@orthos/core';
-import { desc, eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import { plans } from '../db/schema.ts';
@@ -30,11 +30,8 @@ export async function planById(db: Database, id: string): Promise<Plan | undefin
 
 /** The plan computed last for a job. */
 export async function latestPlan(db: Database, ticketId: string): Promise<Plan | undefined> {
-  const [row] = await db
-    .select({ id: plans.id })
-    .from(plans)
-    .where(eq(plans.ticketId, ticketId))
-    .orderBy(desc(plans.createdAt), desc(plans.id))
-    .limit(1);
-  return row && planById(db, row.id);
+  const { rows } = await db.execute<{ id: string }>(
+    sql`select id from plans where ticket_id = ${ticketId} order by created_at desc, id desc limit 1`,
+  );
+  return rows.length > 0 ? planById(db, rows[0].id) : undefined;
 }

@@ -65,6 +65,23 @@ export async function ticketById(db: Database, id: string) {
   return row;
 }
 
+/** What of a ticket its job is judged by. */
+export type JudgedTicket = Pick<Ticket, 'id' | 'number' | 'kind' | 'complaint' | 'boardVersionId' | 'planSettings'>;
+
+/** The ticket under a lock until the transaction ends; undefined when there is no such ticket. */
+export async function lockTicket(
+  tx: Database,
+  id: string,
+): Promise<{ ticket: JudgedTicket; closed: boolean } | undefined> {
+  const { rows } = await tx.execute<JudgedTicket & { closed: boolean }>(
+    sql`select id, number, kind, complaint, board_version_id as "boardVersionId", plan_settings as "planSettings", closed_at is not null as closed
+      from tickets where id = ${id} for update`,
+  );
+  if (rows.length === 0) return undefined;
+  const { closed, ...ticket } = rows[0];
+  return { ticket, closed };
+}
+
 /** The kind of board of a ticket; empty when there is no such ticket. */
 export async function modelOfTicket(db: Database, id: string): Promise<string> {
   const [row] = await db
