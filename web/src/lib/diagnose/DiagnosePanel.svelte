@@ -1,18 +1,11 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/server/jobs/jobView';
-  import {
-    compareReading,
-    currentAttempt,
-    foldJob,
-    formatReading,
-    isFitted,
-    partName,
-    type ModelHistory,
-  } from '@orthos/core';
+  import { compareReading, currentAttempt, formatReading, isFitted, partName, type ModelHistory } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import Circumstances from './Circumstances.svelte';
   import Rail from './Rail.svelte';
@@ -46,7 +39,7 @@
   type Tab = keyof typeof TABS;
   let tab = $state<Tab>('find');
 
-  const job = $derived(foldJob(view.events));
+  const job = $derived(stateOf(view.events));
   const circuit = $derived(circuitOf(view.circuits, job));
   const suspect = $derived(currentAttempt(job).suspect);
   const earlier = $derived(job.attempts.slice(0, -1));

@@ -1,9 +1,9 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   // The reading that tells most per minute: where, how, what each suspect would show.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
-    foldJob,
     isPowered,
     rangeOf,
     UNITS,
@@ -37,7 +37,7 @@
 
   /** What is advised and has not been read meanwhile: the ranking follows a moment later. */
   const offered = $derived.by(() => {
-    const taken = new Set(standing(foldJob(view.events)).flatMap((r) => (r.probe ? [probeKey(r.probe)] : [])));
+    const taken = new Set(standing(stateOf(view.events)).flatMap((r) => (r.probe ? [probeKey(r.probe)] : [])));
     return result.next.filter((t) => !taken.has(probeKey(t)));
   });
   const next = $derived(offered.at(Math.min(skipped, offered.length - 1)));

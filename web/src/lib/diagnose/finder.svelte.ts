@@ -1,8 +1,8 @@
 /** The ranking of one job: circuit and readings go to a worker, suspects and next readings come back. */
+import { stateOf } from '$lib/jobs/stateOf';
 import {
   companionsOf,
   currentAttempt,
-  foldJob,
   isGroundNet,
   netAt,
   rankByComparison,
@@ -48,7 +48,7 @@ const withoutLeads = (value: Measured | null, leads_ohm: number): Measured | nul
 
 /** The question for the worker; null without a circuit. */
 export function questionOf(view: JobView, history: ModelHistory): DiagnoseInput | null {
-  const job = foldJob(view.events);
+  const job = stateOf(view.events);
   const circuit = circuitOf(view.circuits, job);
   if (!circuit) return null;
   const { netlist } = circuit;
@@ -147,7 +147,7 @@ function goodOnNet(view: JobView, type: MeterType, net: string): Measured | null
 
 /** Suspects from good-board readings alone. */
 export function compared(view: JobView): { readings: Compared[]; suspects: ComparedSuspect[] } {
-  const job = foldJob(view.events);
+  const job = stateOf(view.events);
   const readings = standing(job).flatMap((r): Compared[] => {
     const net = r.probe?.red ?? netAt(view.board, null, r.place) ?? r.place.partId;
     if (net === undefined || isGroundNet(net)) return [];

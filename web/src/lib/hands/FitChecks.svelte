@@ -1,11 +1,11 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   // Before solder: the old part tested, the new one measured, its orientation checked against something.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/server/jobs/jobView';
   import {
     classOfPart,
     currentAttempt,
-    foldJob,
     isPolarised,
     offBoardVerdict,
     PART_ORIGINS,
@@ -16,7 +16,7 @@
   } from '@orthos/core';
 
   let { view, recorder }: { view: JobView; recorder: Recorder } = $props();
-  const attempt = $derived(currentAttempt(foldJob(view.events)));
+  const attempt = $derived(currentAttempt(stateOf(view.events)));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const polarity = $derived(target ? packageById(target.package).polarity : 'none');
   const polarised = $derived(target !== undefined && isPolarised(target));

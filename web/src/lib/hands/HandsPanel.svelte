@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   // The step's page of an operation: what has to hold, what the hands will be told, what they marked.
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -11,15 +12,7 @@
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
   import type { JobView } from '$lib/server/jobs/jobView';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import {
-    blocks,
-    currentAttempt,
-    foldJob,
-    operationFor,
-    solderedTerminals,
-    workSide,
-    type Operation,
-  } from '@orthos/core';
+  import { blocks, currentAttempt, operationFor, solderedTerminals, workSide, type Operation } from '@orthos/core';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import FitChecks from './FitChecks.svelte';
@@ -33,7 +26,7 @@
     desk.callouts = [];
   });
 
-  const attempt = $derived(currentAttempt(foldJob(view.events)));
+  const attempt = $derived(currentAttempt(stateOf(view.events)));
   const gates = $derived(view.gates.filter((g) => g.step === op));
   const hard = $derived(view.gates.filter((g) => g.id === 'power-gone' || (op === 'fit' && g.id === 'orientation')));
   const runs = $derived(attempt.runs.filter((r) => r.op === op));

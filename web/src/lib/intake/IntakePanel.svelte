@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   // What comes in: the ticket, how it opens, damage, what was tried, what is offered, what was found before.
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -6,7 +7,7 @@
   import type { JobView } from '$lib/server/jobs/jobView';
   import type { ShopSettings } from '$lib/server/repositories/settings';
   import Tabs from '$lib/ui/Tabs.svelte';
-  import { foldJob, type ModelHistory } from '@orthos/core';
+  import { type ModelHistory } from '@orthos/core';
   import { untrack } from 'svelte';
   import Before from './Before.svelte';
   import Damage from './Damage.svelte';
@@ -30,7 +31,7 @@
     before: 'Before',
   } as const;
   let tab = $state<keyof typeof TABS>('ticket');
-  const job = $derived(foldJob(view.events));
+  const job = $derived(stateOf(view.events));
 </script>
 
 <div class="p-5">

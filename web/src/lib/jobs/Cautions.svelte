@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import type { JobView } from '$lib/server/jobs/jobView';
-  import { cautionsFor, foldJob, type Step } from '@orthos/core';
+  import { cautionsFor, type Step } from '@orthos/core';
 
   let { view, step }: { view: JobView; step: Step } = $props();
   const cautions = $derived(
@@ -11,7 +12,7 @@
       alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
       sources: [
         ...view.board.powerSources.map((s) => s.kind ?? 'lead'),
-        ...foldJob(view.events).sources.map((s) => s.kind),
+        ...stateOf(view.events).sources.map((s) => s.kind),
       ],
     }),
   );

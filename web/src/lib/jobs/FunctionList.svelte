@@ -1,11 +1,12 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   // What the device can do, tried before the work and again after it.
   import type { JobView } from '$lib/server/jobs/jobView';
-  import { COMPLAINT, foldJob } from '@orthos/core';
+  import { COMPLAINT } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 
   let { view, recorder, when }: { view: JobView; recorder: Recorder; when: 'before' | 'after' } = $props();
-  const functions = $derived(foldJob(view.events).functions);
+  const functions = $derived(stateOf(view.events).functions);
   const names = $derived([
     ...(when === 'after' ? [COMPLAINT] : []),
     ...[...functions.keys()].filter((n) => n !== COMPLAINT),

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import type { JobView } from '$lib/server/jobs/jobView';
-  import { foldJob, SLIPS } from '@orthos/core';
+  import { SLIPS } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 
   let { view, recorder }: { view: JobView; recorder: Recorder } = $props();
-  const slips = $derived(foldJob(view.events).slips);
+  const slips = $derived(stateOf(view.events).slips);
   let found = $state<Record<string, string>>({});
 
   async function follow(slipId: string, ok: boolean) {

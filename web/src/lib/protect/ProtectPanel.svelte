@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import GateHead from '$lib/jobs/GateHead.svelte';
@@ -13,7 +14,6 @@
     currentAttempt,
     fateOf,
     floodSolder,
-    foldJob,
     formatLength,
     HOLDS_CHARGE,
     JOB_TYPES,
@@ -33,7 +33,7 @@
   const desk = useDesk();
   const recorder = new Recorder(untrack(() => view.ticket.id));
 
-  const job = $derived(foldJob(view.events));
+  const job = $derived(stateOf(view.events));
   const attempt = $derived(currentAttempt(job));
   const gate = (id: string) => view.gates.find((g) => g.id === id);
   const gates = $derived(view.gates.filter((g) => g.step === 'protect'));

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
   import ClosingList from '$lib/intake/ClosingList.svelte';
   import Cautions from '$lib/jobs/Cautions.svelte';
@@ -8,7 +9,7 @@
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
   import type { JobView } from '$lib/server/jobs/jobView';
-  import { benchMinutes, foldJob, openGates, outcomeWord, parseDecimal } from '@orthos/core';
+  import { benchMinutes, openGates, outcomeWord, parseDecimal } from '@orthos/core';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';
 
@@ -19,7 +20,7 @@
     desk.lens = 'parts';
     desk.callouts = [];
   });
-  const job = $derived(foldJob(view.events));
+  const job = $derived(stateOf(view.events));
   const released = $derived(job.released);
   const open = $derived(openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome'));
   const offered = $derived(

@@ -1,4 +1,5 @@
 /** What a job's record says: one structure for the page, its print and the PDF. */
+import { stateOf } from '$lib/jobs/stateOf';
 import { damageWords, WHOSE } from '$lib/intake/damage';
 import { formatMoney } from '$lib/intake/money';
 import { markRows, type MarkRow } from '$lib/hands/marks';
@@ -8,7 +9,6 @@ import type { JobView } from '$lib/server/jobs/jobView';
 import {
   benchMinutes,
   COMPLAINT,
-  foldJob,
   formatReading,
   openGates,
   outcomeWord,
@@ -54,7 +54,7 @@ const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Clean
 export function leadWasUsed(view: JobView): boolean {
   if (view.inputs?.flood === 'own') return false;
   const leaded = /^(flood|tin)/;
-  return foldJob(view.events).attempts.some((a) => a.runs.some((r) => r.marks.some((m) => leaded.test(m.instruction))));
+  return stateOf(view.events).attempts.some((a) => a.runs.some((r) => r.marks.some((m) => leaded.test(m.instruction))));
 }
 
 function intakeRows(job: JobState): [string, string][] {
@@ -114,7 +114,7 @@ function attemptFacts({ offBoardTest: old, newPart }: JobState['attempts'][numbe
 }
 
 export function reportOf(view: JobView, date: (ms: number) => string): Report {
-  const job = foldJob(view.events);
+  const job = stateOf(view.events);
   const released = job.released;
   const minutes = released?.minutes ?? Math.round(benchMinutes(view.events));
   const gates = openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome');

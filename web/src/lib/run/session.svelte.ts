@@ -1,4 +1,5 @@
 /** One operation under way: what is due, what a tap, a hold and "back" mean. Knows nothing of how it looks. */
+import { stateOf } from '$lib/jobs/stateOf';
 import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
@@ -6,7 +7,6 @@ import { send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/server/jobs/jobView';
 import {
   blocks,
-  foldJob,
   guideOf,
   inTurn,
   latestSafe,
@@ -83,7 +83,7 @@ export class RunSession {
       this.box.of(this.view.ticket.id),
     ),
   );
-  state = $derived.by(() => foldJob(this.events));
+  state = $derived.by(() => stateOf(this.events));
   course = $derived.by<Course | null>(() => courseOf(this.view, this.events, this.op));
   methods = $derived.by<Method[]>(() => methodsOf(this.view, this.op));
   method = $derived.by(

@@ -1,10 +1,10 @@
 /** What the hands of a job work by: method, prediction, instructions. */
+import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/server/jobs/jobView';
 import { nameOf } from '$lib/plan/words';
 import {
   currentAttempt,
   fittingMethod,
-  foldJob,
   guideOf,
   lastRun,
   operationFor,
@@ -62,7 +62,7 @@ export interface Course {
 }
 
 export function courseOf(view: JobView, events: readonly JobEvent[], op: Operation): Course | null {
-  const run = lastRun(currentAttempt(foldJob(events)), op);
+  const run = lastRun(currentAttempt(stateOf(events)), op);
   const method = methodsOf(view, op).find((m) => m.label === run?.method);
   if (!run || !method) return null;
   const work = workOf(view, method, run.guide);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import Extras from '$lib/intake/Extras.svelte';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -14,7 +15,6 @@
   import {
     blocks,
     currentAttempt,
-    foldJob,
     formatReading,
     solderedTerminals,
     parseReading,
@@ -33,7 +33,7 @@
     desk.callouts = [];
   });
 
-  const job = $derived(foldJob(view.events));
+  const job = $derived(stateOf(view.events));
   const attempt = $derived(currentAttempt(job));
   const gate = (id: string) => view.gates.find((g) => g.id === id);
   const gates = $derived(view.gates.filter((g) => g.step === 'verify'));

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import CopperBar from '$lib/boards/CopperBar.svelte';
@@ -14,7 +15,7 @@
   import { listenTo } from '$lib/jobs/listen';
   import { reloadView } from '$lib/jobs/send';
   import { untrack } from 'svelte';
-  import { foldJob, STEPS, type CopperDrawing } from '@orthos/core';
+  import { STEPS, type CopperDrawing } from '@orthos/core';
 
   let { data, children } = $props();
   const desk = provideDesk();
@@ -28,11 +29,11 @@
   });
 
   $effect(() => {
-    desk.netlist = circuitOf(view.circuits, foldJob(view.events))?.netlist ?? null;
+    desk.netlist = circuitOf(view.circuits, stateOf(view.events))?.netlist ?? null;
   });
 
   $effect(() => {
-    desk.penMarks = damageMarks(foldJob(view.events).intake.damage);
+    desk.penMarks = damageMarks(stateOf(view.events).intake.damage);
   });
 
   const knows = (what: string) =>
