@@ -12,7 +12,7 @@ export type Database = PgDatabase<NodePgQueryResultHKT, typeof schema>;
 const MIGRATION_LOCK = 7_148_201;
 
 /** A database that does not take a connection within this is away, ms. */
-const PATIENCE_MS = 5000;
+const PATIENCE_MS = 15_000;
 /** Health is told within this, ms. */
 const HEALTH_MS = 1000;
 
@@ -40,7 +40,7 @@ export async function reached(db: Database): Promise<boolean> {
 
 /** Connects a pool to PostgreSQL 15 or later. */
 export function connect(url: string): { db: Database; close: () => Promise<void> } {
-  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: PATIENCE_MS });
+  const pool = new pg.Pool({ connectionString: url, max: 20, connectionTimeoutMillis: PATIENCE_MS });
   // a backend that goes away while idle must not take the process with it
   pool.on('error', (error) => console.error(`database connection lost: ${error.message}`));
   return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() };
