@@ -97,9 +97,9 @@ async function openRun(job) {
   return page;
 }
 /** Ids of what the page has written down: waiting or sent. */
-const writtenDown = (page) =>
+const writtenDown = (page, job) =>
   page.evaluate(
-    () =>
+    (ticketId) =>
       new Promise((done, fail) => {
         const open = indexedDB.open('orthos-outbox');
         open.onerror = () => fail(open.error);
@@ -107,10 +107,11 @@ const writtenDown = (page) =>
           const all = open.result.transaction('entries').objectStore('entries').getAll();
           all.onsuccess = () => {
             open.result.close();
-            done(all.result.map((e) => e.id));
+            done(all.result.filter((e) => e.ticketId === ticketId).map((e) => e.id));
           };
         };
       }),
+    job,
   );
 
 const counts = {};
@@ -138,10 +139,13 @@ for (let round = 0; round < 4 * rounds; round++) {
   })();
   const killAt = Date.now() + 300 + Math.random() * 1500;
   let killed = false;
+  let presses = 0;
+  /** Forth and back, so that the run never ends. */
+  const press = () => page.keyboard.press(presses++ % 2 === 0 && presses > 1 ? 'Backspace' : ' ', { delay: 5 });
   while (!killed) {
-    await page.keyboard.press(' ', { delay: 5 }).catch(() => undefined);
+    await press().catch(() => undefined);
     await wait(30 + Math.random() * 120);
-    if (Date.now() > killAt - 100) for (const id of await writtenDown(page)) must.add(id);
+    if (Date.now() > killAt - 100) for (const id of await writtenDown(page, job)) must.add(id);
     if (Date.now() < killAt) continue;
     killed = true;
     if (what === 'application') process.kill(runningApps()[0].pid, 'SIGKILL');
@@ -154,10 +158,10 @@ for (let round = 0; round < 4 * rounds; round++) {
   if (what !== 'browser') {
     // the hands go on while it is gone
     for (let n = 0; n < 6; n++) {
-      await page.keyboard.press(' ', { delay: 5 });
+      await press();
       await wait(100);
     }
-    for (const id of await writtenDown(page)) must.add(id);
+    for (const id of await writtenDown(page, job)) must.add(id);
   }
   await wait(300);
   if (what === 'supervisor') {

@@ -270,15 +270,21 @@ export class RunSession {
       return;
     }
     if (this.ended) {
-      if (this.box.away) {
-        this.problem = 'The server is away. What you marked is kept here; go on when it is back.';
-        return;
-      }
-      void goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
+      void this.leave();
       return;
     }
     if (this.joint) this.walk('done', at);
     else if (this.due) this.done(this.due, at);
+  }
+
+  /** On to the next step, if there is a server to show it: without one the browser would show its own error in place of this page. */
+  private async leave(): Promise<void> {
+    const there = await fetch('/api/health').then(
+      (answer) => answer.ok,
+      () => false,
+    );
+    if (there) await goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
+    else this.problem = 'The server is away. What you marked is kept here; go on when it is back.';
   }
 
   /** The joint whose turn it is. */
