@@ -11,6 +11,7 @@ import {
   judgeGates,
   judgeStartUp,
   modelHistory,
+  RunningJob,
   openGates,
   priceOf,
   screwsOut,
@@ -268,7 +269,7 @@ describe('the same model before', () => {
     { type: 'released', outcome: 'repaired', minutes },
   ];
   const jobs = (...list: JobEventBody[][]) =>
-    list.map((bodies, n) => ({ id: `j${n}`, number: 200 - n, complaint: 'dark', events: log(bodies) }));
+    list.map((bodies, n) => ({ id: `j${n}`, number: 200 - n, complaint: 'dark', log: new RunningJob(log(bodies)) }));
 
   it('counts culprits, points and minutes of repaired jobs only', () => {
     const history = modelHistory(

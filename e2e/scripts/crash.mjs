@@ -1,5 +1,5 @@
 // Kills at random, in turn: application, database, supervisor, whole browser; then counts whether anything is lost.
-//   node e2e/scripts/crash.mjs [ROUNDS EACH]      writes to the demo shop of this clone; it must not be running
+//   node e2e/scripts/crash.mjs [ROUNDS EACH] [VICTIM …]      writes to the demo shop of this clone; it must not be running
 // Lost is: an event that was answered with 201, or a mark that the run's page had written down, that is not in the log exactly once when all is
 // well again.
 import { chromium } from '@playwright/test';
@@ -15,6 +15,8 @@ import { runningApps } from '../../scripts/server.mjs';
 import { launchOptions } from '../browser.mjs';
 
 const rounds = Number(process.argv[2] ?? 10);
+const all = ['application', 'database', 'supervisor', 'browser'];
+const victims = process.argv.length > 3 ? process.argv.slice(3) : all;
 const port = await freePort();
 const url = `http://127.0.0.1:${port}`;
 const origin = url;
@@ -118,12 +120,13 @@ const counts = {};
 let lost = 0;
 startSupervisor();
 await untilHealthy();
-for (let round = 0; round < 4 * rounds; round++) {
-  const what = ['application', 'database', 'supervisor', 'browser'][round % 4];
+for (let round = 0; round < victims.length * rounds; round++) {
+  const what = victims[round % victims.length];
   const job = await newJob();
   let page = await openRun(job);
   await page.locator('[data-kept=true]').waitFor({ timeout: 60_000 });
   const must = new Set();
+  const answered = new Set();
   /** Another client: what was answered with 201 has to be there. */
   let talking = true;
   const talk = (async () => {
@@ -133,7 +136,10 @@ for (let round = 0; round < 4 * rounds; round++) {
         (r) => r.ok,
         () => false,
       );
-      if (ok) must.add(id);
+      if (ok) {
+        must.add(id);
+        answered.add(id);
+      }
       await wait(20);
     }
   })();
@@ -185,6 +191,8 @@ for (let round = 0; round < 4 * rounds; round++) {
   await client.end();
   const there = new Set(rows.map((r) => r.id));
   const missing = [...must].filter((id) => !there.has(id));
+  for (const id of missing)
+    process.stderr.write(`  ${id}, ${answered.has(id) ? 'answered with 201' : 'written down by the page'}\n`);
   lost += missing.length;
   counts[what] = {
     rounds: (counts[what]?.rounds ?? 0) + 1,

@@ -838,3 +838,61 @@ test('marks that nobody could send yet outlive a browser that is killed', async 
     rmSync(profile, { recursive: true, force: true });
   }
 });
+
+test('fifty clients on two servers: each event once, one order, and no run begins on a board under power', async ({
+  page,
+}) => {
+  const start = async () =>
+    startApp({ port: await freePort(), databaseUrl: process.env.ORTHOS_DATABASE_URL ?? '', env: { ORTHOS_DEMO: '1' } });
+  const apps = await Promise.all([start(), start()]);
+  try {
+    const jobId = await newJob(page, { board: TERN, complaint: 'two servers', origin: apps[0].url });
+    await record(page, jobId, suspect('c7'), ...TERN_GONE);
+    const before = (await logOf(jobId)).length;
+    const post = async (n: number, id: string, body: object) => {
+      const origin = apps[n % 2].url;
+      const answer = await fetch(`${origin}/api/jobs/${jobId}/events`, {
+        method: 'POST',
+        headers: { origin, 'content-type': 'application/json' },
+        body: JSON.stringify({ id, body }),
+      });
+      return answer.status;
+    };
+    const begun = (n: number) => ({
+      type: 'run-begun',
+      runId: `019ac000-0000-4000-8000-0000000001${String(n).padStart(2, '0')}`,
+      op: 'remove',
+      method: 'Air, slow',
+      guide: null,
+      offline: false,
+      bench: false,
+    });
+    const ids = Array.from({ length: 50 }, () => uuid7());
+    const answers = await Promise.all([
+      // every client sends twice, to either server
+      ...ids.flatMap((id, n) => [n, n + 1].map((to) => post(to, id, { type: 'observation', text: `client ${n}` }))),
+      ...Array.from({ length: 10 }, (_, n) => post(n, uuid7(), begun(n))),
+      ...Array.from({ length: 10 }, (_, n) => post(n + 1, uuid7(), { type: 'power-connected', sourceId: 'battery' })),
+    ]);
+    expect(answers.slice(0, 100).every((status) => status === 201)).toBe(true);
+    const log = (await logOf(jobId)).slice(before);
+    const seen = log.filter((e) => e.body.type === 'observation').map((e) => e.id);
+    expect([...seen].sort()).toEqual([...ids].sort());
+    const kinds = log.map((e) => e.body.type).filter((t) => t !== 'observation');
+    // one run at most, and none after the power came back
+    expect(kinds.filter((t) => t === 'run-begun').length).toBeLessThanOrEqual(1);
+    if (kinds.includes('run-begun') && kinds.includes('power-connected'))
+      expect(kinds.indexOf('run-begun')).toBeLessThan(kinds.indexOf('power-connected'));
+    // both servers tell the same log
+    const told = await Promise.all(
+      apps.map(async ({ url }) => {
+        const { events } = (await (await fetch(`${url}/api/jobs/${jobId}/events`)).json()) as { events: Logged[] };
+        return events.map((e) => e.id);
+      }),
+    );
+    expect(told[0]).toEqual(told[1]);
+    expect(told[0].slice(before)).toEqual(log.map((e) => e.id));
+  } finally {
+    for (const app of apps) await stopApp({ pid: app.child.pid });
+  }
+});

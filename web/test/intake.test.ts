@@ -1,4 +1,4 @@
-import { expressBoard, foldJob, modelHistory, type JobEvent, type JobEventBody } from '@orthos/core';
+import { RunningJob, expressBoard, foldJob, modelHistory, type JobEvent, type JobEventBody } from '@orthos/core';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { questionOf } from '../src/lib/diagnose/finder.svelte.ts';
@@ -236,10 +236,12 @@ describe('the question to the ranking', () => {
         id: String(i),
         number: i,
         complaint: '',
-        events: log([
-          { type: 'suspect', partId, why: 'low' },
-          { type: 'released', outcome: 'repaired' },
-        ]),
+        log: new RunningJob(
+          log([
+            { type: 'suspect', partId, why: 'low' },
+            { type: 'released', outcome: 'repaired' },
+          ]),
+        ),
       })),
     );
     expect(ask([], past)?.history).toEqual({ events: [], jobs: 3, culprits: { C7: 2, U3: 1 } });

@@ -217,6 +217,20 @@ describe('the outbox', () => {
     b.dismiss(b.refused[0].id);
     expect((await visit()).refused).toHaveLength(0);
   });
+  it('what failed while the database was away is not held against an event when it is back', async () => {
+    fail(500);
+    healthy = false;
+    const b = box();
+    b.put('t', seen('a'));
+    await vi.advanceTimersByTimeAsync(30_000);
+    // it is back between the last failure and the look at its health
+    healthy = true;
+    await vi.advanceTimersByTimeAsync(6000);
+    answer = () => undefined;
+    await vi.advanceTimersByTimeAsync(20_000);
+    expect(server.map(told)).toEqual(['a']);
+    expect(b.refused).toHaveLength(0);
+  });
   it('says so when the browser keeps nothing, still sends, and writes over nothing', async () => {
     fail(0);
     box().put('t', seen('earlier'));

@@ -2,7 +2,7 @@
 import { compareReading, type Quantity } from '../quantities/readings.ts';
 import type { JobEvent } from './events.ts';
 import { pointOf } from './gates.ts';
-import { foldJob, isFitted, type JobState } from './jobState.ts';
+import { isFitted, type JobState } from './jobState.ts';
 import type { Place } from './eventForms.ts';
 import { benchMinutes } from './progress.ts';
 
@@ -10,7 +10,8 @@ export interface EarlierJob {
   id: string;
   number: number;
   complaint: string;
-  events: readonly JobEvent[];
+  /** Its log and what that folds to. */
+  log: { events: readonly JobEvent[]; state: JobState };
 }
 
 export interface ModelHistory {
@@ -73,8 +74,8 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
   let [repaired, declined, open] = [0, 0, 0];
   let opening: ModelHistory['opening'] = null;
   const latest: ModelHistory['latest'] = [];
-  for (const { id, number, complaint, events } of jobs) {
-    const state = foldJob(events);
+  for (const { id, number, complaint, log } of jobs) {
+    const { events, state } = log;
     const culprit = culpritOf(state);
     if (latest.length < LATEST)
       latest.push({ id, number, complaint, outcome: state.released?.outcome ?? 'open', culprit });

@@ -236,8 +236,10 @@ export class Outbox {
   /** Whether it is this one event that a server, well otherwise, fails on: it must not hold up the rest for ever. */
   private async failsAlone({ id }: Held, status: number): Promise<boolean> {
     if (status < 500) return false;
-    this.troubled = { id, times: this.troubled?.id === id ? this.troubled.times + 1 : 1 };
-    return this.troubled.times >= MOST_FAILURES && (await this.outside.healthy());
+    // what failed while nothing went well says nothing about the event
+    if (!(await this.outside.healthy())) this.troubled = undefined;
+    else this.troubled = { id, times: this.troubled?.id === id ? this.troubled.times + 1 : 1 };
+    return (this.troubled?.times ?? 0) >= MOST_FAILURES;
   }
 
   /** Sends a refused event once more: what it waited for may be there now. */

@@ -1,5 +1,5 @@
 /** Earlier jobs on the same kind of board, from their logs. */
-import { modelHistory, type ModelHistory } from '@orthos/core';
+import { modelHistory, RunningJob, type ModelHistory } from '@orthos/core';
 import { and, desc, eq, ne } from 'drizzle-orm';
 import type { Database } from './db/connect.ts';
 import { boards, tickets } from './db/schema.ts';
@@ -20,5 +20,5 @@ export async function modelHistoryOf(db: Database, modelId: string, butTicketId:
     db,
     rows.map((r) => r.id),
   );
-  return modelHistory(rows.map((r) => ({ ...r, events: logs.get(r.id)?.events ?? [] })));
+  return modelHistory(rows.map((r) => ({ ...r, log: logs.get(r.id) ?? new RunningJob() })));
 }

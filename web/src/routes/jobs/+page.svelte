@@ -64,12 +64,11 @@
       problem = (e as Error).message;
     }
   }
-  const day = (iso: string | Date | null) =>
-    iso === null
-      ? ''
-      : new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: data.shop.timeZone }).format(
-          new Date(iso),
-        );
+  // making one takes as long as a row
+  const dayFormat = $derived(
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: data.shop.timeZone }),
+  );
+  const day = (iso: string | Date | null) => (iso === null ? '' : dayFormat.format(new Date(iso)));
   const query = (change: Record<string, string | number>) => {
     const q = new URLSearchParams({ q: data.search, closed: data.closed ? '1' : '', page: String(data.page) });
     for (const [k, v] of Object.entries(change)) q.set(k, String(v));

@@ -27,13 +27,20 @@ export const shopSettingsSchema = z.strictObject({
 });
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
+/** Zones that were asked for: the settings are read with every page. */
+const zones = new Map<string, boolean>();
 function isTimeZone(zone: string): boolean {
-  try {
-    new Intl.DateTimeFormat('en', { timeZone: zone });
-    return true;
-  } catch {
-    return false;
+  let known = zones.get(zone);
+  if (known === undefined) {
+    try {
+      new Intl.DateTimeFormat('en', { timeZone: zone });
+      known = true;
+    } catch {
+      known = false;
+    }
+    if (zones.size < 1000) zones.set(zone, known);
   }
+  return known;
 }
 
 const DEFAULTS = shopSettingsSchema.parse({

@@ -17,9 +17,9 @@
 <svelte:head><title>{stepLabel(step)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
 
 {#key data.view.ticket.id}
-  {#if step === 'intake'}
+  {#if step === 'intake' && data.history}
     <IntakePanel view={data.view} history={data.history} shop={data.shop} />
-  {:else if step === 'diagnose'}
+  {:else if step === 'diagnose' && data.history}
     <DiagnosePanel view={data.view} history={data.history} models={data.models} />
   {:else if step === 'plan'}
     <PlanPanel view={data.view} units={data.shop} />
@@ -29,7 +29,7 @@
     <VerifyPanel view={data.view} />
   {:else if step === 'release'}
     <ReleasePanel view={data.view} />
-  {:else}
+  {:else if step === 'remove' || step === 'prepare' || step === 'fit'}
     {#key step}
       <HandsPanel view={data.view} op={step} />
     {/key}
