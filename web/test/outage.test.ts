@@ -1,6 +1,7 @@
 /** The database is killed under a running application: health says so within its second, and all goes on by itself when it is back. */
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { cluster, throwAwayRoot } from '../../scripts/postgres.mjs';
@@ -48,9 +49,13 @@ it('goes on with the same pool when a killed database is started again, and hear
   const address = own.address();
 
   for (let round = 1; round <= 2; round++) {
+    // in the middle of something: a process that does not expect that would end here
+    const asleep = db.transaction((tx) => tx.execute(sql`select pg_sleep(30)`)).catch((e: unknown) => e);
+    await new Promise((done) => setTimeout(done, 200));
     process.kill(Number(readFileSync(join(root, 'pg/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
     const asked = performance.now();
     while (own.alive()) await new Promise((done) => setTimeout(done, 10));
+    expect(isAway(await asleep)).toBe(true);
     expect(await reached(db)).toBe(false);
     expect(performance.now() - asked).toBeLessThan(5000);
     const why: unknown = await write('lost').catch((e: unknown) => e);

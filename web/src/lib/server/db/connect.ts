@@ -18,7 +18,7 @@ const HEALTH_MS = 1000;
 
 /** Connections refused, lost or not yet taken: what a database says that is gone, going or coming. */
 const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08001']);
-const AWAY_WORDS = /connection terminated|timeout exceeded when trying to connect|terminating connection/i;
+const AWAY_WORDS = /connection terminated|not queryable|timeout exceeded when trying to connect|terminating connection/i;
 
 /** Whether an error says that the database is away, not that a question was wrong. */
 export function isAway(error: unknown): boolean {
@@ -41,7 +41,8 @@ export async function reached(db: Database): Promise<boolean> {
 /** Connects a pool to PostgreSQL 15 or later. */
 export function connect(url: string): { db: Database; close: () => Promise<void> } {
   const pool = new pg.Pool({ connectionString: url, max: 20, connectionTimeoutMillis: PATIENCE_MS });
-  // a backend that goes away while idle must not take the process with it
+  // a backend that goes away, idle or in the middle of something, must not take the process with it; who waits for an answer is told by its own error
+  pool.on('connect', (client) => client.on('error', () => undefined));
   pool.on('error', (error) => console.error(`database connection lost: ${error.message}`));
   return { db: drizzle(pool, { schema, casing: 'snake_case' }), close: () => pool.end() };
 }
