@@ -91,17 +91,16 @@ export function cluster(root) {
 
   /** The process that has this data directory and the port it serves, if there is one; it may not answer yet. */
   function owner() {
-    const file = join(data, 'postmaster.pid');
-    if (!existsSync(file)) return undefined;
-    const [pid, , , onPort] = readFileSync(file, 'utf8')
-      .split('\n')
-      .map((l) => l.trim());
     try {
+      const [pid, , , onPort] = readFileSync(join(data, 'postmaster.pid'), 'utf8')
+        .split('\n')
+        .map((l) => l.trim());
       if (!alive(Number(pid)) || readlinkSync(`/proc/${pid}/cwd`) !== data) return undefined;
+      return { pid: Number(pid), port: onPort };
     } catch {
+      // not there, or gone while it was looked at
       return undefined;
     }
-    return { pid: Number(pid), port: onPort };
   }
 
   /** The process that serves this data directory, if there is one that answers. */

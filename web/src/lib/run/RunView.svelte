@@ -247,7 +247,10 @@
     </p>
   {/each}
   {#if lead.state === 'follows'}
-    <p role="alert" class="mt-3 flex items-center gap-4 border border-caution px-4 py-2 text-[18px] text-caution">
+    <p
+      role="alert"
+      class="mt-3 flex items-center gap-4 border-l-[3px] border-caution bg-caution-soft px-4 py-2 text-[18px] text-caution"
+    >
       <span class="flex-1"><span aria-hidden="true">◆</span> Another window leads this run; this one follows it.</span>
       <button class="button" onclick={() => lead.takeOver()}><kbd class="keycap">T</kbd> go on here</button>
     </p>
@@ -382,7 +385,9 @@
 
   <footer
     inert={lead.state === 'follows'}
-    class="flex items-center gap-5 border-t border-line pt-4 text-[17px] whitespace-nowrap xl:gap-6 xl:text-[19px]"
+    class="{lead.state === 'follows'
+      ? 'opacity-40'
+      : ''} flex items-center gap-5 border-t border-line pt-4 text-[17px] whitespace-nowrap xl:gap-6 xl:text-[19px]"
   >
     <button
       class="flex min-h-12 touch-none items-center gap-3 border px-4 select-none {held

@@ -5,6 +5,7 @@ export class Lead {
   private readonly name: string;
   private release: () => void = () => undefined;
   private waiting = new AbortController();
+  private ended = false;
 
   constructor(run: string) {
     this.name = `orthos.run.${run}`;
@@ -29,10 +30,12 @@ export class Lead {
 
   /** Another window took over; or this one gave up waiting. */
   private lost(): void {
-    if (this.state === 'leads') this.follow();
+    if (this.state === 'leads' && !this.ended) this.follow();
   }
 
   private hold(): Promise<void> {
+    // granted after the page was left
+    if (this.ended) return Promise.resolve();
     this.state = 'leads';
     return new Promise((done) => (this.release = done));
   }
@@ -44,6 +47,7 @@ export class Lead {
   }
 
   end(): void {
+    this.ended = true;
     this.waiting.abort();
     this.release();
   }

@@ -58,6 +58,7 @@ export class Lane {
   }
 
   private inThread<Answer>(job: unknown, signal: AbortSignal, transfer: ArrayBuffer[]): Promise<Answer | 'stopped'> {
+    if (signal.aborted) return Promise.resolve('stopped');
     const { file, most_s } = this.threads;
     const worker = new Worker(resolve(env.ORTHOS_HOSTS ?? 'build-hosts', file), {
       workerData: job,

@@ -3,6 +3,7 @@
   import { outbox } from '$lib/run/outbox.svelte';
 
   const box = outbox();
+  const moment = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
   const marks = (n: number) => (n === 1 ? 'one mark' : `${n} marks`);
   const refused = $derived(box.refused);
 </script>
@@ -18,7 +19,8 @@
   <div role="alert" class="flex items-center gap-3 border-t border-stop px-5 py-1.5 text-stop print:hidden">
     <p class="flex-1">
       <strong><span aria-hidden="true">▲</span> {marks(refused.length)} not taken by the server, kept here.</strong>
-      {new Date(first.at).toLocaleString()}, {first.body.type}: {first.message}
+      The first, <a class="underline underline-offset-2" href="/jobs/{first.ticketId}">of this job</a>, is from
+      {moment.format(first.at)}: {first.message}
     </p>
     <button class="button" onclick={() => box.again(first.id)}>Send again</button>
     <button class="button" onclick={() => box.dismiss(first.id)}>Understood</button>

@@ -23,7 +23,10 @@ export async function logsOf(db: Database, ticketIds: readonly string[]): Promis
   for (const row of rows) {
     const log = logs.get(row.ticketId);
     // another request may have taken it up meanwhile
-    if (log && row.seq > log.seq) fresh.set(log, [...(fresh.get(log) ?? []), row]);
+    if (!log || row.seq <= log.seq) continue;
+    const news = fresh.get(log) ?? [];
+    news.push(row);
+    fresh.set(log, news);
   }
   for (const [log, news] of fresh) {
     log.job.append(news.map((r) => r.event));
