@@ -3,7 +3,7 @@ import { error } from '@sveltejs/kit';
 import type { MediaAnswer, MediaJob, MediaResult } from '../../../hosts/media';
 import { Lane } from './thread';
 
-const lane = new Lane({ file: 'media.mjs', atOnce: 2, mostWaiting: 20, most_s: 30 });
+const lane = new Lane({ file: 'media.mjs', atOnce: 2, mostWaiting: 20, most_s: 120 });
 
 /** What became of it; an HTTP error with a sentence where nothing could. The bytes are given away. */
 export async function inMediaThread<J extends MediaJob>(job: J, signal: AbortSignal): Promise<MediaResult<J>> {
