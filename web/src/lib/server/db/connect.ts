@@ -18,7 +18,8 @@ const HEALTH_MS = 1000;
 
 /** Connections refused, lost or not yet taken: what a database says that is gone, going or coming. */
 const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08001']);
-const AWAY_WORDS = /connection terminated|not queryable|timeout exceeded when trying to connect|terminating connection/i;
+const AWAY_WORDS =
+  /connection terminated|not queryable|timeout exceeded when trying to connect|terminating connection/i;
 
 /** Whether an error says that the database is away, not that a question was wrong. */
 export function isAway(error: unknown): boolean {
