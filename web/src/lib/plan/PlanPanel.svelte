@@ -441,7 +441,7 @@
           </li>
         {/each}
       </ul>
-      {#if method?.kind === 'low-melt' && result.lowestTip_C !== undefined}
+      {#if method?.kind === 'low-melt' && !stale && result.lowestTip_C !== undefined}
         {@const lowest = result.lowestTip_C}
         <div class="mt-2 flex items-center gap-3 border-t border-faint pt-2">
           <p class="flex-1 text-ink2">
