@@ -144,7 +144,7 @@ describe('one after the other', () => {
     await appendEvents(db(), id, [event({ type: 'suspect', partId: 'c7', why: 'reads low' })]);
     const found = await ticketById(db(), id);
     if (!found) throw new Error('the job is gone');
-    const { state } = await standingOf(db(), found.ticket);
+    const { state } = await standingOf(db(), found);
     expect(state).toEqual(foldJob(await eventsOf(db(), id)));
     expect(state.attempts[0].suspect?.partId).toBe('c7');
   });

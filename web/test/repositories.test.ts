@@ -16,7 +16,7 @@ import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
 import { appendEvents, eventsAfter, eventsOf } from '../src/lib/server/repositories/jobEvents.ts';
 import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
 import { addPhoto, photosOf, pictureOf, removePhoto } from '../src/lib/server/repositories/photos.ts';
-import { latestPlan, planById, storePlan } from '../src/lib/server/repositories/plans.ts';
+import { planById, storePlan } from '../src/lib/server/repositories/plans.ts';
 import { saveShopSettings, shopSettings } from '../src/lib/server/repositories/settings.ts';
 import {
   closeTicket,
@@ -174,7 +174,7 @@ describe('plans', () => {
     expect((await planById(db(), plan.id))?.inputHash).toBe('a'.repeat(64));
     const later = { ...plan, id: v7() };
     await storePlan(db(), later);
-    expect((await latestPlan(db(), t.id))?.id).toBe(later.id);
+    expect((await ticketById(db(), t.id))?.latestPlanId).toBe(later.id);
   });
 });
 

@@ -32,7 +32,7 @@ export async function appendJudged(
   const { ground, written } = await db.transaction(async (tx) => {
     const locked = await lockTicket(tx, ticketId);
     if (!locked) throw new EventRefused(404, 'There is no such job.');
-    const ground = await groundOf(tx, locked.ticket);
+    const ground = await groundOf(tx, locked);
     const log = await logOf(tx, ticketId);
     const stored = log.events.find((e) => e.id === event.id);
     if (stored) {

@@ -16,7 +16,7 @@ export async function jobView(db: Database, id: string) {
   const found = await ticketById(db, id);
   if (!found) error(404, 'There is no such job.');
   const { ticket, customer, serial, modelId } = found;
-  const { version, log, state, ...standing } = await standingOf(db, ticket);
+  const { version, log, state, ...standing } = await standingOf(db, found);
   const [circuits, goodReadings, goodStartUps, routines, meters, photos, reopenings] = await Promise.all([
     circuitsOf(db, modelId),
     goodReadingsOf(db, modelId),

@@ -27,10 +27,9 @@ import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import type { KitSnapshot, PlanSettings } from '../db/schema.ts';
 import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
-import { listKit } from '../repositories/kit.ts';
-import { latestPlan, planById, type Plan } from '../repositories/plans.ts';
-import { shopSettings, type ShopSettings } from '../repositories/settings.ts';
-import type { JudgedTicket } from '../repositories/tickets.ts';
+import { planById, type Plan } from '../repositories/plans.ts';
+import { shopAt, type Shop } from '../repositories/shop.ts';
+import type { Judged } from '../repositories/tickets.ts';
 import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
@@ -48,15 +47,10 @@ export interface PlanInputs {
   hash: string;
 }
 
-interface Shop {
-  kit: Awaited<ReturnType<typeof listKit>>;
-  settings: ShopSettings;
-}
-
 /** What a plan for this job would be computed from now; null without a target. */
 function planInputs(
   { hash: boardHash, doc: board }: BoardVersion,
-  target: string | undefined,
+  target: string,
   stored: PlanSettings | null,
   { kit, settings: { limits = {}, flood } }: Shop,
 ): PlanInputs | null {
@@ -124,25 +118,26 @@ function hotOf(result: PlanResult): string[] {
 
 /** What a job is judged by besides its log: no entry of the log changes any of it. */
 interface Ground {
-  ticket: JudgedTicket;
+  ticket: Judged['ticket'];
   version: BoardVersion;
   latest: Plan | undefined;
+  shop: Shop;
   /** What a plan would be computed from, by target, as far as it was asked for. */
   inputs: Map<string, PlanInputs | null>;
 }
 
-/** Reads a job's ground; kit and settings of the shop only when something is to be planned. */
-export async function groundOf(db: Database, ticket: JudgedTicket): Promise<Ground> {
+/** A job's ground; what of it never changes is read once. */
+export async function groundOf(db: Database, { ticket, latestPlanId, shopStamp }: Judged): Promise<Ground> {
   const version = await boardVersionById(db, ticket.boardVersionId);
   if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
-  return { ticket, version, latest: await latestPlan(db, ticket.id), inputs: new Map() };
+  const latest = latestPlanId === null ? undefined : await planById(db, latestPlanId);
+  return { ticket, version, latest, shop: await shopAt(db, shopStamp), inputs: new Map() };
 }
 
-async function inputsFor(db: Database, { ticket, version, inputs }: Ground, target: string | undefined) {
+function inputsFor({ ticket, version, shop, inputs }: Ground, target: string | undefined): PlanInputs | null {
   if (target === undefined) return null;
   const known = inputs.get(target);
   if (known !== undefined) return known;
-  const shop = { kit: await listKit(db), settings: (await shopSettings(db)).value };
   const made = planInputs(version, target, ticket.planSettings, shop);
   inputs.set(target, made);
   return made;
@@ -153,7 +148,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const { ticket, version, latest } = ground;
   const { state } = log;
   const attempt = currentAttempt(state);
-  const inputs = await inputsFor(db, ground, attempt.suspect?.partId);
+  const inputs = inputsFor(ground, attempt.suspect?.partId);
   const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
   const chosen = attempt.plan && (await planById(db, attempt.plan.planId));
@@ -195,6 +190,6 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
 }
 
 /** A ticket's board, log, plans and gates as they are now. */
-export async function standingOf(db: Database, ticket: JudgedTicket) {
-  return standingOn(db, await groundOf(db, ticket), await logOf(db, ticket.id));
+export async function standingOf(db: Database, judged: Judged) {
+  return standingOn(db, await groundOf(db, judged), await logOf(db, judged.ticket.id));
 }

@@ -1,5 +1,5 @@
 import { methodSchema, planResultSchema } from '@orthos/core';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import { plans } from '../db/schema.ts';
@@ -26,12 +26,4 @@ export async function planById(db: Database, id: string): Promise<Plan | undefin
     return rows.map((row) => [row.id, toPlan(row)]);
   });
   return found.get(id);
-}
-
-/** The plan computed last for a job. */
-export async function latestPlan(db: Database, ticketId: string): Promise<Plan | undefined> {
-  const { rows } = await db.execute<{ id: string }>(
-    sql`select id from plans where ticket_id = ${ticketId} order by created_at desc, id desc limit 1`,
-  );
-  return rows.length > 0 ? planById(db, rows[0].id) : undefined;
 }

@@ -50,22 +50,23 @@ const DEFAULTS = shopSettingsSchema.parse({
   length: 'mm',
   timeZone: 'UTC',
 });
-const KEY = 'shop';
+/** Key of the shop's settings. */
+export const SHOP = 'shop';
 
 /** The shop's settings and the version to save against (0: never saved). */
 export async function shopSettings(db: Database): Promise<{ value: ShopSettings; version: number }> {
-  const [row] = await db.select().from(settings).where(eq(settings.key, KEY));
+  const [row] = await db.select().from(settings).where(eq(settings.key, SHOP));
   return row ? { value: shopSettingsSchema.parse(row.value), version: row.version } : { value: DEFAULTS, version: 0 };
 }
 
 export async function saveShopSettings(db: Database, value: ShopSettings, version: number): Promise<void> {
   const saved =
     version === 0
-      ? await db.insert(settings).values({ key: KEY, value }).onConflictDoNothing().returning()
+      ? await db.insert(settings).values({ key: SHOP, value }).onConflictDoNothing().returning()
       : await db
           .update(settings)
           .set({ value, version: sql`${settings.version} + 1` })
-          .where(and(eq(settings.key, KEY), eq(settings.version, version)))
+          .where(and(eq(settings.key, SHOP), eq(settings.version, version)))
           .returning();
   if (saved.length === 0) throw new ConflictError('The settings', (await shopSettings(db)).value);
 }

@@ -3,6 +3,7 @@ import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { boards, boardVersions, customers, jobEvents, tickets, type PlanSettings } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
+import { SHOP } from './settings.ts';
 
 export type Ticket = typeof tickets.$inferSelect;
 
@@ -55,9 +56,25 @@ export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> 
   });
 }
 
+/** What of a ticket its job is judged by, besides its log. */
+export interface Judged {
+  ticket: Pick<Ticket, 'id' | 'number' | 'kind' | 'complaint' | 'boardVersionId' | 'planSettings'>;
+  /** The plan computed last for it. */
+  latestPlanId: string | null;
+  /** Changes whenever kit or settings of the shop do. */
+  shopStamp: string;
+}
+const latestPlanId = sql<string | null>`(select p.id from plans p where p.ticket_id = tickets.id order by p.created_at desc, p.id desc limit 1)`;
+const shopStamp = sql<string>`(
+  (select md5(coalesce(string_agg(k.id || ' ' || k.version, ',' order by k.id), '')) from kit_items k) ||
+  coalesce((select md5(s.value::text) from settings s where s.key = ${SHOP}), ''))`;
+
 export async function ticketById(db: Database, id: string) {
   const [row] = await db
-    .select({ ticket: tickets, customer: customers, serial: boards.serial, modelId: boards.modelId })
+    .select({
+      ...{ ticket: tickets, customer: customers, serial: boards.serial, modelId: boards.modelId },
+      ...{ latestPlanId, shopStamp },
+    })
     .from(tickets)
     .innerJoin(customers, eq(customers.id, tickets.customerId))
     .innerJoin(boards, eq(boards.id, tickets.boardId))
@@ -65,21 +82,16 @@ export async function ticketById(db: Database, id: string) {
   return row;
 }
 
-/** What of a ticket its job is judged by. */
-export type JudgedTicket = Pick<Ticket, 'id' | 'number' | 'kind' | 'complaint' | 'boardVersionId' | 'planSettings'>;
-
 /** The ticket under a lock until the transaction ends; undefined when there is no such ticket. */
-export async function lockTicket(
-  tx: Database,
-  id: string,
-): Promise<{ ticket: JudgedTicket; closed: boolean } | undefined> {
-  const { rows } = await tx.execute<JudgedTicket & { closed: boolean }>(
-    sql`select id, number, kind, complaint, board_version_id as "boardVersionId", plan_settings as "planSettings", closed_at is not null as closed
+export async function lockTicket(tx: Database, id: string): Promise<(Judged & { closed: boolean }) | undefined> {
+  const { rows } = await tx.execute<Judged['ticket'] & Omit<Judged, 'ticket'> & { closed: boolean }>(
+    sql`select id, number, kind, complaint, board_version_id as "boardVersionId", plan_settings as "planSettings", closed_at is not null as closed,
+        ${latestPlanId} as "latestPlanId", ${shopStamp} as "shopStamp"
       from tickets where id = ${id} for update`,
   );
   if (rows.length === 0) return undefined;
-  const { closed, ...ticket } = rows[0];
-  return { ticket, closed };
+  const { closed, latestPlanId: plan, shopStamp: stamp, ...ticket } = rows[0];
+  return { ticket, closed, latestPlanId: plan, shopStamp: stamp };
 }
 
 /** The kind of board of a ticket; empty when there is no such ticket. */

@@ -24,7 +24,7 @@ const bodySchema = z.strictObject({
 export const GET = async ({ locals, params }) => {
   const found = await ticketById(locals.db, params.id);
   if (!found) error(404, { message: 'There is no such job.' });
-  const { log, gates } = await standingOf(locals.db, found.ticket);
+  const { log, gates } = await standingOf(locals.db, found);
   return json({ events: log.events, gates });
 };
 

@@ -18,7 +18,7 @@ export const POST = async ({ locals, params, request }) => {
   const plan = await readBody(request, bodySchema);
   const found = await ticketById(locals.db, params.id);
   if (!found) error(404, { message: 'There is no such job.' });
-  const { inputs } = await standingOf(locals.db, found.ticket);
+  const { inputs } = await standingOf(locals.db, found);
   if (!inputs) error(409, { message: 'This job has no target to plan for.' });
   if (inputs.hash !== plan.inputHash || plan.engineVersion !== ENGINE_VERSION)
     error(409, { message: 'The inputs changed while the plan was computed: compute it again.' });
