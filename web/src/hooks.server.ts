@@ -40,6 +40,10 @@ const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
  */
 export const handle: Handle = async ({ event, resolve }) => {
   const { request, url } = event;
+  event.locals.db = db;
+  event.locals.news = news;
+  // a page that asks for its data here was looked at when it was asked for
+  if (event.isSubRequest) return resolve(event);
   const host = request.headers.get('host') ?? '';
   const hostname = host.replace(/:\d+$/, '');
   if (!LOOPBACK.has(hostname)) return json({ message: 'This address is not served.' }, { status: 421 });
@@ -63,8 +67,6 @@ export const handle: Handle = async ({ event, resolve }) => {
   const action = [...url.searchParams.keys()].find((key) => key.startsWith('/'));
   if (action && action.slice(1) in Object.prototype)
     return json({ message: 'There is no such action.' }, { status: 404 });
-  event.locals.db = db;
-  event.locals.news = news;
   const theme = event.cookies.get('theme') === 'scope' ? 'scope' : 'day';
   const response = await resolve(event, {
     transformPageChunk: ({ html }) => html.replace('%orthos.theme%', theme),

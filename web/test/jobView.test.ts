@@ -3,7 +3,7 @@ import { ENGINE_VERSION, methodsFor, type JobEventBody, type PlanResult } from '
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
-import { jobView } from '../src/lib/server/jobs/jobView.ts';
+import { jobAnswer, jobView } from '../src/lib/server/jobs/jobView.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import { appendEvents } from '../src/lib/server/repositories/jobEvents.ts';
 import { addPhoto } from '../src/lib/server/repositories/photos.ts';
@@ -221,5 +221,26 @@ describe('the view of a job', () => {
     // another target rests on something else
     const other = await job({ type: 'suspect', partId: 'u2', why: 'low' });
     expect((await other.view()).inputs?.hash).not.toBe(one?.hash);
+  });
+});
+
+describe('a look at a job', () => {
+  it('brings of its log what the page does not have, all of it where the page has something else', async () => {
+    const { ticket, view } = await job(suspect, { type: 'observation', text: 'warm' });
+    const { events } = await view();
+    const after = async (id: string | null) => {
+      const { log } = await jobAnswer(db(), ticket.id, id);
+      return [log.after, log.events.map((e) => e.id)];
+    };
+    const ids = events.map((e) => e.id);
+    expect(await after(null)).toEqual([null, ids]);
+    expect(await after(ids[0])).toEqual([ids[0], [ids[1]]]);
+    expect(await after(ids[1])).toEqual([ids[1], []]);
+    // a page from before a restore
+    expect(await after(v7())).toEqual([null, ids]);
+    expect(await after('')).toEqual([null, ids]);
+  });
+  it('is refused for what is not there', async () => {
+    await expect(jobAnswer(db(), v7(), null)).rejects.toMatchObject({ status: 404 });
   });
 });

@@ -10,8 +10,8 @@ import {
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { formIssues } from '../src/lib/server/forms.ts';
-import { summarise } from '../src/lib/server/jobSummary.ts';
-import { shopSettingsSchema } from '../src/lib/server/repositories/settings.ts';
+import { summarise } from '../src/lib/jobs/jobSummary.ts';
+import { shopSettingsSchema } from '../src/lib/settings/shopSettings.ts';
 import { KNOBS, settingLine } from '../src/lib/plan/settings.ts';
 
 let n = 0;

@@ -1,8 +1,8 @@
 import { DEFAULT_STATION, judgeGates, foldJob, methodsFor, type BoardModel, type JobEvent } from '@orthos/core';
-import type { JobView } from '../src/lib/server/jobs/jobView.ts';
+import type { DiagnoseView } from '../src/lib/diagnose/view.ts';
 
-/** A job's view as its pages get it, made from a board, a target and a log alone. */
-export function viewOf(board: BoardModel, target: string | undefined, events: JobEvent[] = []): JobView {
+/** A job as its pages get it, with what diagnosis knows besides: made from a board, a target and a log alone. */
+export function viewOf(board: BoardModel, target: string | undefined, events: JobEvent[] = []): DiagnoseView {
   const part = board.parts.find((p) => p.partId === target);
   const methods = part ? methodsFor(part.package) : [];
   const gates = judgeGates(foldJob(events), {
@@ -17,30 +17,25 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     terminals: null,
     targetPolarised: null,
   });
-  const created = new Date('2026-03-02T09:00:00Z');
   return {
     ticket: {
       id: '01990000-0000-7000-8000-000000000001',
       number: 117,
       kind: 'repair',
-      customerId: 'c',
-      boardId: 'b',
       boardVersionId: 'v',
       device: 'Tern T2 display',
       complaint: 'dead since Sunday',
       inBox: '',
       waitsFor: '',
       promisedOn: null,
-      reopensId: null,
-      planSettings: null,
-      createdAt: created,
+      createdAt: Date.parse('2026-03-02T09:00:00Z'),
       closedAt: null,
       version: 1,
     },
-    customer: { id: 'c', name: 'Marla Quay', contact: '', createdAt: created, version: 1 },
+    customer: { name: 'Marla Quay', contact: '' },
     serial: 'T2-1',
     board,
-    boardVersion: { number: 1, hash: 'x' },
+    boardVersion: { id: 'v', number: 1, hash: 'x' },
     events,
     gates,
     step: 'intake',
@@ -63,7 +58,6 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     modelId: '0195f000-0000-7000-8000-0000000000aa',
     circuits: [],
     goodReadings: [],
-    goodStartUps: [],
     routines: [],
     meters: [],
     reopenings: { earlier: null, later: [] },

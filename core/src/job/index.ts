@@ -65,5 +65,6 @@ export {
   type Step,
 } from './gates.ts';
 export { judgeEvent, type Refusal, type Standing } from './judge.ts';
-export { benchMinutes, standsAt } from './progress.ts';
+export { benchMinutes } from './benchMinutes.ts';
+export { standsAt } from './progress.ts';
 export { judgeShort, voltsOf } from './shortCheck.ts';

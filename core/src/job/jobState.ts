@@ -1,6 +1,7 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
 import type { BoardEvent } from '../diagnosis/priors.ts';
 import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
+import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from './eventForms.ts';
 import type { Guide, JobEvent, JobEventBody, JointMark, LandMark, Mark, Operation, SlipKind } from './events.ts';
 
@@ -133,6 +134,7 @@ export class RunningJob {
   private readonly ids = new Set<string>();
   private readonly runs = new Set<string>();
   private folded = foldJob([]);
+  private spent: number | undefined;
 
   constructor(events: readonly JobEvent[] = []) {
     this.append(events);
@@ -142,7 +144,13 @@ export class RunningJob {
     return this.folded;
   }
 
+  /** Minutes at the bench so far. */
+  get minutes(): number {
+    return (this.spent ??= benchMinutes(this.events));
+  }
+
   append(events: readonly JobEvent[]): void {
+    this.spent = undefined;
     let withdraws = false;
     for (const event of events) {
       this.events.push(event);

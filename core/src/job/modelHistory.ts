@@ -1,17 +1,14 @@
 /** What earlier jobs on the same kind of board found: culprits, what went with them, readings, minutes. */
 import { compareReading, type Quantity } from '../quantities/readings.ts';
-import type { JobEvent } from './events.ts';
 import { pointOf } from './gates.ts';
-import { isFitted, type JobState } from './jobState.ts';
+import { isFitted, type JobState, type RunningJob } from './jobState.ts';
 import type { Place } from './eventForms.ts';
-import { benchMinutes } from './progress.ts';
 
 export interface EarlierJob {
   id: string;
   number: number;
   complaint: string;
-  /** Its log and what that folds to. */
-  log: { events: readonly JobEvent[]; state: JobState };
+  log: Pick<RunningJob, 'state' | 'minutes'>;
 }
 
 export interface ModelHistory {
@@ -75,7 +72,7 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
   let opening: ModelHistory['opening'] = null;
   const latest: ModelHistory['latest'] = [];
   for (const { id, number, complaint, log } of jobs) {
-    const { events, state } = log;
+    const { state } = log;
     const culprit = culpritOf(state);
     if (latest.length < LATEST)
       latest.push({ id, number, complaint, outcome: state.released?.outcome ?? 'open', culprit });
@@ -84,7 +81,7 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
     if (state.released?.outcome === 'declined') declined++;
     if (state.released?.outcome !== 'repaired') continue;
     repaired++;
-    const spent = state.released.minutes ?? Math.round(benchMinutes(events));
+    const spent = state.released.minutes ?? Math.round(log.minutes);
     if (spent > 0) minutes.push(spent);
     if (!culprit) continue;
     culprits.add(culprit, culprit);

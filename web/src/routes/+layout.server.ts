@@ -1,3 +1,3 @@
-import { shopSettings } from '$lib/server/repositories/settings';
+import { shownSettings } from '$lib/server/repositories/settings';
 
-export const load = async ({ locals }) => ({ shop: (await shopSettings(locals.db)).value });
+export const load = async ({ locals }) => ({ shop: await shownSettings(locals.db) });

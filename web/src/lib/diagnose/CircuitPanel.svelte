@@ -3,7 +3,7 @@
   import { invalidate } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { send, SendError } from '$lib/jobs/send';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import {
     circuitOfNet,
     circuitPartFrom,
@@ -27,8 +27,8 @@
   import SupplyForm from './SupplyForm.svelte';
 
   interface Props {
-    view: JobView;
-    circuit: JobView['circuits'][number] | null;
+    view: DiagnoseView;
+    circuit: Circuit | null;
     record: (body: JobEventBody) => Promise<boolean>;
   }
   let { view, circuit, record }: Props = $props();
@@ -63,7 +63,7 @@
         e instanceof SendError && e.status === 409
           ? 'Somebody else has changed this circuit; theirs is shown now. Make your change again.'
           : (e as Error).message;
-      if (e instanceof SendError && e.status === 409) await invalidate('job:view');
+      if (e instanceof SendError && e.status === 409) await invalidate('job:board');
     } finally {
       busy = false;
     }
@@ -72,6 +72,7 @@
     attempt(async () => {
       const id = v7();
       await send('POST', `/api/boards/${view.modelId}/circuits`, { id, name, netlist: made });
+      await invalidate('job:board');
       past = [];
       await record({ type: 'circuit-used', circuitId: id });
     });
@@ -87,7 +88,7 @@
         netlist: checked.data,
       });
       if (keep) past = [...past.slice(-49), before];
-      await invalidate('job:view');
+      await invalidate('job:board');
     });
   async function undo() {
     const last = past.at(-1);

@@ -2,7 +2,7 @@
   // What speaks besides readings: software, a swap with a good board, two faults at once, parts that fail together.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import {
     NONE,
     partName,
@@ -17,9 +17,9 @@
   import { companionsFound, refs } from './finder.svelte';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     job: JobState;
-    circuit: JobView['circuits'][number];
+    circuit: Circuit;
     history: ModelHistory;
     result: Diagnosis;
     record: (body: JobEventBody) => Promise<boolean>;

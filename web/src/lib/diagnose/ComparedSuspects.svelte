@@ -2,11 +2,11 @@
   // Suspects without a circuit: from what a good board reads in the same places.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { compareReading, formatReading, NONE, overNominal } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobs/jobView';
   import { compared } from './finder.svelte';
+  import type { DiagnoseView } from './view';
   import { percent } from './words';
 
-  let { view, onConvict }: { view: JobView; onConvict: (partId: string, why: string) => void } = $props();
+  let { view, onConvict }: { view: DiagnoseView; onConvict: (partId: string, why: string) => void } = $props();
   const desk = useDesk();
   /** Comparing alone never makes surer than this. */
   const MOST = 0.95;

@@ -4,7 +4,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import { compareReading, currentAttempt, formatReading, isFitted, partName, type ModelHistory } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import Circumstances from './Circumstances.svelte';
@@ -22,7 +22,7 @@
   import Suspects from './Suspects.svelte';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     history: ModelHistory;
     /** All kinds of board, for the family of a routine. */
     models: { id: string; name: string }[];

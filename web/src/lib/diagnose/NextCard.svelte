@@ -13,14 +13,14 @@
     type Netlist,
     type Place,
   } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';
   import { modeName, placeOf, probeKey, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';
   import { few, SPLIT } from './words';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     netlist: Netlist;
     result: Diagnosis;
     record: (body: JobEventBody) => Promise<boolean>;

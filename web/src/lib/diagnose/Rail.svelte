@@ -3,7 +3,7 @@
   import { loadDrawing } from '$lib/boards/store';
   import { runInPool } from '$lib/compute/pool';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import {
     classOf,
     copperBetween,
@@ -28,9 +28,9 @@
   import { percent } from './words';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     job: JobState;
-    circuit: JobView['circuits'][number] | null;
+    circuit: Circuit | null;
     record: (body: JobEventBody) => Promise<boolean>;
     result: Diagnosis | null;
     onConvict: (partId: string, why: string) => void;

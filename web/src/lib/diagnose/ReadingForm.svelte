@@ -2,7 +2,7 @@
   // A reading anywhere on the board, with the good board's beside it.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { parseReading, UNITS, type JobEventBody, type Place, type Quantity } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { placeName, placeOf } from './place';
   import { readTyped, TYPE_OF } from './probes';
 

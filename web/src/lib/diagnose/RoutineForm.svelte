@@ -1,14 +1,13 @@
 <script lang="ts">
   // Writes a routine: steps in their order, and the kinds of board it is for.
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView, Routine } from './view';
   import { METER_TYPES, netsOf, parseReading, type MeterType, type RoutineStep } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
 
-  type Routine = JobView['routines'][number];
   interface Props {
-    view: JobView;
-    circuit: JobView['circuits'][number] | null;
+    view: DiagnoseView;
+    circuit: Circuit | null;
     models: { id: string; name: string }[];
     routine: Routine;
     /** A sentence when it could not be saved. */

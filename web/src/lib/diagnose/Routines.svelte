@@ -3,7 +3,7 @@
   import { invalidate } from '$app/navigation';
   import { send } from '$lib/jobs/send';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView, Routine } from './view';
   import { isPowered, meetsRoutine, type JobEventBody, type JobState, type RoutineStep } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
@@ -13,15 +13,14 @@
   import RoutineForm from './RoutineForm.svelte';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     job: JobState;
-    circuit: JobView['circuits'][number] | null;
+    circuit: Circuit | null;
     models: { id: string; name: string }[];
     record: (body: JobEventBody) => Promise<boolean>;
   }
   let { view, job, circuit, models, record }: Props = $props();
   const desk = useDesk();
-  type Routine = JobView['routines'][number];
   let chosen = $state(untrack(() => view.routines[0]?.id ?? ''));
   const routine = $derived(view.routines.find((r) => r.id === chosen) ?? view.routines[0]);
   let editing = $state<Routine | null>(null);
@@ -99,7 +98,7 @@
   async function remove(r: Routine) {
     const answer = await fetch(`/api/routines/${r.id}`, { method: 'DELETE' });
     if (!answer.ok) problem = 'It could not be removed.';
-    await invalidate('job:view');
+    await invalidate('job:model');
   }
   async function save(r: Routine): Promise<string | null> {
     const { id, version, ...body } = r;
@@ -109,7 +108,7 @@
     } catch (e) {
       return (e as Error).message;
     }
-    await invalidate('job:view');
+    await invalidate('job:model');
     chosen = id;
     editing = null;
     return null;

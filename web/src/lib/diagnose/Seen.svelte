@@ -3,7 +3,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import { SIGNS, type JobEventBody, type JobState, type Sign } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { placeName } from './place';
 
   interface Props {

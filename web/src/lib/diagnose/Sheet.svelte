@@ -17,7 +17,7 @@
   } from '@orthos/core';
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
   import { v7 } from 'uuid';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { benchMeter, referenceFor, standing } from './finder.svelte';
   import {
@@ -34,9 +34,9 @@
   } from './probes';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     job: JobState;
-    circuit: JobView['circuits'][number] | null;
+    circuit: Circuit | null;
     record: (body: JobEventBody) => Promise<boolean>;
     result: Diagnosis | null;
   }
@@ -139,7 +139,7 @@
     }));
     try {
       await send('POST', `/api/boards/${view.modelId}/references`, { readings });
-      await invalidate('job:view');
+      await invalidate('job:model');
       message = '';
       return true;
     } catch (e) {

@@ -2,13 +2,13 @@
   // Who is suspected, how much, and which readings say so.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { Circuit, DiagnoseView } from './view';
   import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
   import { percent } from './words';
 
   interface Props {
-    view: JobView;
+    view: DiagnoseView;
     netlist: Netlist;
     result: Diagnosis;
     onConvict: (partId: string, why: string) => void;

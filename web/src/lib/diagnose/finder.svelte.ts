@@ -19,7 +19,7 @@ import {
   type ModelHistory,
   type Reference,
 } from '@orthos/core';
-import type { JobView } from '$lib/server/jobs/jobView';
+import type { Circuit, DiagnoseView } from './view';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { DiagnoseWorker } from '../../workers/diagnose.worker';
 import DiagnoseWorkerScript from '../../workers/diagnose.worker?worker';
@@ -27,10 +27,8 @@ import { circuitOf } from './circuitOf';
 import { placeName } from './place';
 import { probeKey, probeOfReading, TYPE_OF, type Probe } from './probes';
 
-type Circuit = JobView['circuits'][number];
-
 /** What good boards of this kind read for a probe. */
-export function referenceFor(view: JobView, probe: Probe): Reference | null {
+export function referenceFor(view: DiagnoseView, probe: Probe): Reference | null {
   const key = probeKey(probe);
   const own = view.goodReadings.filter((g) => probeKey({ ...g, state: g.state || null }) === key);
   return referenceOf(probe.type, own);
@@ -40,14 +38,14 @@ export function referenceFor(view: JobView, probe: Probe): Reference | null {
 export const standing = (job: JobState): JobState['readings'] => job.readings.slice(job.readingsBeforeWork ?? 0);
 
 /** The meter that readings are taken with, unless one says otherwise: the first of the kit. */
-export const benchMeter = (view: JobView): JobView['meters'][number] | null => view.meters[0] ?? null;
+export const benchMeter = (view: DiagnoseView): DiagnoseView['meters'][number] | null => view.meters[0] ?? null;
 
 /** What the leads leave of ohms, on both boards alike. */
 const withoutLeads = (value: Measured | null, leads_ohm: number): Measured | null =>
   typeof value === 'number' ? Math.max(0, value - leads_ohm) : value;
 
 /** The question for the worker; null without a circuit. */
-export function questionOf(view: JobView, history: ModelHistory): DiagnoseInput | null {
+export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseInput | null {
   const job = stateOf(view.events);
   const circuit = circuitOf(view.circuits, job);
   if (!circuit) return null;
@@ -138,7 +136,7 @@ export function refs(board: BoardModel, { netlist }: Circuit): (partId: string) 
 }
 
 /** What good boards of this kind read from a net to ground, with no circuit that names the ground. */
-function goodOnNet(view: JobView, type: MeterType, net: string): Measured | null {
+function goodOnNet(view: DiagnoseView, type: MeterType, net: string): Measured | null {
   const own = view.goodReadings.filter(
     (g) => g.type === type && g.red === net && (g.black === '' || isGroundNet(g.black)),
   );
@@ -146,7 +144,7 @@ function goodOnNet(view: JobView, type: MeterType, net: string): Measured | null
 }
 
 /** Suspects from good-board readings alone. */
-export function compared(view: JobView): { readings: Compared[]; suspects: ComparedSuspect[] } {
+export function compared(view: DiagnoseView): { readings: Compared[]; suspects: ComparedSuspect[] } {
   const job = stateOf(view.events);
   const readings = standing(job).flatMap((r): Compared[] => {
     const net = r.probe?.red ?? netAt(view.board, null, r.place) ?? r.place.partId;

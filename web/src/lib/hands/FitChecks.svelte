@@ -2,7 +2,7 @@
   import { stateOf } from '$lib/jobs/stateOf';
   // Before solder: the old part tested, the new one measured, its orientation checked against something.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import {
     classOfPart,
     currentAttempt,

@@ -10,7 +10,7 @@
   import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { blocks, currentAttempt, operationFor, solderedTerminals, workSide, type Operation } from '@orthos/core';
   import { goto } from '$app/navigation';

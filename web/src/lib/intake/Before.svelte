@@ -2,7 +2,7 @@
   // The same kind of board before: what it was, what went with it, which points were off.
   import { placeName } from '$lib/diagnose/place';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { partName, type ModelHistory } from '@orthos/core';
 
   let { view, history }: { view: JobView; history: ModelHistory } = $props();

@@ -5,7 +5,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import PhotoPick from '$lib/photos/PhotoPick.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { DAMAGE_KINDS, type DamageKind, type JobState } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import { damageMarks, damageWords } from './damage';

@@ -4,8 +4,9 @@
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
-  import type { ShopSettings } from '$lib/server/repositories/settings';
+  import type { GoodStartUp } from '$lib/diagnose/view';
+  import type { JobView } from '$lib/jobs/view';
+  import type { ShopSettings } from '$lib/settings/shopSettings';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { type ModelHistory } from '@orthos/core';
   import { untrack } from 'svelte';
@@ -16,7 +17,13 @@
   import Ticket from './Ticket.svelte';
   import Tried from './Tried.svelte';
 
-  let { view, history, shop }: { view: JobView; history: ModelHistory; shop: ShopSettings } = $props();
+  interface Props {
+    view: JobView;
+    history: ModelHistory;
+    goodStartUps: GoodStartUp[];
+    shop: ShopSettings;
+  }
+  let { view, history, goodStartUps, shop }: Props = $props();
   const desk = useDesk();
   const recorder = new Recorder(untrack(() => view.ticket.id));
   desk.lens = 'parts';
@@ -42,7 +49,7 @@
   {#if tab === 'ticket'}
     <Ticket {view} {job} {recorder} {shop} />
   {:else if tab === 'tried'}
-    <Tried {view} {job} {recorder} />
+    <Tried {view} {job} {recorder} {goodStartUps} />
   {:else if tab === 'opening'}
     <Opening {view} {job} {recorder} {history} />
   {:else if tab === 'damage'}

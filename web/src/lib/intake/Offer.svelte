@@ -2,8 +2,8 @@
   // What it will cost, in tiers; whether that is worth it; what is promised; declining with a reason.
   import { goto } from '$app/navigation';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
-  import type { ShopSettings } from '$lib/server/repositories/settings';
+  import type { JobView } from '$lib/jobs/view';
+  import type { ShopSettings } from '$lib/settings/shopSettings';
   import {
     DECLINE_REASONS,
     expectedAttempts,

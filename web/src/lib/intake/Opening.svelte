@@ -3,7 +3,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import PhotoPick from '$lib/photos/PhotoPick.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { OPENING_KINDS, screwsOut, type JobState, type ModelHistory, type OpeningKind } from '@orthos/core';
   import ClosingList from './ClosingList.svelte';
 

@@ -4,13 +4,21 @@
   import { send } from '$lib/jobs/send';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { GoodStartUp } from '$lib/diagnose/view';
+  import type { JobView } from '$lib/jobs/view';
   import { formatReading, judgeStartUp, parseReading, startUpSentence, type JobState } from '@orthos/core';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
   import StartUpChart from './StartUpChart.svelte';
 
-  let { view, job, recorder }: { view: JobView; job: JobState; recorder: Recorder } = $props();
+  interface Props {
+    view: JobView;
+    job: JobState;
+    recorder: Recorder;
+    /** What good units of this kind of board draw, the latest first. */
+    goodStartUps: GoodStartUp[];
+  }
+  let { view, job, recorder, goodStartUps }: Props = $props();
   const USUAL = ['connected', 'switched on', 'starting', 'running', 'asleep'];
 
   let startUpId = $state(untrack(() => job.intake.startUps.at(-1)?.id ?? v7()));
@@ -19,7 +27,7 @@
     job.intake.startUps.findIndex((s) => s.id === startUpId) + 1 || job.intake.startUps.length + 1,
   );
   const stages = $derived(startUp?.stages ?? []);
-  const good = $derived(view.goodStartUps[0] ?? null);
+  const good = $derived(goodStartUps[0] ?? null);
   const verdicts = $derived(judgeStartUp(stages, good?.stages ?? []));
   const names = $derived([...new Set([...(good?.stages.map((s) => s.stage) ?? []), ...USUAL])]);
 
@@ -60,7 +68,7 @@
       });
       recorder.problem = null;
       unit = '';
-      await invalidate('job:view');
+      await invalidate('job:model');
     } catch (e) {
       recorder.problem = (e as Error).message;
     }

@@ -5,8 +5,9 @@
   import { SOURCE_NAMES } from '$lib/jobs/sources';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import Photos from '$lib/photos/Photos.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
-  import type { ShopSettings } from '$lib/server/repositories/settings';
+  import type { JobView } from '$lib/jobs/view';
+  import { calendarDay, dayIn } from '$lib/ui/dates';
+  import type { ShopSettings } from '$lib/settings/shopSettings';
   import { EVENTS, JOB_TYPES, type BoardEvent, type JobState } from '@orthos/core';
   import Extras from './Extras.svelte';
   import TicketForm from './TicketForm.svelte';
@@ -34,10 +35,6 @@
       type: 'onset',
       events: job.onset.includes(e) ? job.onset.filter((x) => x !== e) : [...job.onset, e],
     });
-  const when = (d: Date | string | null) =>
-    d
-      ? new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: shop.timeZone }).format(new Date(d))
-      : 'not promised';
   const facts = $derived([
     ['Kind of job', `${JOB_TYPES[view.ticket.kind].label}: ${JOB_TYPES[view.ticket.kind].says}`],
     ['Customer', [view.customer.name, view.customer.contact].filter(Boolean).join(', ')],
@@ -47,8 +44,8 @@
       'Board model',
       `${view.board.name}, version ${view.boardVersion.number}, ${view.board.stack.length} layers, ${view.board.thickness_mm} mm, ${view.board.jointAlloy}`,
     ],
-    ['Taken in', when(view.ticket.createdAt)],
-    ['Promised', when(view.ticket.promisedOn)],
+    ['Taken in', dayIn(shop.timeZone, view.ticket.createdAt)],
+    ['Promised', calendarDay(view.ticket.promisedOn) || 'not promised'],
     ['Waits for', view.ticket.waitsFor || 'nothing'],
   ]);
 </script>

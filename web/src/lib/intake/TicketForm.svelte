@@ -1,7 +1,7 @@
 <script lang="ts">
   import { invalidate } from '$app/navigation';
   import { send, SendError } from '$lib/jobs/send';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core';
   import { untrack } from 'svelte';
 

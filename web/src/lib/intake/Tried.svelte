@@ -2,12 +2,19 @@
   // What was tried before the work: the complaint itself, the functions, a start-up on the bench supply.
   import FunctionList from '$lib/jobs/FunctionList.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { GoodStartUp } from '$lib/diagnose/view';
+  import type { JobView } from '$lib/jobs/view';
   import { FUNCTION_LISTS, type DeviceKind, type JobState } from '@orthos/core';
   import { untrack } from 'svelte';
   import StartUps from './StartUps.svelte';
 
-  let { view, job, recorder }: { view: JobView; job: JobState; recorder: Recorder } = $props();
+  interface Props {
+    view: JobView;
+    job: JobState;
+    recorder: Recorder;
+    goodStartUps: GoodStartUp[];
+  }
+  let { view, job, recorder, goodStartUps }: Props = $props();
   const SEEN = ['as told', 'otherwise', 'not seen', 'not tried'] as const;
   let note = $state(untrack(() => job.intake.complaintTried?.note ?? ''));
   let kind = $state<DeviceKind | ''>('');
@@ -58,7 +65,7 @@
   <button class="button">List them</button>
 </form>
 
-<StartUps {view} {job} {recorder} />
+<StartUps {view} {job} {recorder} {goodStartUps} />
 
 <h3 class="mt-5 mb-1 border-t border-line pt-3">Proof at the end</h3>
 <div class="flex flex-wrap gap-2" role="group" aria-label="Proof at the end">

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { cautionsFor, type Step } from '@orthos/core';
 
   let { view, step }: { view: JobView; step: Step } = $props();

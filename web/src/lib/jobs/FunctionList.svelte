@@ -1,7 +1,7 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
   // What the device can do, tried before the work and again after it.
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { COMPLAINT } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 

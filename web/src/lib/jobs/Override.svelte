@@ -1,6 +1,6 @@
 <script lang="ts">
   // Lets the hands go on although a hard gate is not met: with a reason, kept and printed.
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { blocks, type GateResult } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { SLIPS } from '@orthos/core';
   import type { Recorder } from './recorder.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { STEPS } from '@orthos/core';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import { stepLabel, stepSummary } from './words';

@@ -1,4 +1,4 @@
-import type { JobView } from '$lib/server/jobs/jobView';
+import type { JobView } from '$lib/jobs/view';
 import { JOB_TYPES, partName, type JobType, type Step } from '@orthos/core';
 
 export const stepLabel = (step: Step): string => step[0].toUpperCase() + step.slice(1);

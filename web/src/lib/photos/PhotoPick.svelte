@@ -1,6 +1,6 @@
 <script lang="ts">
   // Chooses one of a job's photos by its thumbnail.
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
 
   let { view, photoId = $bindable() }: { view: JobView; photoId: string } = $props();
   const at = $derived(view.photos.find((p) => p.id === photoId));

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Photos of the board, before, during and after: made smaller here, stripped of everything else on the server.
   import { invalidate } from '$app/navigation';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import Camera from '@lucide/svelte/icons/camera';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import { v7 } from 'uuid';

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { recordEvent, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
+  import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     ENGINE_VERSION,
@@ -100,12 +100,8 @@
       await sendPlan(id, { inputHash: hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
       problem = (e as Error).message;
-      if (e instanceof SendError && e.status === 409) await refresh();
+      if (e instanceof SendError && e.status === 409) await reloadView();
     }
-  }
-  async function refresh() {
-    const { invalidate } = await import('$app/navigation');
-    await invalidate('job:view');
   }
   function cancel() {
     planner.cancel();

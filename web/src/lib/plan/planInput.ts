@@ -1,4 +1,4 @@
-import type { PlanInputs } from '$lib/server/jobs/standing';
+import type { PlanInputs } from '$lib/jobs/view';
 import type { BoardModel, Method, PlanInput } from '@orthos/core';
 
 /** What the calculation of one method of a job is asked. */

@@ -1,6 +1,6 @@
 /** Computes the methods of a plan one after the other in the worker pool; cancellable, shows what is done so far. */
 import { runInPool } from '$lib/compute/pool';
-import type { PlanInputs } from '$lib/server/jobs/standing';
+import type { PlanInputs } from '$lib/jobs/view';
 import type { BoardModel, FieldFrames, Method, PlanResult, PlanRun } from '@orthos/core';
 import { planInputOf } from './planInput';
 

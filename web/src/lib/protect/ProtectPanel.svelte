@@ -8,7 +8,7 @@
   import SourceForm from '$lib/jobs/SourceForm.svelte';
   import { SOURCE_NAMES } from '$lib/jobs/sources';
   import { fateText, nameOf, neighbourKind } from '$lib/plan/words';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
     currentAttempt,

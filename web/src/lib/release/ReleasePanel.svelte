@@ -8,7 +8,7 @@
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { benchMinutes, openGates, outcomeWord, parseDecimal } from '@orthos/core';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';

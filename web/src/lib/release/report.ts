@@ -5,7 +5,7 @@ import { formatMoney } from '$lib/intake/money';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { nameOf } from '$lib/plan/words';
-import type { JobView } from '$lib/server/jobs/jobView';
+import type { JobView } from '$lib/jobs/view';
 import {
   benchMinutes,
   COMPLAINT,
@@ -125,7 +125,7 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
     facts: [
       ['Customer', view.customer.name],
       ['Board', `${view.board.name}${view.serial ? `, ${view.serial}` : ''}`],
-      ['Taken in', date(new Date(view.ticket.createdAt).getTime())],
+      ['Taken in', date(view.ticket.createdAt)],
       ['Released', released ? date(released.at) : 'not yet'],
       ['Bench time', `${minutes} min`],
       ...complaintFact(job),

@@ -8,7 +8,7 @@
   import { NEXT_STEP, OP_NAMES, RunSession } from './session.svelte';
   import { listenTo } from '$lib/jobs/listen';
   import { stepLabel } from '$lib/jobs/words';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { cautionsFor, partName, workSide, type Operation, type Step } from '@orthos/core';
   import Volume2 from '@lucide/svelte/icons/volume-2';

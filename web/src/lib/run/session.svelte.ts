@@ -4,7 +4,7 @@ import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { send, SendError } from '$lib/jobs/send';
-import type { JobView } from '$lib/server/jobs/jobView';
+import type { JobView } from '$lib/jobs/view';
 import {
   blocks,
   guideOf,

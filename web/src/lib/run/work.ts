@@ -1,6 +1,6 @@
 /** What the hands of a job work by: method, prediction, instructions. */
 import { stateOf } from '$lib/jobs/stateOf';
-import type { JobView } from '$lib/server/jobs/jobView';
+import type { JobView } from '$lib/jobs/view';
 import { nameOf } from '$lib/plan/words';
 import {
   currentAttempt,

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Rails measured without power: the board alone, then with each load, judged at once.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import { formatReading, judgeShort, parseReading, type Attempt } from '@orthos/core';
 
   let { view, checks, recorder }: { view: JobView; checks: Attempt['shortChecks']; recorder: Recorder } = $props();

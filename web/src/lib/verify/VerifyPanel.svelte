@@ -11,7 +11,7 @@
   import SlipList from '$lib/jobs/SlipList.svelte';
   import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { placeName } from '$lib/diagnose/place';
-  import type { JobView } from '$lib/server/jobs/jobView';
+  import type { JobView } from '$lib/jobs/view';
   import {
     blocks,
     currentAttempt,

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { goto, invalidateAll } from '$app/navigation';
+  import { calendarDay, dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { recordEvent } from '$lib/jobs/send';
   import { stepLabel } from '$lib/jobs/words';
-  import type { Block } from '$lib/server/jobSummary';
   import { JOB_TYPES } from '@orthos/core';
 
   let { data } = $props();
@@ -28,34 +28,30 @@
     { keys: ['e'], label: 'express job', run: () => void goto('/jobs/express'), line: true },
   ]);
 
-  type Job = (typeof data.jobs)[number];
-  const BLOCKS: [Block, string, string][] = [
-    ['hands', 'Hands now', 'Nothing that hands could do now.'],
-    ['answer', 'Answer due', ''],
-    ['part', 'Part due', ''],
-    ['pick-up', 'To be fetched', ''],
-  ];
-  const blocks = $derived(
-    data.today
-      ? BLOCKS.map(([id, title, empty]) => ({ id, title, empty, jobs: data.jobs.filter((j) => j.block === id) }))
-      : [],
-  );
-  const inTime = (jobs: Job[]) => {
-    const minutes = jobs.reduce((sum, j) => sum + j.minutes, 0);
-    if (minutes === 0) return '';
-    return minutes < 60 ? `about ${minutes} min` : `about ${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  type Block = NonNullable<typeof data.today>['blocks'][number];
+  type Row = Pick<Block['jobs'][number], 'number' | 'device' | 'kind' | 'complaint' | 'customer'>;
+  const TITLES: Record<Block['id'], { title: string; empty: string }> = {
+    hands: { title: 'Hands now', empty: 'Nothing that hands could do now.' },
+    answer: { title: 'Answer due', empty: '' },
+    part: { title: 'Part due', empty: '' },
+    'pick-up': { title: 'To be fetched', empty: '' },
   };
+  const inTime = (minutes: number) =>
+    minutes < 60 ? `about ${minutes} min` : `about ${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  const jobsSaid = ({ id, total, minutes }: Block) =>
+    `${total} ${total === 1 ? 'job' : 'jobs'}${id === 'hands' && minutes > 0 ? `, ${inTime(minutes)}` : ''}`;
   const today = new Date().toISOString().slice(0, 10);
-  const due = (job: Job) =>
-    job.promisedOn === null
+  const due = (promisedOn: string | null) =>
+    promisedOn === null
       ? ''
-      : job.promisedOn < today
+      : promisedOn < today
         ? 'text-stop font-semibold'
-        : job.promisedOn === today
+        : promisedOn === today
           ? 'font-semibold'
           : '';
+  const none = $derived(data.page ? data.page.jobs.length === 0 : data.today.blocks.every((b) => b.total === 0));
 
-  async function handOver(job: Job) {
+  async function handOver(job: { id: string }) {
     try {
       await recordEvent(job.id, { type: 'handed-over' });
       problem = '';
@@ -64,22 +60,23 @@
       problem = (e as Error).message;
     }
   }
-  // making one takes as long as a row
-  const dayFormat = $derived(
-    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: data.shop.timeZone }),
-  );
-  const day = (iso: string | Date | null) => (iso === null ? '' : dayFormat.format(new Date(iso)));
-  const query = (change: Record<string, string | number>) => {
-    const q = new URLSearchParams({ q: data.search, closed: data.closed ? '1' : '', page: String(data.page) });
-    for (const [k, v] of Object.entries(change)) q.set(k, String(v));
-    for (const [k, v] of [...q]) if (!v || (k === 'page' && v === '1')) q.delete(k);
-    return `/jobs?${q}`;
+  const closedOn = (at: number | null) => dayIn(data.shop.timeZone, at, 'bare');
+  const query = (change: { q?: string; closed?: boolean; before?: number; after?: number; all?: boolean }) => {
+    const { q = data.search, closed = data.closed, all = !closed && data.page !== null, before, after } = change;
+    const params = new URLSearchParams({
+      ...(q ? { q } : {}),
+      ...(closed ? { closed: '1' } : {}),
+      ...(all && !q ? { all: '1' } : {}),
+      ...(before === undefined ? {} : { before: String(before) }),
+      ...(after === undefined ? {} : { after: String(after) }),
+    });
+    return params.size > 0 ? `/jobs?${params}` : '/jobs';
   };
 </script>
 
 <svelte:head><title>Jobs · Orthos</title></svelte:head>
 
-{#snippet who(job: Job)}
+{#snippet who(job: Row)}
   <span class="text-lg font-semibold">{job.number}</span>
   <span class="min-w-0">
     <span class="font-semibold">{job.device}</span>
@@ -108,7 +105,7 @@
     </form>
     <a
       class="self-center pt-4 text-evidence underline underline-offset-2"
-      href={query({ closed: data.closed ? '' : 1, page: 1 })}
+      href={query({ closed: !data.closed, all: false })}
     >
       {data.closed ? 'Show open jobs' : 'Show closed jobs'}
     </a>
@@ -118,9 +115,9 @@
     </div>
   </header>
   <div class="min-h-0 flex-1 overflow-auto px-8 pb-6" bind:this={list}>
-    {#if data.suggestions.length > 0}
+    {#if data.today && data.today.suggestions.length > 0}
       <ol class="mb-5 grid grid-cols-3 gap-3" aria-label="To begin with">
-        {#each data.suggestions as s, i (s.id)}
+        {#each data.today.suggestions as s, i (s.id)}
           <li class="border-l-[3px] border-evidence bg-evidence-soft">
             <a class="block h-full px-4 py-3 hover:underline" href="/jobs/{s.id}">
               <span class="text-[13px] text-ink2">To begin with, {i + 1}</span>
@@ -132,11 +129,11 @@
       </ol>
     {/if}
     {#if problem}<p role="alert" class="mb-3 font-semibold text-stop">{problem}</p>{/if}
-    {#if data.jobs.length === 0}
+    {#if none}
       <div class="max-w-xl border border-line bg-sheet p-8">
         {#if data.search}
           <p class="mb-3">No {data.closed ? 'closed' : 'open'} job matches “{data.search}”.</p>
-          <a class="button" href={query({ q: '', page: 1 })}>Show all</a>
+          <a class="button" href={query({ q: '', all: false })}>Show all</a>
         {:else if data.closed}
           <p>Nothing has been released yet.</p>
         {:else}
@@ -146,16 +143,11 @@
         {/if}
       </div>
     {:else if data.today}
-      {#each blocks.filter((b) => b.jobs.length > 0 || b.empty) as block (block.id)}
-        <section class="mb-5 border border-line bg-sheet" aria-label={block.title}>
+      {#each data.today.blocks.filter((b) => b.total > 0 || TITLES[b.id].empty) as block (block.id)}
+        <section class="mb-5 border border-line bg-sheet" aria-label={TITLES[block.id].title}>
           <h2 class="flex items-baseline gap-3 border-b border-line px-4 py-2 text-base">
-            {block.title}
-            <span class="text-[13px] font-normal text-ink2"
-              >{block.jobs.length}
-              {block.jobs.length === 1 ? 'job' : 'jobs'}{block.id === 'hands' && block.jobs.length > 0
-                ? `, ${inTime(block.jobs)}`
-                : ''}</span
-            >
+            {TITLES[block.id].title}
+            <span class="text-[13px] font-normal text-ink2">{jobsSaid(block)}</span>
           </h2>
           {#each block.jobs as job (job.id)}
             <div class="flex items-center border-b border-faint last:border-0 hover:bg-bench">
@@ -166,11 +158,11 @@
                   {#if job.attempt > 1}<span class="block text-[13px] text-ink2">attempt {job.attempt}</span>{/if}</span
                 >
                 <span class="text-right text-ink2">{job.minutes > 0 ? `${job.minutes} min` : ''}</span>
-                <span class="text-right {due(job)}"
+                <span class="text-right {due(job.promisedOn)}"
                   >{block.id === 'pick-up'
-                    ? `done ${day(job.closedAt)}`
+                    ? `done ${closedOn(job.closedAt)}`
                     : job.promisedOn
-                      ? `due ${day(job.promisedOn)}`
+                      ? `due ${calendarDay(job.promisedOn, 'bare')}`
                       : ''}</span
                 >
               </a>
@@ -182,17 +174,23 @@
                 >{/if}
             </div>
           {/each}
-          {#if block.jobs.length === 0}<p class="px-4 py-3 text-ink2">{block.empty}</p>{/if}
+          {#if block.total === 0}<p class="px-4 py-3 text-ink2">{TITLES[block.id].empty}</p>{/if}
+          {#if block.total > block.jobs.length}
+            <p class="border-t border-faint px-4 py-3 text-ink2">
+              and {block.total - block.jobs.length} more{#if block.id !== 'pick-up'}:
+                <a class="text-evidence underline" href={query({ all: true })}>all open jobs</a>{/if}
+            </p>
+          {/if}
         </section>
       {/each}
-    {:else}
+    {:else if data.page}
       <div class="border border-line bg-sheet">
         <div class="grid-row border-b border-line text-[13px] text-ink2" aria-hidden="true">
           <span>No.</span><span>Device and complaint</span><span>Customer</span><span>Stands at</span><span
             >Waits for</span
           ><span class="text-right">{data.closed ? 'Closed' : 'Promised'}</span>
         </div>
-        {#each data.jobs as job (job.id)}
+        {#each data.page.jobs as job (job.id)}
           <a
             class="row grid-row border-b border-faint last:border-0 hover:bg-bench focus-visible:bg-evidence-soft"
             href="/jobs/{job.id}"
@@ -203,15 +201,17 @@
               <span class="block text-ink2">{job.about}{job.attempt > 1 ? ` · attempt ${job.attempt}` : ''}</span>
             </span>
             <span class="text-caution">{job.waitsFor}</span>
-            <span class="text-right">{day(data.closed ? job.closedAt : job.promisedOn)}</span>
+            <span class="text-right">{data.closed ? closedOn(job.closedAt) : calendarDay(job.promisedOn, 'bare')}</span>
           </a>
         {/each}
       </div>
-      {#if data.pages > 1}
+      {@const { jobs, older, newer, total } = data.page}
+      {@const [first, last] = [jobs[0].number, jobs[jobs.length - 1].number]}
+      {#if older || newer}
         <p class="mt-4 flex items-center gap-4 text-ink2">
-          {#if data.page > 1}<a class="button" href={query({ page: data.page - 1 })}>Newer</a>{/if}
-          page {data.page} of {data.pages}, {data.total} jobs
-          {#if data.page < data.pages}<a class="button" href={query({ page: data.page + 1 })}>Older</a>{/if}
+          {#if newer}<a class="button" href={query({ after: first })}>Newer</a>{/if}
+          No. {last} to {first}, {total} jobs
+          {#if older}<a class="button" href={query({ before: last })}>Older</a>{/if}
         </p>
       {/if}
     {/if}

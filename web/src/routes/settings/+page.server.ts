@@ -3,7 +3,8 @@ import { parseMoney } from '$lib/intake/money';
 import { readLimits } from '$lib/settings/limits';
 import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
-import { saveShopSettings, shopSettings, shopSettingsSchema } from '$lib/server/repositories/settings';
+import { saveShopSettings, shopSettings } from '$lib/server/repositories/settings';
+import { shopSettingsSchema } from '$lib/settings/shopSettings';
 import { parseDecimal } from '@orthos/core';
 import { fail } from '@sveltejs/kit';
 

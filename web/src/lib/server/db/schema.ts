@@ -34,6 +34,7 @@ import {
   uuid,
   type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
+import type { KitSnapshot, PlanSettings } from '../../jobs/view.ts';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const id = () => uuid().primaryKey();
@@ -192,16 +193,6 @@ export const boards = pgTable(
 export const FIRST_NUMBER = 101;
 export const ticketNumbers = pgSequence('ticket_numbers', { startWith: FIRST_NUMBER });
 
-export interface PlanSettings {
-  v: 1;
-  stationId: string;
-  ironId: string;
-  ambient_C: number;
-  /** Under and round the board; open, still air without. */
-  surroundings?: Surroundings;
-  methods: Method[];
-}
-
 export const tickets = pgTable(
   'tickets',
   {
@@ -233,7 +224,14 @@ export const tickets = pgTable(
     version: version(),
   },
   (t) => [
-    index().on(t.closedAt, t.number),
+    // pages of open and of closed jobs, and how many there are
+    index('tickets_open')
+      .on(t.number)
+      .where(sql`${t.closedAt} is null`),
+    index('tickets_closed')
+      .on(t.number)
+      .where(sql`${t.closedAt} is not null`),
+    index().on(t.closedAt),
     index().on(t.reopensId),
     index().on(t.boardId),
     index().on(t.boardVersionId),
@@ -259,11 +257,6 @@ export const jobEvents = pgTable(
   },
   (t) => [index().on(t.ticketId, t.seq)],
 );
-
-export interface KitSnapshot {
-  station: StationModel & { id: string; name: string };
-  iron: { id: string; name: string };
-}
 
 export const plans = pgTable(
   'plans',

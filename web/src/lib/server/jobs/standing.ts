@@ -25,7 +25,7 @@ import {
 } from '@orthos/core';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
-import type { KitSnapshot, PlanSettings } from '../db/schema.ts';
+import type { Freshness, PlanInputs, PlanSettings } from '../../jobs/view.ts';
 import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
 import { planById, type Plan } from '../repositories/plans.ts';
 import { shopAt, type Shop } from '../repositories/shop.ts';
@@ -33,19 +33,6 @@ import type { Judged } from '../repositories/tickets.ts';
 import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
-
-export interface PlanInputs {
-  target: string;
-  settings: PlanSettings;
-  kit: KitSnapshot;
-  station: StationModel;
-  methods: { method: Method; unfit?: string }[];
-  /** Rows of the limits table as this shop wants them; absent where it wants none. */
-  limits?: ShopLimits;
-  /** What this shop floods lands with. */
-  flood: Flood;
-  hash: string;
-}
 
 /** What a plan for this job would be computed from now; null without a target. */
 function planInputs(
@@ -93,8 +80,6 @@ function planInputs(
     hash: contentHash({ board: boardHash, target: part.partId, station: model, settings, ...overridden }),
   };
 }
-
-export type Freshness = 'fresh' | 'stale' | 'older-engine';
 
 /** A plan against today's inputs. Once the hands have begun, nothing makes it stale. */
 function freshnessOf(plan: Plan, inputs: PlanInputs | null, state: JobState): Freshness {

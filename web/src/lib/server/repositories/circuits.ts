@@ -1,12 +1,11 @@
 import { netlistSchema, type Netlist } from '@orthos/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import type { Circuit } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';
 import { circuits } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
 const read = (row: typeof circuits.$inferSelect) => ({ ...row, netlist: netlistSchema.parse(row.netlist) });
-export type Circuit = ReturnType<typeof read>;
-
 /** The circuits drawn for a kind of board, by name. */
 export async function circuitsOf(db: Database, modelId: string): Promise<Circuit[]> {
   const rows = await db.select().from(circuits).where(eq(circuits.modelId, modelId)).orderBy(asc(circuits.name));

@@ -1,18 +1,8 @@
 import type { Measured, MeterType } from '@orthos/core';
 import { asc, eq } from 'drizzle-orm';
+import type { GoodReading } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';
 import { goodReadings } from '../db/schema.ts';
-
-export interface GoodReading {
-  id: string;
-  unit: string;
-  type: MeterType;
-  red: string;
-  black: string;
-  /** State of power; empty without. */
-  state: string;
-  value: Measured;
-}
 
 /** What good boards of a kind read, oldest first. */
 export async function goodReadingsOf(db: Database, modelId: string): Promise<GoodReading[]> {

@@ -1,14 +1,8 @@
 import type { SupplyPoint } from '@orthos/core';
 import { desc, eq } from 'drizzle-orm';
+import type { GoodStartUp } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';
 import { goodStartUps } from '../db/schema.ts';
-
-export interface GoodStartUp {
-  id: string;
-  /** Which unit it was. */
-  unit: string;
-  stages: SupplyPoint[];
-}
 
 /** Start-ups of good units of a kind of board, the latest first. */
 export async function goodStartUpsOf(db: Database, modelId: string): Promise<GoodStartUp[]> {

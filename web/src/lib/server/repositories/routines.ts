@@ -1,18 +1,10 @@
 import { routineStepSchema, type RoutineStep } from '@orthos/core';
 import { asc, eq, inArray, sql, and } from 'drizzle-orm';
 import { z } from 'zod';
+import type { Routine } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';
 import { routineModels, routines } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
-
-export interface Routine {
-  id: string;
-  name: string;
-  steps: RoutineStep[];
-  version: number;
-  /** Kinds of board that it is for. */
-  modelIds: string[];
-}
 
 const stepsSchema = z.array(routineStepSchema);
 

@@ -1,7 +1,8 @@
-import { and, count, desc, eq, gte, inArray, isNotNull, isNull, notExists, or, sql } from 'drizzle-orm';
+import { and, count, desc, eq, gte, isNull, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { v7 } from 'uuid';
+import type { PlanSettings } from '../../jobs/view.ts';
 import type { Database } from '../db/connect.ts';
-import { boards, boardVersions, customers, jobEvents, tickets, type PlanSettings } from '../db/schema.ts';
+import { boards, boardVersions, customers, jobEvents, tickets } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 import { SHOP } from './settings.ts';
 
@@ -64,7 +65,9 @@ export interface Judged {
   /** Changes whenever kit or settings of the shop do. */
   shopStamp: string;
 }
-const latestPlanId = sql<string | null>`(select p.id from plans p where p.ticket_id = tickets.id order by p.created_at desc, p.id desc limit 1)`;
+const latestPlanId = sql<
+  string | null
+>`(select p.id from plans p where p.ticket_id = tickets.id order by p.created_at desc, p.id desc limit 1)`;
 const shopStamp = sql<string>`(
   (select md5(coalesce(string_agg(k.id || ' ' || k.version, ',' order by k.id), '')) from kit_items k) ||
   coalesce((select md5(s.value::text) from settings s where s.key = ${SHOP}), ''))`;
@@ -104,59 +107,85 @@ export async function modelOfTicket(db: Database, id: string): Promise<string> {
   return row?.modelId ?? '';
 }
 
-export const PAGE_SIZE = 50;
+const PAGE_SIZE = 50;
 
+const TICKET_ROW = {
+  id: tickets.id,
+  number: tickets.number,
+  kind: tickets.kind,
+  device: tickets.device,
+  complaint: tickets.complaint,
+  customer: customers.name,
+  boardVersionId: tickets.boardVersionId,
+  waitsFor: tickets.waitsFor,
+  promisedOn: tickets.promisedOn,
+  closedAt: tickets.closedAt,
+};
 const ticketRows = (db: Database) =>
-  db
-    .select({
-      id: tickets.id,
-      number: tickets.number,
-      kind: tickets.kind,
-      device: tickets.device,
-      complaint: tickets.complaint,
-      customer: customers.name,
-      boardVersionId: tickets.boardVersionId,
-      waitsFor: tickets.waitsFor,
-      promisedOn: tickets.promisedOn,
-      createdAt: tickets.createdAt,
-      closedAt: tickets.closedAt,
-    })
-    .from(tickets)
-    .innerJoin(customers, eq(customers.id, tickets.customerId));
+  db.select(TICKET_ROW).from(tickets).innerJoin(customers, eq(customers.id, tickets.customerId));
 export type TicketRow = Awaited<ReturnType<typeof ticketRows>>[number];
 
-/** Jobs as rows, newest first, `PAGE_SIZE` a page; `search` looks at number, device, customer and complaint. */
-export async function listTickets(
-  db: Database,
-  { search = '', closed = false, page = 1 }: { search?: string; closed?: boolean; page?: number },
-): Promise<{ rows: TicketRow[]; total: number }> {
+/** Each way of finding a ticket by words as a condition of its own: joined by "or" none of them could use its index. */
+function waysTo(search: string): SQL[] {
   const like = `%${search.replace(/[%_\\]/g, '\\$&')}%`;
-  const where = and(
-    closed ? isNotNull(tickets.closedAt) : isNull(tickets.closedAt),
-    search
-      ? or(
-          // as the index of words has it
-          sql`(${tickets.device} || ' ' || ${tickets.complaint}) ilike ${like}`,
-          sql`${tickets.customerId} = any(array(select id from customers where name ilike ${like}))`,
-          /^\d{1,9}$/.test(search) ? sql`${tickets.number}::text like ${`${search}%`}` : undefined,
-        )
-      : undefined,
-  );
-  const [{ total }] = await db.select({ total: count() }).from(tickets).where(where);
-  // what stands before the page is counted off by number alone; nothing else of it is read
-  const shown = db
-    .select({ id: tickets.id })
-    .from(tickets)
-    .where(where)
-    .orderBy(desc(tickets.number))
-    .limit(PAGE_SIZE)
-    .offset((page - 1) * PAGE_SIZE);
-  const rows = await ticketRows(db).where(inArray(tickets.id, shown)).orderBy(desc(tickets.number));
-  return { rows, total };
+  return [
+    // as the index of words has it
+    sql`(device || ' ' || complaint) ilike ${like}`,
+    sql`customer_id in (select id from customers where name ilike ${like})`,
+    ...(/^\d{1,9}$/.test(search) ? [sql`number::text like ${`${search}%`}`] : []),
+  ];
 }
 
-/** Open jobs that a day's list shows at most. */
+/** Rows of one page, newest first; whether there are older and newer ones; how many there are in all. */
+export interface TicketPage {
+  rows: TicketRow[];
+  older: boolean;
+  newer: boolean;
+  total: number;
+}
+
+/**
+ * Jobs as rows, newest first, a page at a time: the newest, those before a number, or those after it; `search` looks at number, device, customer and
+ * complaint.
+ */
+export async function listTickets(
+  db: Database,
+  asked: { search?: string; closed?: boolean; before?: number; after?: number },
+): Promise<TicketPage> {
+  const { search = '', closed = false, before, after } = asked;
+  const open = closed ? sql`closed_at is not null` : sql`closed_at is null`;
+  const found = search
+    ? sql`materialized (${sql.join(
+        waysTo(search).map((way) => sql`select number from tickets where ${open} and ${way}`),
+        sql` union `,
+      )})`
+    : sql`not materialized (select number from tickets where ${open})`;
+  const edge =
+    after !== undefined ? sql`number > ${after}` : before !== undefined ? sql`number < ${before}` : sql`true`;
+  const page = sql`(
+    with found as ${found}
+    select number, (select count(*)::int from found) as total from found
+    where ${edge} order by number ${after === undefined ? sql`desc` : sql`asc`} limit ${PAGE_SIZE + 1}) as page`;
+  const rows = await db
+    .select({ ...TICKET_ROW, total: sql<number>`page.total` })
+    .from(tickets)
+    .innerJoin(page, sql`page.number = ${tickets.number}`)
+    .innerJoin(customers, eq(customers.id, tickets.customerId))
+    .orderBy(desc(tickets.number));
+  const more = rows.length > PAGE_SIZE;
+  const shown = more ? (after === undefined ? rows.slice(0, PAGE_SIZE) : rows.slice(1)) : rows;
+  return {
+    rows: shown.map(({ total: _, ...row }) => row),
+    older: after === undefined ? more : true,
+    newer: after === undefined ? before !== undefined : more,
+    total: rows.length > 0 ? rows[0].total : 0,
+  };
+}
+
+/** Open jobs that a day's list takes up at most. */
 const MOST_OPEN = 400;
+/** Jobs that nobody has fetched: so many of them are shown. */
+const MOST_UNFETCHED = 60;
 
 /** All open jobs as rows, the promised ones first, the nearest date before. */
 export async function listOpenTickets(db: Database): Promise<TicketRow[]> {
@@ -164,11 +193,6 @@ export async function listOpenTickets(db: Database): Promise<TicketRow[]> {
     .where(isNull(tickets.closedAt))
     .orderBy(sql`${tickets.promisedOn} asc nulls last`, tickets.number)
     .limit(MOST_OPEN);
-}
-
-export async function countOpenTickets(db: Database): Promise<number> {
-  const [{ total }] = await db.select({ total: count() }).from(tickets).where(isNull(tickets.closedAt));
-  return total;
 }
 
 /** Jobs closed since then that nobody has been given back yet, as rows, the oldest first. */
@@ -180,7 +204,7 @@ export async function listAwaitingPickUp(db: Database, since: Date): Promise<Tic
   return ticketRows(db)
     .where(and(gte(tickets.closedAt, since), notExists(fetched)))
     .orderBy(tickets.closedAt)
-    .limit(MOST_OPEN);
+    .limit(MOST_UNFETCHED);
 }
 
 /** Parts so called on the boards of open jobs. */
@@ -246,6 +270,8 @@ export async function saveTicket(db: Database, id: string, version: number, chan
 
 /** The ticket that this one takes up again, and those that took this one up. */
 export async function reopeningsOf(db: Database, ticket: Ticket) {
+  // only a closed one is taken up again
+  if (!ticket.closedAt && !ticket.reopensId) return { earlier: null, later: [] };
   const rows = await db
     .select({ id: tickets.id, number: tickets.number, reopensId: tickets.reopensId })
     .from(tickets)

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dayIn } from '$lib/ui/dates';
   import { goto } from '$app/navigation';
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import NetList from '$lib/boards/NetList.svelte';
@@ -48,7 +49,7 @@
     ['bottom', 'Drawing of the bottom, 1:1 (SVG)'],
     ['placement', 'Placement list (CSV)'],
   ] as const;
-  const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  const day = (at: Date | string) => dayIn(data.shop.timeZone, at);
 </script>
 
 <svelte:head><title>{data.model.name} · Boards · Orthos</title></svelte:head>
@@ -135,7 +136,7 @@
             {@const before = data.versions[i + 1]}
             <li class="flex min-h-10 items-baseline gap-3 py-2">
               <span class="font-semibold">version {v.number}</span>
-              <span class="text-[13px] text-ink2">{day.format(v.publishedAt)}</span>
+              <span class="text-[13px] text-ink2">{day(v.publishedAt)}</span>
               <span class="text-[13px] text-ink2">{v.jobs} {v.jobs === 1 ? 'job' : 'jobs'}</span>
               {#if before}
                 <a

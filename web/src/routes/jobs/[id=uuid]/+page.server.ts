@@ -1,8 +1,5 @@
+import { openingStep } from '$lib/server/jobs/jobView';
 import { redirect } from '@sveltejs/kit';
 
-/** A job opens at the step it stands at, a closed one at its end. */
-export const load = async ({ parent, params, url }) => {
-  const { view } = await parent();
-  const step = view.ticket.closedAt ? 'release' : view.step;
-  redirect(307, `/jobs/${params.id}/${step}${url.search}`);
-};
+export const load = async ({ locals, params, url }) =>
+  redirect(307, `/jobs/${params.id}/${await openingStep(locals.db, params.id)}${url.search}`);

@@ -1,13 +1,10 @@
 <script lang="ts">
+  import { dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { JOB_TYPES } from '@orthos/core';
 
   let { data } = $props();
-  const day = $derived(
-    new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: data.shop.timeZone }).format(
-      new Date(data.ticket.createdAt),
-    ),
-  );
+  const day = $derived(dayIn(data.shop.timeZone, data.ticket.createdAt));
   useKeys('Label', () => [{ keys: ['p'], label: 'print', run: () => window.print(), line: true }]);
 </script>
 

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { reportOf } from '$lib/release/report';
+  import { dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
 
   let { data } = $props();
   const view = $derived(data.view);
-  const format = $derived(new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: data.shop.timeZone }));
-  const report = $derived(reportOf(view, (ms) => format.format(ms)));
+  const report = $derived(reportOf(view, (ms) => dayIn(data.shop.timeZone, ms)));
   const shown = (t: number | null) => (t === null ? '' : `${t.toFixed(0)} s`);
   useKeys('Record', () => [{ keys: ['p'], label: 'print', run: () => window.print(), line: true }]);
 </script>

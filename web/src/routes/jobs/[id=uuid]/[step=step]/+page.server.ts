@@ -1,18 +1,31 @@
 import { modelHistoryOf } from '$lib/server/modelHistoryOf';
 import { modelNames } from '$lib/server/repositories/boardModels';
-import { ticketById } from '$lib/server/repositories/tickets';
-import { error } from '@sveltejs/kit';
+import { goodReadingsOf } from '$lib/server/repositories/goodReadings';
+import { goodStartUpsOf } from '$lib/server/repositories/goodStartUps';
+import { listMeters } from '$lib/server/repositories/meters';
+import { routinesOf } from '$lib/server/repositories/routines';
 
-/** Steps that look at earlier jobs. */
-const READERS = new Set(['intake', 'diagnose']);
-
-/** Earlier jobs on this kind of board, and the kinds there are: read once per job, not with every event. */
-export const load = async ({ locals, params }) => {
-  const found = await ticketById(locals.db, params.id);
-  if (!found) error(404, 'There is no such job.');
-  const [history, models] = await Promise.all([
-    READERS.has(params.step) ? modelHistoryOf(locals.db, found.modelId, params.id) : null,
-    params.step === 'diagnose' ? modelNames(locals.db) : [],
-  ]);
-  return { history, models };
+/** What a step looks at besides its job, by step: read when one comes to it, not with every entry of the log. */
+export const load = async ({ locals, params, parent, depends }) => {
+  depends('job:model');
+  const { modelId } = (await parent()).fixed;
+  const { db } = locals;
+  if (params.step === 'intake') {
+    const [history, goodStartUps] = await Promise.all([
+      modelHistoryOf(db, modelId, params.id),
+      goodStartUpsOf(db, modelId),
+    ]);
+    return { intake: { history, goodStartUps } };
+  }
+  if (params.step === 'diagnose') {
+    const [history, models, goodReadings, routines, meters] = await Promise.all([
+      modelHistoryOf(db, modelId, params.id),
+      modelNames(db),
+      goodReadingsOf(db, modelId),
+      routinesOf(db, modelId),
+      listMeters(db),
+    ]);
+    return { diagnose: { history, models, goodReadings, routines, meters } };
+  }
+  return {};
 };

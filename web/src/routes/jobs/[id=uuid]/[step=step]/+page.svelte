@@ -1,5 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import type { DiagnoseView } from '$lib/diagnose/view';
   import DiagnosePanel from '$lib/diagnose/DiagnosePanel.svelte';
   import HandsPanel from '$lib/hands/HandsPanel.svelte';
   import IntakePanel from '$lib/intake/IntakePanel.svelte';
@@ -12,15 +13,18 @@
 
   let { data } = $props();
   const step = $derived(page.params.step as Step);
+  const diagnosed = $derived<DiagnoseView | null>(
+    data.diagnose ? { ...data.view, ...data.diagnose, circuits: data.circuits } : null,
+  );
 </script>
 
 <svelte:head><title>{stepLabel(step)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
 
 {#key data.view.ticket.id}
-  {#if step === 'intake' && data.history}
-    <IntakePanel view={data.view} history={data.history} shop={data.shop} />
-  {:else if step === 'diagnose' && data.history}
-    <DiagnosePanel view={data.view} history={data.history} models={data.models} />
+  {#if step === 'intake' && data.intake}
+    <IntakePanel view={data.view} {...data.intake} shop={data.shop} />
+  {:else if step === 'diagnose' && diagnosed && data.diagnose}
+    <DiagnosePanel view={diagnosed} history={data.diagnose.history} models={data.diagnose.models} />
   {:else if step === 'plan'}
     <PlanPanel view={data.view} units={data.shop} />
   {:else if step === 'protect'}

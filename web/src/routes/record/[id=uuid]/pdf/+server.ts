@@ -1,23 +1,23 @@
+import { dayIn } from '$lib/ui/dates';
 import { reportOf } from '$lib/release/report';
 import { jobView } from '$lib/server/jobs/jobView';
 import { recordPdf } from '$lib/server/recordPdf';
 import { pictureOf } from '$lib/server/repositories/photos';
-import { shopSettings } from '$lib/server/repositories/settings';
+import { shownSettings } from '$lib/server/repositories/settings';
 
 /** Photos printed of each kind. */
 const MOST_PHOTOS = 4;
 
 export const GET = async ({ locals, params }) => {
   const view = await jobView(locals.db, params.id);
-  const { value: shop } = await shopSettings(locals.db);
-  const format = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: shop.timeZone });
+  const shop = await shownSettings(locals.db);
   const photos = [];
   for (const taken of ['before', 'after'] as const)
     for (const p of view.photos.filter((q) => q.taken === taken).slice(0, MOST_PHOTOS)) {
       const jpeg = await pictureOf(locals.db, p.id, 'image');
       if (jpeg) photos.push({ title: taken === 'before' ? 'Before' : 'After', jpeg });
     }
-  const report = reportOf(view, (ms) => format.format(ms));
+  const report = reportOf(view, (ms) => dayIn(shop.timeZone, ms));
   const pdf = await recordPdf(shop.name, report, photos);
   return new Response(new Uint8Array(pdf), {
     headers: {

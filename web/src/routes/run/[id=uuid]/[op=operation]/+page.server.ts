@@ -1,7 +1,7 @@
-import { jobView } from '$lib/server/jobs/jobView';
+import { boardView } from '$lib/server/jobs/jobView';
 import { env } from '$env/dynamic/private';
 
 export const load = async ({ locals, params, depends }) => {
-  depends('job:view');
-  return { view: await jobView(locals.db, params.id), op: params.op, demo: env.ORTHOS_DEMO === '1' };
+  depends('job:board');
+  return { fixed: await boardView(locals.db, params.id), op: params.op, demo: env.ORTHOS_DEMO === '1' };
 };

@@ -1,14 +1,6 @@
 /** A job as a row of a list: where it stands, what comes next, what it waits for, how long it may still take. From its log and ticket alone. */
-import { nextAct } from '$lib/jobs/words';
-import {
-  benchMinutes,
-  currentAttempt,
-  outcomeWord,
-  standsAt,
-  type RunningJob,
-  type JobType,
-  type Step,
-} from '@orthos/core';
+import { nextAct } from './words';
+import { currentAttempt, outcomeWord, standsAt, type RunningJob, type JobType, type Step } from '@orthos/core';
 
 /** What a job waits for: our hands, the owner's answer, a part, or to be fetched. */
 export type Block = 'hands' | 'answer' | 'part' | 'pick-up';
@@ -30,7 +22,7 @@ const LEAST_MIN = 5;
 
 /** `nameOf`: a part as it is called on this job's board. */
 export function summarise(
-  { events, state }: Pick<RunningJob, 'events' | 'state'>,
+  { state, minutes }: Pick<RunningJob, 'state' | 'minutes'>,
   { kind, waitsFor = '' }: { kind: JobType; waitsFor?: string },
   nameOf: (partId: string) => string = (id) => id.toUpperCase(),
 ): JobSummary {
@@ -54,6 +46,6 @@ export function summarise(
       part: `waits for ${waitsFor}`,
       'pick-up': state.handedOver ? 'handed over' : 'hand it over',
     }[block],
-    minutes: state.released ? 0 : Math.max(LEAST_MIN, Math.round(expected - benchMinutes(events))),
+    minutes: state.released ? 0 : Math.max(LEAST_MIN, Math.round(expected - minutes)),
   };
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
-  import { goto } from '$app/navigation';
+  import { goto, invalidate } from '$app/navigation';
   import { page } from '$app/state';
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import { loadDrawing } from '$lib/boards/store';
@@ -29,7 +29,7 @@
   });
 
   $effect(() => {
-    desk.netlist = circuitOf(view.circuits, stateOf(view.events))?.netlist ?? null;
+    desk.netlist = circuitOf(data.circuits, stateOf(view.events))?.netlist ?? null;
   });
 
   $effect(() => {
@@ -43,6 +43,11 @@
     String(view.ticket.version) === what;
   const ticketId = $derived(view.ticket.id);
   $effect(() => listenTo(ticketId, knows, reloadView));
+
+  // a job taken up with an empty board works on the first that is published
+  $effect(() => {
+    if (view.ticket.boardVersionId !== view.boardVersion.id) void invalidate('job:board');
+  });
 
   // a part that was searched for is shown
   $effect(() => {

@@ -1,0 +1,106 @@
+/** What the pages of a job know of it. The server writes it, in `server/jobs/jobView.ts`; here is its form alone. */
+import type {
+  BoardModel,
+  Flood,
+  GateResult,
+  JobEvent,
+  JobType,
+  Method,
+  PlanResult,
+  ShopLimits,
+  StationModel,
+  Step,
+  Surroundings,
+} from '@orthos/core';
+
+/** What a plan is computed from, as the technician set it. */
+export interface PlanSettings {
+  v: 1;
+  stationId: string;
+  ironId: string;
+  ambient_C: number;
+  /** Under and round the board; open, still air without. */
+  surroundings?: Surroundings;
+  methods: Method[];
+}
+
+/** The tools a plan was computed for, as they were then. */
+export interface KitSnapshot {
+  station: StationModel & { id: string; name: string };
+  iron: { id: string; name: string };
+}
+
+/** What a plan for a job would be computed from now. */
+export interface PlanInputs {
+  target: string;
+  settings: PlanSettings;
+  kit: KitSnapshot;
+  station: StationModel;
+  methods: { method: Method; unfit?: string }[];
+  /** Rows of the limits table as this shop wants them; absent where it wants none. */
+  limits?: ShopLimits;
+  /** What this shop floods lands with. */
+  flood: Flood;
+  hash: string;
+}
+
+export type Freshness = 'fresh' | 'stale' | 'older-engine';
+
+/** The board of a job: a published version, which never changes. */
+export interface BoardView {
+  board: BoardModel;
+  boardVersion: { id: string; number: number; hash: string };
+  modelId: string;
+}
+
+interface TicketView {
+  id: string;
+  number: number;
+  kind: JobType;
+  boardVersionId: string;
+  device: string;
+  complaint: string;
+  inBox: string;
+  waitsFor: string;
+  /** Date, as 2026-03-04. */
+  promisedOn: string | null;
+  /** UTC ms. */
+  createdAt: number;
+  closedAt: number | null;
+  version: number;
+}
+
+interface PhotoView {
+  id: string;
+  taken: 'before' | 'during' | 'after';
+  width: number;
+  height: number;
+}
+
+/** Where a job stands, all but its log. */
+export interface JobStanding {
+  ticket: TicketView;
+  customer: { name: string; contact: string };
+  serial: string;
+  step: Step;
+  gates: GateResult[];
+  inputs: PlanInputs | null;
+  /** The plan computed last for the target that is chosen now. */
+  plan: { id: string; results: Record<string, PlanResult> } | null;
+  freshness: Freshness | null;
+  /** The plan that the hands follow, if one was chosen. */
+  inUse: { label: string; method: Method; result: PlanResult } | null;
+  /** Neighbours that something has to be done about first. */
+  hotNeighbours: string[];
+  photos: PhotoView[];
+  reopenings: { earlier: { id: string; number: number } | null; later: { id: string; number: number }[] };
+}
+
+/** How a job goes out to a page that has its log up to an event: that event, or null where the log is whole, and what was written since. */
+export interface JobAnswer extends JobStanding {
+  log: { after: string | null; events: JobEvent[] };
+}
+
+export interface JobView extends BoardView, JobStanding {
+  events: JobEvent[];
+}
