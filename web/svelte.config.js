@@ -5,7 +5,8 @@ import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 export default {
   preprocess: vitePreprocess(),
   kit: {
-    adapter: adapter({ out: process.env.ORTHOS_OUT ?? 'build' }),
+    // only this machine is served: packing files smaller would make the build longer and nothing faster
+    adapter: adapter({ out: process.env.ORTHOS_OUT ?? 'build', precompress: false }),
     paths: { relative: false },
     csp: {
       mode: 'nonce',

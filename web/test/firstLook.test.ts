@@ -74,13 +74,17 @@ describe('the day’s list', () => {
     await closeTicket(db(), later.id, new Date('2031-05-03'));
     await closeTicket(db(), sooner.id, new Date('2031-05-04'));
     const waiting = async (since = '2031-05-01') =>
-      (await listAwaitingPickUp(db(), new Date(since)))
+      (await listAwaitingPickUp(db(), new Date(since), 100)).rows
         .map((t) => t.id)
         .filter((id) => [later.id, sooner.id].includes(id));
     expect(await waiting()).toEqual([later.id, sooner.id]);
     expect(await waiting('2031-05-04')).toEqual([sooner.id]);
     await appendEvents(db(), later.id, [event({ type: 'handed-over' })]);
     expect(await waiting()).toEqual([sooner.id]);
+    const all = await listAwaitingPickUp(db(), new Date('2031-05-01'), 1);
+    await closeTicket(db(), never.id, new Date('2031-05-05'));
+    const more = await listAwaitingPickUp(db(), new Date('2031-05-01'), 1);
+    expect([more.rows.length, more.total]).toEqual([1, all.total + 1]);
   });
   it('finds parts on boards of open jobs only', async () => {
     const doc = {

@@ -22,6 +22,7 @@ import {
   closeTicket,
   countTickets,
   createTicket,
+  listOpenTickets,
   listTickets,
   reopeningsOf,
   reopenTicket,
@@ -98,13 +99,13 @@ describe('tickets', () => {
     await closeTicket(db(), t.id, new Date());
     expect((await listTickets(db(), { search: 'Closing' })).total).toBe(0);
     expect((await listTickets(db(), { search: 'Closing', closed: true })).rows[0].id).toBe(t.id);
-    for (let n = 0; n < 55; n++) await ticket({ customer: 'Many' });
+    for (let n = 0; n < 35; n++) await ticket({ customer: 'Many' });
     const ask = (edge: { before?: number; after?: number }) => listTickets(db(), { search: 'Many', ...edge });
     const first = await ask({});
-    expect(first).toMatchObject({ total: 55, older: true, newer: false });
-    expect(first.rows).toHaveLength(50);
-    const second = await ask({ before: first.rows[49].number });
-    expect(second).toMatchObject({ total: 55, older: false, newer: true });
+    expect(first).toMatchObject({ total: 35, older: true, newer: false });
+    expect(first.rows).toHaveLength(30);
+    const second = await ask({ before: first.rows[29].number });
+    expect(second).toMatchObject({ total: 35, older: false, newer: true });
     expect(second.rows).toHaveLength(5);
     // the way back shows the same page, and what was added meanwhile
     const back = await ask({ after: second.rows[0].number });
@@ -124,7 +125,8 @@ describe('tickets', () => {
     expect(again.boardId).toBe(t.boardId);
     expect((await ticketById(db(), again.id))?.serial).toBe('R-1');
     expect((await reopeningsOf(db(), again)).earlier?.number).toBe(t.number);
-    expect((await reopeningsOf(db(), t)).later.map((r) => r.id)).toEqual([again.id]);
+    const closed = (await ticketById(db(), t.id))?.ticket ?? t;
+    expect((await reopeningsOf(db(), closed)).later.map((r) => r.id)).toEqual([again.id]);
     expect(await reopeningsOf(db(), await ticket())).toEqual({ earlier: null, later: [] });
   });
   it('refuse settings saved from an old version', async () => {
@@ -254,7 +256,7 @@ describe('migration and demo', () => {
       await Promise.all([seedDemo(demo.db, now), seedDemo(demo.db, now)]);
       await seedDemo(demo.db, now);
       expect(await countTickets(demo.db)).toBe(26);
-      const { rows } = await listTickets(demo.db, {});
+      const rows = await listOpenTickets(demo.db);
       expect(
         Math.min(
           ...rows.map((r) => r.number),

@@ -1,5 +1,5 @@
 import { now } from '$lib/server/clock';
-import { summarise, type Block } from '$lib/jobs/jobSummary';
+import { summarise, type Block, type JobSummary } from '$lib/jobs/jobSummary';
 import { logsOf } from '$lib/server/jobs/logs';
 import { boardVersionsById } from '$lib/server/repositories/boardModels';
 import { suggestionsOf } from '$lib/server/repositories/suggestions';
@@ -13,46 +13,66 @@ const LABEL = /\/jobs\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})$/i;
 /** Released jobs stand in the list until they are fetched, for so long. */
 const FETCHED_WITHIN_MS = 14 * 86_400_000;
 /** Jobs of each kind that a day's list shows. */
-const SHOWN = 40;
+const SHOWN = 25;
 const BLOCKS: Block[] = ['hands', 'answer', 'part', 'pick-up'];
 
 const EMPTY = new RunningJob();
 
-/** Rows with what their logs and boards say. */
-async function summaries(db: Database, rows: TicketRow[]) {
+/** What logs and boards say of rows. A job that was released stays what it is, whatever is still written to it. */
+async function summariesOf(db: Database, rows: TicketRow[]): Promise<Map<string, JobSummary>> {
   const [logs, versions] = await Promise.all([
     logsOf(
       db,
       rows.map((r) => r.id),
+      (job) => job.state.released !== undefined,
     ),
     boardVersionsById(
       db,
       rows.map((r) => r.boardVersionId),
     ),
   ]);
-  return rows.map(({ boardVersionId, closedAt, ...row }) => {
-    const board = versions.get(boardVersionId)?.doc;
-    const nameOf = (partId: string) => board?.parts.find((p) => p.partId === partId)?.ref ?? partId;
-    return { ...row, closedAt: closedAt?.getTime() ?? null, ...summarise(logs.get(row.id) ?? EMPTY, row, nameOf) };
-  });
+  return new Map(
+    rows.map((row) => {
+      const board = versions.get(row.boardVersionId)?.doc;
+      const nameOf = (partId: string) => board?.parts.find((p) => p.partId === partId)?.ref ?? partId;
+      return [row.id, summarise(logs.get(row.id) ?? EMPTY, row, nameOf)];
+    }),
+  );
 }
+const summaryIn = (summaries: Map<string, JobSummary>, { id }: TicketRow): JobSummary => {
+  const summary = summaries.get(id);
+  if (!summary) throw new Error(`No summary of ticket ${id}`);
+  return summary;
+};
+
+/** What every list says of a job. */
+const rowOf = ({ id, number, kind, device, complaint, customer, promisedOn, closedAt }: TicketRow) => ({
+  ...{ id, number, kind, device, complaint, customer, promisedOn },
+  closedAt: closedAt?.getTime() ?? null,
+});
 
 /** What is on the bench, by what it waits for. */
 async function today(db: Database) {
   const [open, back, suggestions] = await Promise.all([
     listOpenTickets(db),
-    listAwaitingPickUp(db, new Date(now().getTime() - FETCHED_WITHIN_MS)),
+    listAwaitingPickUp(db, new Date(now().getTime() - FETCHED_WITHIN_MS), SHOWN),
     suggestionsOf(db),
   ]);
-  const jobs = await summaries(db, [...open, ...back]);
+  const summaries = await summariesOf(db, [...open, ...back.rows]);
   const blocks = BLOCKS.map((id) => {
-    const mine = jobs.filter((j) => j.block === id);
+    const mine = open.filter((row) => summaryIn(summaries, row).block === id);
+    const rows = id === 'pick-up' ? [...mine, ...back.rows] : mine;
     return {
-      ...{ id, jobs: mine.slice(0, SHOWN), total: mine.length },
-      minutes: mine.reduce((sum, j) => sum + j.minutes, 0),
+      id,
+      total: id === 'pick-up' ? mine.length + back.total : mine.length,
+      minutes: rows.reduce((sum, row) => sum + summaryIn(summaries, row).minutes, 0),
+      jobs: rows.slice(0, SHOWN).map((row) => {
+        const { next, minutes, attempt } = summaryIn(summaries, row);
+        return { ...rowOf(row), next, minutes, attempt };
+      }),
     };
   });
-  return { blocks, suggestions };
+  return { suggestions, blocks };
 }
 
 const numberIn = (params: URLSearchParams, name: string) => {
@@ -69,11 +89,10 @@ export const load = async ({ locals, url }) => {
   if (!listed) return { search, closed, today: await today(locals.db), page: null };
   const [before, after] = [numberIn(url.searchParams, 'before'), numberIn(url.searchParams, 'after')];
   const { rows, ...page } = await listTickets(locals.db, { search, closed, before, after });
-  const jobs = (await summaries(locals.db, rows)).map(
-    ({ id, number, kind, device, complaint, customer, waitsFor, promisedOn, closedAt, step, about, attempt }) => ({
-      ...{ id, number, kind, device, complaint, customer, waitsFor, promisedOn, closedAt },
-      ...{ step, about, attempt },
-    }),
-  );
+  const summaries = await summariesOf(locals.db, rows);
+  const jobs = rows.map((row) => {
+    const { step, about, attempt } = summaryIn(summaries, row);
+    return { ...rowOf(row), waitsFor: row.waitsFor, step, about, attempt };
+  });
   return { search, closed, today: null, page: { ...page, jobs } };
 };

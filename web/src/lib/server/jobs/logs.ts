@@ -12,13 +12,18 @@ interface Log {
 /** More than the open jobs of a day's list and the earlier jobs of a kind of board. */
 const kept = new Kept<Log>(1500);
 
-/** The logs of these jobs by ticket. Not to be changed by who gets them. */
-export async function logsOf(db: Database, ticketIds: readonly string[]): Promise<Map<string, RunningJob>> {
+/**
+ * The logs of these jobs by ticket. Not to be changed by who gets them.
+ * @param enough which logs need not be looked after: what is wanted of them does not change any more
+ */
+export async function logsOf(
+  db: Database,
+  ticketIds: readonly string[],
+  enough: (job: RunningJob) => boolean = () => false,
+): Promise<Map<string, RunningJob>> {
   const logs = new Map(ticketIds.map((id): [string, Log] => [id, kept.get(id) ?? { job: new RunningJob(), seq: 0 }]));
-  const rows = await eventsAfter(
-    db,
-    [...logs].map(([ticketId, { seq }]) => ({ ticketId, seq })),
-  );
+  const asked = [...logs].flatMap(([ticketId, { job, seq }]) => (enough(job) ? [] : [{ ticketId, seq }]));
+  const rows = await eventsAfter(db, asked);
   const fresh = new Map<Log, typeof rows>();
   for (const row of rows) {
     const log = logs.get(row.ticketId);

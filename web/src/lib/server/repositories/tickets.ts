@@ -107,7 +107,7 @@ export async function modelOfTicket(db: Database, id: string): Promise<string> {
   return row?.modelId ?? '';
 }
 
-const PAGE_SIZE = 50;
+const PAGE_SIZE = 30;
 
 const TICKET_ROW = {
   id: tickets.id,
@@ -183,9 +183,7 @@ export async function listTickets(
 }
 
 /** Open jobs that a day's list takes up at most. */
-const MOST_OPEN = 400;
-/** Jobs that nobody has fetched: so many of them are shown. */
-const MOST_UNFETCHED = 60;
+const MOST_OPEN = 1000;
 
 /** All open jobs as rows, the promised ones first, the nearest date before. */
 export async function listOpenTickets(db: Database): Promise<TicketRow[]> {
@@ -195,16 +193,24 @@ export async function listOpenTickets(db: Database): Promise<TicketRow[]> {
     .limit(MOST_OPEN);
 }
 
-/** Jobs closed since then that nobody has been given back yet, as rows, the oldest first. */
-export async function listAwaitingPickUp(db: Database, since: Date): Promise<TicketRow[]> {
+/** Jobs closed since then that nobody has been given back yet: the oldest as rows, and how many there are. */
+export async function listAwaitingPickUp(
+  db: Database,
+  since: Date,
+  most: number,
+): Promise<{ rows: TicketRow[]; total: number }> {
   const fetched = db
     .select({ one: sql`1` })
     .from(jobEvents)
     .where(and(eq(jobEvents.ticketId, tickets.id), sql`${jobEvents.body} ->> 'type' = 'handed-over'`));
-  return ticketRows(db)
+  const rows = await db
+    .select({ ...TICKET_ROW, total: sql<number>`(count(*) over ())::int` })
+    .from(tickets)
+    .innerJoin(customers, eq(customers.id, tickets.customerId))
     .where(and(gte(tickets.closedAt, since), notExists(fetched)))
     .orderBy(tickets.closedAt)
-    .limit(MOST_UNFETCHED);
+    .limit(most);
+  return { rows, total: rows.length > 0 ? rows[0].total : 0 };
 }
 
 /** Parts so called on the boards of open jobs. */
