@@ -255,7 +255,11 @@ export const jobEvents = pgTable(
     v: integer().notNull(),
     body: jsonb().$type<JobEventBody>().notNull(),
   },
-  (t) => [index().on(t.ticketId, t.seq)],
+  (t) => [
+    index().on(t.ticketId, t.seq),
+    // which jobs wait to be fetched
+    index('job_events_handed_over').on(t.ticketId).where(sql`${t.body} ->> 'type' = 'handed-over'`),
+  ],
 );
 
 export const plans = pgTable(
