@@ -97,15 +97,15 @@ describe('tickets', () => {
   it('come in pages, open and closed apart', async () => {
     const t = await ticket({ customer: 'Closing' });
     await closeTicket(db(), t.id, new Date());
-    expect((await listTickets(db(), { search: 'Closing' })).total).toBe(0);
+    expect((await listTickets(db(), { search: 'Closing' })).rows).toEqual([]);
     expect((await listTickets(db(), { search: 'Closing', closed: true })).rows[0].id).toBe(t.id);
     for (let n = 0; n < 35; n++) await ticket({ customer: 'Many' });
     const ask = (edge: { before?: number; after?: number }) => listTickets(db(), { search: 'Many', ...edge });
     const first = await ask({});
-    expect(first).toMatchObject({ total: 35, older: true, newer: false });
+    expect(first).toMatchObject({ older: true, newer: false });
     expect(first.rows).toHaveLength(30);
     const second = await ask({ before: first.rows[29].number });
-    expect(second).toMatchObject({ total: 35, older: false, newer: true });
+    expect(second).toMatchObject({ older: false, newer: true });
     expect(second.rows).toHaveLength(5);
     // the way back shows the same page, and what was added meanwhile
     const back = await ask({ after: second.rows[0].number });

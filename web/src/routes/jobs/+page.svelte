@@ -205,12 +205,12 @@
           </a>
         {/each}
       </div>
-      {@const { jobs, older, newer, total } = data.page}
+      {@const { jobs, older, newer } = data.page}
       {@const [first, last] = [jobs[0].number, jobs[jobs.length - 1].number]}
       {#if older || newer}
         <p class="mt-4 flex items-center gap-4 text-ink2">
           {#if newer}<a class="button" href={query({ after: first })}>Newer</a>{/if}
-          No. {last} to {first}, {total} jobs
+          No. {last} to {first}
           {#if older}<a class="button" href={query({ before: last })}>Older</a>{/if}
         </p>
       {/if}

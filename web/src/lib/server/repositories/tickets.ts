@@ -136,12 +136,11 @@ function waysTo(search: string): SQL[] {
   ];
 }
 
-/** Rows of one page, newest first; whether there are older and newer ones; how many there are in all. */
-export interface TicketPage {
+/** Rows of one page, newest first, and whether there are older and newer ones. */
+interface TicketPage {
   rows: TicketRow[];
   older: boolean;
   newer: boolean;
-  total: number;
 }
 
 /**
@@ -154,32 +153,22 @@ export async function listTickets(
 ): Promise<TicketPage> {
   const { search = '', closed = false, before, after } = asked;
   const open = closed ? sql`closed_at is not null` : sql`closed_at is null`;
-  const found = search
-    ? sql`materialized (${sql.join(
-        waysTo(search).map((way) => sql`select number from tickets where ${open} and ${way}`),
-        sql` union `,
-      )})`
-    : sql`not materialized (select number from tickets where ${open})`;
+  const ways = search ? waysTo(search) : [sql`true`];
+  const found = sql.join(
+    ways.map((way) => sql`select number from tickets where ${open} and ${way}`),
+    sql` union `,
+  );
   const edge =
     after !== undefined ? sql`number > ${after}` : before !== undefined ? sql`number < ${before}` : sql`true`;
-  const page = sql`(
-    with found as ${found}
-    select number, (select count(*)::int from found) as total from found
-    where ${edge} order by number ${after === undefined ? sql`desc` : sql`asc`} limit ${PAGE_SIZE + 1}) as page`;
-  const rows = await db
-    .select({ ...TICKET_ROW, total: sql<number>`page.total` })
-    .from(tickets)
-    .innerJoin(page, sql`page.number = ${tickets.number}`)
-    .innerJoin(customers, eq(customers.id, tickets.customerId))
+  const order = after === undefined ? sql`desc` : sql`asc`;
+  const page = sql`(select number from (${found}) as found where ${edge} order by number ${order} limit ${PAGE_SIZE + 1})`;
+  const rows = await ticketRows(db)
+    .where(sql`${tickets.number} in ${page}`)
     .orderBy(desc(tickets.number));
   const more = rows.length > PAGE_SIZE;
-  const shown = more ? (after === undefined ? rows.slice(0, PAGE_SIZE) : rows.slice(1)) : rows;
-  return {
-    rows: shown.map(({ total: _, ...row }) => row),
-    older: after === undefined ? more : true,
-    newer: after === undefined ? before !== undefined : more,
-    total: rows.length > 0 ? rows[0].total : 0,
-  };
+  return after === undefined
+    ? { rows: rows.slice(0, PAGE_SIZE), older: more, newer: before !== undefined }
+    : { rows: more ? rows.slice(1) : rows, older: true, newer: more };
 }
 
 /** Open jobs that a day's list takes up at most. */
