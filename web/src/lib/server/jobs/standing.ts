@@ -26,6 +26,7 @@ import {
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import type { Freshness, PlanInputs, PlanSettings } from '../../jobs/view.ts';
+import { Kept } from '../kept.ts';
 import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
 import { planById, type Plan } from '../repositories/plans.ts';
 import { shopAt, type Shop } from '../repositories/shop.ts';
@@ -102,30 +103,36 @@ function hotOf(result: PlanResult): string[] {
 }
 
 /** What a job is judged by besides its log: no entry of the log changes any of it. */
-interface Ground {
-  ticket: Judged['ticket'];
+interface Ground extends Judged {
   version: BoardVersion;
   latest: Plan | undefined;
-  shop: Shop;
-  /** What a plan would be computed from, by target, as far as it was asked for. */
-  inputs: Map<string, PlanInputs | null>;
 }
 
 /** A job's ground; what of it never changes is read once. */
-export async function groundOf(db: Database, { ticket, latestPlanId, shopStamp }: Judged): Promise<Ground> {
+export async function groundOf(db: Database, judged: Judged): Promise<Ground> {
+  const { ticket, latestPlanId } = judged;
   const version = await boardVersionById(db, ticket.boardVersionId);
   if (!version) throw new Error(`Ticket ${ticket.number} pins a board version that does not exist`);
   const latest = latestPlanId === null ? undefined : await planById(db, latestPlanId);
-  return { ticket, version, latest, shop: await shopAt(db, shopStamp), inputs: new Map() };
+  return { ...judged, version, latest };
 }
 
-function inputsFor({ ticket, version, shop, inputs }: Ground, target: string | undefined): PlanInputs | null {
+/** What plans would be computed from, by all that it depends on. */
+const inputsMade = new Kept<{ inputs: PlanInputs | null }>(500);
+
+async function inputsFor(
+  db: Database,
+  { ticket, version, shopStamp }: Ground,
+  target: string | undefined,
+): Promise<PlanInputs | null> {
   if (target === undefined) return null;
-  const known = inputs.get(target);
-  if (known !== undefined) return known;
-  const made = planInputs(version, target, ticket.planSettings, shop);
-  inputs.set(target, made);
-  return made;
+  const key = [ticket.id, ticket.version, version.id, target, shopStamp].join(' ');
+  const made =
+    inputsMade.get(key) ??
+    inputsMade.set(key, {
+      inputs: planInputs(version, target, ticket.planSettings, await shopAt(db, shopStamp)),
+    });
+  return made.inputs;
 }
 
 /** Plans and gates of a job by its ground and its log. */
@@ -133,7 +140,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const { ticket, version, latest } = ground;
   const { state } = log;
   const attempt = currentAttempt(state);
-  const inputs = inputsFor(ground, attempt.suspect?.partId);
+  const inputs = await inputsFor(db, ground, attempt.suspect?.partId);
   const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
   const chosen = attempt.plan && (await planById(db, attempt.plan.planId));

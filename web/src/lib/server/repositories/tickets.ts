@@ -59,7 +59,7 @@ export async function createTicket(db: Database, t: NewTicket): Promise<Ticket> 
 
 /** What of a ticket its job is judged by, besides its log. */
 export interface Judged {
-  ticket: Pick<Ticket, 'id' | 'number' | 'kind' | 'complaint' | 'boardVersionId' | 'planSettings'>;
+  ticket: Pick<Ticket, 'id' | 'number' | 'version' | 'kind' | 'complaint' | 'boardVersionId' | 'planSettings'>;
   /** The plan computed last for it. */
   latestPlanId: string | null;
   /** Changes whenever kit or settings of the shop do. */
@@ -88,7 +88,7 @@ export async function ticketById(db: Database, id: string) {
 /** The ticket under a lock until the transaction ends; undefined when there is no such ticket. */
 export async function lockTicket(tx: Database, id: string): Promise<(Judged & { closed: boolean }) | undefined> {
   const { rows } = await tx.execute<Judged['ticket'] & Omit<Judged, 'ticket'> & { closed: boolean }>(
-    sql`select id, number, kind, complaint, board_version_id as "boardVersionId", plan_settings as "planSettings", closed_at is not null as closed,
+    sql`select id, number, version, kind, complaint, board_version_id as "boardVersionId", plan_settings as "planSettings", closed_at is not null as closed,
         ${latestPlanId} as "latestPlanId", ${shopStamp} as "shopStamp"
       from tickets where id = ${id} for update`,
   );
