@@ -1,6 +1,7 @@
 // How much this machine takes: node scripts/load.mjs [JOBS] [ENTRIES PER JOB]   (after a build: ./orthos start or test makes one)
-// A demo shop on a throw-away cluster, measured bare and again with JOBS more; marks on many jobs and on one long one, and the lists with
-// twenty readers at once. Times are what a client sees; the client itself shares the processors with server and database.
+// A demo shop on a throw-away cluster, measured bare and again with JOBS more: marks of runs on many jobs, on one with 2,000 entries and on a board of
+// 3,000 parts; lists and pages with twenty readers at once, each after as many to warm up. Times are what a client sees; the client itself shares the
+// processors with server and database.
 import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
 import { Agent, request } from 'node:http';
@@ -59,56 +60,140 @@ async function main() {
   const agent = new Agent({ keepAlive: true, maxSockets: 100 });
   const ask = (path, body) =>
     new Promise((done, failed) => {
-      const headers = body ? { origin: app.url, 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : {};
+      const headers = body
+        ? { origin: app.url, 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) }
+        : {};
       const asked = request(app.url + path, { agent, method: body ? 'POST' : 'GET', headers }, (answer) => {
-        answer.resume().on('end', () => (answer.statusCode < 300 ? done() : failed(new Error(`${path}: ${answer.statusCode}`))));
+        let text = '';
+        answer
+          .on('data', (part) => (text += part))
+          .on('end', () =>
+            answer.statusCode < 300 ? done(text) : failed(new Error(`${path}: ${answer.statusCode} ${text}`)),
+          );
       });
       asked.on('error', failed).end(body);
     });
   const send = (id, body) => ask(`/api/jobs/${id}/events`, JSON.stringify({ id: v7(), body }));
   const open = (path) => ask(path);
-  /** New jobs on the boards of the demo, each with so many entries in its log. */
-  const fill = (count, each, closed) =>
+  /** Jobs on the boards of the demo, one each half hour back; one in a hundred still open, the others released and fetched, each with so many entries. */
+  const fill = (count, each) =>
     sql(`
       with made as (
         insert into tickets (id, kind, customer_id, board_id, board_version_id, device, complaint, created_at, closed_at)
         select gen_random_uuid(), 'repair', t.customer_id, t.board_id, t.board_version_id, 'bench unit ' || n,
           case when n % 997 = 0 then 'whistles like a kettle' else 'stays dark, number ' || n end,
-          now() - n * interval '1 minute', ${closed ? "case when n % 20 = 0 then null else now() - n * interval '1 minute' end" : 'null'}
+          now() - n * interval '30 minute', case when n % 100 = 0 then null else now() - n * interval '30 minute' end
         from generate_series(1, ${count}) n
         join lateral (select * from tickets where kind = 'repair' order by number limit 1 offset n % 5) t on true
-        returning id)
-      , logged as (
-        insert into job_events (id, ticket_id, at, actor, v, body)
-        select gen_random_uuid(), made.id, now(), 'unsigned', 1, jsonb_build_object('type', 'observation', 'text', 'looked at number ' || k)
-        from made cross join generate_series(1, ${each}) k)
-      select string_agg(id::text, ' ') from made`).split(' ');
+        returning id, closed_at)
+      insert into job_events (id, ticket_id, at, actor, v, body)
+      select gen_random_uuid(), made.id, now(), 'unsigned', 1, e.body
+      from made, (
+        select k, jsonb_build_object('type', 'observation', 'text', 'looked at number ' || k) as body, true as open
+        from generate_series(1, ${each - 2}) k
+        union all select ${each}, '{"type": "released", "outcome": "repaired", "minutes": 40}', false
+        union all select ${each} + 1, '{"type": "handed-over"}', false) e
+      where e.open or made.closed_at is not null
+      order by made.closed_at, e.k`);
+  /** One job of the demo as far as its hands: a plan computed and chosen, a run begun. */
+  const begin = async () => {
+    const id = sql(`
+      select id from tickets where closed_at is null and exists (
+        select 1 from job_events e where e.ticket_id = tickets.id and e.body ->> 'type' = 'suspect')
+      order by number limit 1`);
+    const { ticket, inputs } = JSON.parse(await ask(`/api/jobs/${id}`));
+    const board = JSON.parse(sql(`select doc from board_versions where id = '${ticket.boardVersionId}'`));
+    const { method } = inputs.methods.find((m) => !m.unfit);
+    const { ambient_C, surroundings } = inputs.settings;
+    const { target, station, limits } = inputs;
+    const asked = {
+      board,
+      target,
+      method,
+      station,
+      ambient_C,
+      ...surroundings,
+      limits,
+      quality: 'quick',
+      frames: false,
+    };
+    const result = JSON.parse(await ask('/api/calc/plan.heat', JSON.stringify(asked)));
+    const plan = { type: 'plan', planId: v7(), label: method.label };
+    const run = {
+      type: 'run-begun',
+      runId: randomUUID(),
+      op: 'remove',
+      method: method.label,
+      guide: null,
+      offline: false,
+      bench: false,
+    };
+    const text = (value) => `'${JSON.stringify(value).replaceAll("'", "''")}'`;
+    sql(`
+      insert into plans (id, ticket_id, target, input_hash, engine_version, kit, methods, results)
+      values ('${plan.planId}', '${id}', '${target}', '${inputs.hash}', 1, ${text(inputs.kit)}, ${text([method])},
+        ${text({ [method.label]: result })});
+      insert into job_events (id, ticket_id, at, actor, v, body) values
+        (gen_random_uuid(), '${id}', now(), 'unsigned', 1, ${text(plan)}),
+        (gen_random_uuid(), '${id}', now(), 'unsigned', 1, ${text(run)})`);
+    return { id, runId: run.runId };
+  };
+  /** Jobs like that one, with so many entries more, on its own board or on one of so many parts. */
+  const like = ({ id }, count, { entries: more = 0, parts = 0 } = {}) => {
+    const version = parts
+      ? sql(`
+        insert into board_versions (id, model_id, number, hash, doc)
+        select gen_random_uuid(), v.model_id, 1000 + ${parts}, 'made', jsonb_set(v.doc, '{parts}', v.doc -> 'parts' || (
+          select jsonb_agg(p || jsonb_build_object('partId', 'more' || n, 'ref', 'X' || n))
+          from generate_series(1, ${parts}) n, lateral (select v.doc -> 'parts' -> (n % 5) as p) one))
+        from board_versions v join tickets t on t.board_version_id = v.id where t.id = '${id}'
+        on conflict (model_id, number) do update set hash = 'made' returning id`)
+      : '';
+    return Array.from({ length: count }, () =>
+      sql(`
+        with made as (
+          insert into tickets (id, kind, customer_id, board_id, board_version_id, device, complaint, plan_settings)
+          select gen_random_uuid(), kind, customer_id, board_id, ${version ? `'${version}'` : 'board_version_id'}, device, complaint, plan_settings
+          from tickets where id = '${id}' returning id)
+        , logged as (
+          insert into job_events (id, ticket_id, at, actor, v, body)
+          select gen_random_uuid(), made.id, e.at, e.actor, e.v, e.body
+          from made, (
+            select seq, at, actor, v, body from job_events where ticket_id = '${id}'
+            union all select 1000000000 + k, now(), 'unsigned', 1, jsonb_build_object('type', 'observation', 'text', 'looked at number ' || k)
+            from generate_series(1, ${more}) k) e
+          order by e.seq)
+        select id from made`),
+    );
+  };
+  const marks = async (name, jobsOf, total, lanes) => {
+    const mark = (n, lane) =>
+      send(jobsOf[lane % jobsOf.length], { type: 'mark', runId: begun.runId, instruction: `look ${n}`, what: 'done' });
+    await drive(total / 4, lanes, mark);
+    row(name, await drive(total, lanes, mark));
+  };
+  let begun;
   const measure = async (name) => {
-    const many = fill(60, 20, false);
-    row(
-      `${name}: marks on 60 jobs`,
-      await drive(3000, 60, (n, lane) => send(many[lane], { type: 'observation', text: `mark ${n}` })),
-    );
-    const [long] = fill(1, 2000, false);
-    row(
-      `${name}: marks on one job of 2,000`,
-      await drive(600, 4, (n) => send(long, { type: 'observation', text: `mark ${n}` })),
-    );
+    begun ??= await begin();
+    await marks(`${name}: marks in 60 runs`, like(begun, 60), 3000, 60);
+    const [long] = like(begun, 1, { entries: 2000 });
+    await marks(`${name}: marks on one job of 2,000 entries`, [long], 800, 4);
+    await marks(`${name}: marks on boards of 3,000 parts`, like(begun, 20, { parts: 3000 }), 2000, 20);
     for (const [what, path] of [
-      ['open jobs', '/jobs'],
-      ['closed jobs, page 1', '/jobs?closed=1'],
-      ['closed jobs, page 200', '/jobs?closed=1&before=200'],
+      ['on the bench', '/jobs'],
+      ['closed jobs, first page', '/jobs?closed=1'],
+      ['closed jobs, last page', '/jobs?closed=1&before=200'],
       ['a rare word', '/jobs?closed=1&q=kettle'],
-      ['one job, its first step', `/jobs/${many[0]}/intake`],
-      ['one job of 2,000 entries', `/jobs/${long}/intake`],
+      ['one job, its lay-out', `/jobs/${begun.id}/protect`],
+      ['one job of 2,000 entries', `/jobs/${long}/protect`],
     ]) {
-      await open(path);
-      row(`${name}: ${what}`, await drive(200, READERS, () => open(path)));
+      for (let n = 0; n < 200; n++) await open(path);
+      row(`${name}: ${what}`, await drive(400, READERS, () => open(path)));
     }
   };
   try {
     await measure('bare');
-    fill(jobs, entries, true);
+    fill(jobs, entries);
     sql('analyze');
     await measure(`${jobs.toLocaleString('en')} jobs`);
   } finally {

@@ -10,14 +10,16 @@
   let { view, taken, title }: { view: JobView; taken: 'before' | 'during' | 'after'; title: string } = $props();
   const photos = $derived(view.photos.filter((p) => p.taken === taken));
   let problem = $state<string | null>(null);
-  let busy = $state(false);
+  /** The photo that is being stored, of how many. */
+  let storing = $state<{ at: number; of: number } | null>(null);
   /** The photo asked to go: a second press means it. */
   let doomed = $state<string | null>(null);
 
   async function add(files: FileList | null) {
     problem = null;
-    busy = true;
-    for (const file of files ?? []) {
+    const all = [...(files ?? [])];
+    for (const [i, file] of all.entries()) {
+      storing = { at: i + 1, of: all.length };
       try {
         const body = await smaller(file);
         const query = new URLSearchParams({ id: v7(), taken });
@@ -31,7 +33,7 @@
         problem = `${file.name} is not a picture this browser can read, or the server is away. Nothing was stored.`;
       }
     }
-    busy = false;
+    storing = null;
     await invalidate('job:view');
   }
   async function remove(id: string) {
@@ -46,13 +48,13 @@
     {title}
     <label class="button ml-auto cursor-pointer px-3 focus-within:outline-2 focus-within:outline-evidence">
       <Camera size={16} aria-hidden="true" />
-      {busy ? 'Storing' : 'Add photos'}
+      {storing ? (storing.of > 1 ? `Storing ${storing.at} of ${storing.of}` : 'Storing') : 'Add photos'}
       <input
         class="sr-only"
         type="file"
         accept="image/*"
         multiple
-        disabled={busy}
+        disabled={storing !== null}
         aria-label="Add photos, {taken}"
         onchange={(e) => {
           const { files } = e.currentTarget;
