@@ -62,15 +62,15 @@ export default ts.config(
     ),
   },
   {
-    files: ['web/src/lib/**/*.svelte', 'web/src/lib/{ui,stage,plan,diagnose,jobs,compute}/**', 'web/src/workers/**'],
+    files: ['web/src/lib/**', 'web/src/routes/**/*.svelte', 'web/src/routes/**/+{page,layout}.ts', 'web/src/workers/**'],
+    ignores: ['web/src/lib/server/**'],
     rules: {
       'no-restricted-imports': [
         'error',
         {
           patterns: [
             {
-              group: ['$lib/server/*', 'pg', 'drizzle*', 'node:*'],
-              allowTypeImports: true,
+              group: ['$lib/server/**', '**/lib/server/**', 'pg', 'drizzle*', 'node:*'],
               message: 'the browser does not see the server',
             },
           ],

@@ -4,7 +4,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { Circuit, DiagnoseView } from './view';
+  import type { DiagnoseView } from './view';
   import { compareReading, currentAttempt, formatReading, isFitted, partName, type ModelHistory } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import Circumstances from './Circumstances.svelte';

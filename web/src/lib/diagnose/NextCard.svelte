@@ -13,7 +13,7 @@
     type Netlist,
     type Place,
   } from '@orthos/core';
-  import type { Circuit, DiagnoseView } from './view';
+  import type { DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';
   import { modeName, placeOf, probeKey, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';

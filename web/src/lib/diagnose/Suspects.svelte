@@ -2,7 +2,7 @@
   // Who is suspected, how much, and which readings say so.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
-  import type { Circuit, DiagnoseView } from './view';
+  import type { DiagnoseView } from './view';
   import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
   import { percent } from './words';

@@ -14,7 +14,6 @@ import {
   type RoutineStep,
   type StationModel,
   type SupplyPoint,
-  type Surroundings,
 } from '@orthos/core';
 import { sql } from 'drizzle-orm';
 import {

@@ -15,12 +15,9 @@ import {
   packageById,
   solderedTerminals,
   staysLeadFree,
-  type Flood,
   type JobState,
-  type Method,
   type PlanResult,
   type RunningJob,
-  type ShopLimits,
   type StationModel,
 } from '@orthos/core';
 import { z } from 'zod';

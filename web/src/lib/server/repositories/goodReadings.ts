@@ -1,4 +1,3 @@
-import type { Measured, MeterType } from '@orthos/core';
 import { asc, eq } from 'drizzle-orm';
 import type { GoodReading } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';

@@ -1,4 +1,3 @@
-import type { SupplyPoint } from '@orthos/core';
 import { desc, eq } from 'drizzle-orm';
 import type { GoodStartUp } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';
