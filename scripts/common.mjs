@@ -39,12 +39,12 @@ export async function runLong(what, usual, command, args, options = {}) {
   const from = Date.now();
   const seconds = () => `${Math.round((Date.now() - from) / 1000)} s`;
   say(`${what} (${usual})`);
-  const telling = setInterval(() => say(`  … ${seconds()}`), TELL_MS);
+  const telling = setInterval(() => say(`  ${what}: ${seconds()} …`), TELL_MS);
   const code = await runAttached(command, args, { cwd: ROOT, stdio: ['ignore', 2, 2], ...options }).finally(() =>
     clearInterval(telling),
   );
   if (code !== 0) throw new Trouble(`${command} ${args.slice(0, 3).join(' ')} failed (${code})`);
-  say(`  ${seconds()}`);
+  say(`  ${what}: done, ${seconds()}`);
 }
 
 /** Runs a program and gives back its exit code and output. */

@@ -82,6 +82,8 @@ const BUILDS = {
       'web/vite.config.ts',
       'web/tsconfig.json',
     ],
+    what: 'Building the application',
+    usual: 'two minutes',
     out: 'web/build',
     vite: ['build', '--logLevel', 'error'],
   },
@@ -93,36 +95,38 @@ const BUILDS = {
       'web/src/lib/server/readPhoto.ts',
       'web/vite.hosts.config.ts',
     ],
+    what: 'Building the calculation hosts',
+    usual: 'ten seconds',
     out: 'web/build-hosts',
     vite: ['build', '--logLevel', 'error', '-c', 'vite.hosts.config.ts'],
   },
 };
 
-/** Builds what is out of date, aside, and puts it in place by renaming. */
+/** Builds what is out of date, all at once, aside, and puts it in place by renaming. */
 export async function ensureBuild(names = ['app', 'hosts']) {
-  for (const name of names) {
-    const { sources, out, vite } = BUILDS[name];
-    const wanted = hashTree(sources);
-    const target = join(ROOT, out);
-    if (readJson(join(target, '.orthos-built.json'))?.hash === wanted) continue;
-    await ensurePackages();
-    // the hosts' configuration appends -hosts to the name it is given
-    const aside = name === 'app' ? 'build.next' : 'build.next-hosts';
-    const env = { ...process.env, ORTHOS_OUT: 'build.next', NODE_ENV: 'production' };
-    const inWeb = { cwd: join(ROOT, 'web'), env, stdio: ['ignore', 'ignore', 2] };
-    run(join(ROOT, 'node_modules/.bin/svelte-kit'), ['sync'], inWeb);
-    const [what, usual] =
-      name === 'app'
-        ? ['Building the application', 'two to three minutes']
-        : ['Building the calculation hosts', 'ten seconds'];
-    await runLong(what, usual, join(ROOT, 'node_modules/.bin/vite'), vite, inWeb);
-    const made = join(ROOT, 'web', aside);
-    writeFileSync(join(made, '.orthos-built.json'), JSON.stringify({ hash: wanted }));
-    rmSync(`${target}.old`, { recursive: true, force: true });
-    if (existsSync(target)) renameSync(target, `${target}.old`);
-    renameSync(made, target);
-    rmSync(`${target}.old`, { recursive: true, force: true });
-  }
+  const due = names
+    .map((name) => ({ name, ...BUILDS[name], wanted: hashTree(BUILDS[name].sources) }))
+    .filter(({ out, wanted }) => readJson(join(ROOT, out, '.orthos-built.json'))?.hash !== wanted);
+  if (due.length === 0) return;
+  await ensurePackages();
+  const env = { ...process.env, ORTHOS_OUT: 'build.next', NODE_ENV: 'production' };
+  const inWeb = { cwd: join(ROOT, 'web'), env, stdio: ['ignore', 'ignore', 2] };
+  run(join(ROOT, 'node_modules/.bin/svelte-kit'), ['sync'], inWeb);
+  const built = await Promise.allSettled(
+    due.map(async ({ name, what, usual, out, vite, wanted }) => {
+      const target = join(ROOT, out);
+      await runLong(what, usual, join(ROOT, 'node_modules/.bin/vite'), vite, inWeb);
+      // the hosts' configuration appends -hosts to the name it is given
+      const made = join(ROOT, 'web', name === 'app' ? 'build.next' : 'build.next-hosts');
+      writeFileSync(join(made, '.orthos-built.json'), JSON.stringify({ hash: wanted }));
+      rmSync(`${target}.old`, { recursive: true, force: true });
+      if (existsSync(target)) renameSync(target, `${target}.old`);
+      renameSync(made, target);
+      rmSync(`${target}.old`, { recursive: true, force: true });
+    }),
+  );
+  const failed = built.find((b) => b.status === 'rejected');
+  if (failed) throw failed.reason;
 }
 
 /**
