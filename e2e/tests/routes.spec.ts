@@ -46,7 +46,7 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
   const headers = { origin: baseURL ?? '' };
   const send = (method: 'POST' | 'PUT', path: string, data: unknown) =>
     request.fetch(path, { method, headers, data: data as string });
-  const before = await (await request.get(`/jobs/${id}/diagnose/__data.json`)).text();
+  const before = await (await request.get(`/api/jobs/${id}`)).text();
   const cases: ['POST' | 'PUT', string, unknown, number, string][] = [
     ['POST', `/api/jobs/${id}/events`, {}, 400, 'id'],
     ['POST', `/api/jobs/${id}/events`, { ...EVENT, extra: 1 }, 400, 'extra'],
@@ -195,7 +195,7 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
         })
       ).status(),
     ).toBe(400);
-  expect(await (await request.get(`/jobs/${id}/diagnose/__data.json`)).text()).toBe(before);
+  expect(await (await request.get(`/api/jobs/${id}`)).text()).toBe(before);
 });
 
 test('nothing from outside is answered by 500: texts that cannot be written, numbers without end, names of the language', async ({
@@ -248,7 +248,9 @@ test('nothing from outside is answered by 500: texts that cannot be written, num
     ],
     ['day of a new job', () => request.post('/jobs/new', form({ ...job, promisedOn: '0000-01-01' }))],
     ['NUL in a form', () => request.post('/jobs/new', form({ ...job, device: 'a\0b', promisedOn: '' }))],
-    ['page', () => request.get('/jobs?closed=1&page=1e300')],
+    ['page', () => request.get('/jobs?closed=1&before=1e300')],
+    ['page after', () => request.get('/jobs?closed=1&after=99999999999')],
+    ['log after what is no entry', () => request.get(`/api/jobs/${id}?after=x%FF`)],
     ['a file as what it is not', () => request.get('/boards')],
     ...['__proto__', 'constructor', 'toString'].flatMap((name): typeof tries => [
       [`action ${name}`, () => request.post(`/kit?/${name}`, form({}))],
