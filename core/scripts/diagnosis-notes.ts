@@ -5,7 +5,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { solveCircuit } from '../src/circuit/circuitSolve.ts';
 import { CIRCUIT_CASES } from '../test/circuitCases.ts';
-import { simulate } from '../test/diagnosisSimulation.ts';
+import { calibration, simulate } from '../test/diagnosisSimulation.ts';
 
 interface Case {
   name: string;
@@ -70,7 +70,7 @@ const lines = [
   '',
   '## How many readings it takes',
   '',
-  `${faults} single faults drawn by their weights over the ten usual circuits (seed 1), shorts of any ohms within their spread, half of the`,
+  `${faults} faults drawn by their weights over the ten usual circuits (seed 1), shorts of any ohms within their spread, half of the`,
   'spread of healthy boards as noise on every reading. The search ends when the best group has more than 95 % after two readings in a',
   'row, or when no reading tells more. Faults that no DC reading shows (an open capacitor, an IC dead inside) are not drawn.',
   '',
@@ -86,6 +86,16 @@ const lines = [
     return `| ${names[way]} | ${w.readings.toFixed(1)} | ${percent(w.hits)} | ${w.unsafe} times |`;
   }),
   '',
+  'Stated and true, of those who follow the advice (two faults of the usual pairs and several pins of a chip are among the faults):',
+  '',
+  '| stated for the first group | searches | stated, mean | it was there |',
+  '|---|---|---|---|',
+  ...calibration(ways.advice.outcomes, [0, 0.7, 0.9, 0.95, 0.99, 1])
+    .filter((b) => b.searches > 0)
+    .map(
+      (b) => `| ${percent(b.from)} to ${percent(b.to)} | ${b.searches} | ${percent(b.stated)} | ${percent(b.right)} |`,
+    ),
+  '',
   'The board that is searched is solved by the same equations as the dictionary, with other ohms and noise: this tests the search,',
   'not the circuits. Weights and spreads are engineering judgement; the shop’s own record takes over as it grows.',
   '',
@@ -98,8 +108,8 @@ const lines = [
   '## What is not modelled',
   '',
   'Time: everything is a DC operating point; converters are averaged, a bootstrap capacitor is empty. Temperature: 27 °C. Leakage of',
-  'boards, flux and moisture: only as spread above 3 MΩ. Two faults at once: only a pair that the technician chooses. Values of real parts:',
-  'typical ones, so a good board’s reading beside the model’s counts for more.',
+  'boards, flux and moisture: only as spread above 3 MΩ. Two faults at once: the usual pairs (surge, flyback, switch with its driver) and one',
+  'that the technician chooses. A part that the circuit lacks: what stands in parallel to it reads alike and may be named. Values of real parts: typical ones, so a good board’s reading beside the model’s counts for more.',
   '',
 ];
 writeFileSync(at('../../docs/physics/diagnosis.md'), lines.join('\n'));

@@ -19,7 +19,7 @@ import { classOf, eventFactor, shopFactor } from '../src/diagnosis/priors.ts';
 import { explain, rank, type Taken } from '../src/diagnosis/rank.ts';
 import { ambiguityGroups, nextTests, splitsOf } from '../src/diagnosis/next.ts';
 import { bigCircuit } from '../bench/bigCircuit.ts';
-import { seeded, simulate } from './diagnosisSimulation.ts';
+import { calibration, seeded, simulate } from './diagnosisSimulation.ts';
 
 const netlistOf = (id: string): Netlist => {
   const t = templateById(id);
@@ -372,6 +372,76 @@ describe('ranking', () => {
   });
 });
 
+describe('faults that come together', () => {
+  const top = (id: string, readings: Reading[], more: object = {}) =>
+    ask({ netlist: netlistOf(id), readings, ...more }).parts[0];
+  it('the usual pairs of a circuit are weighed unasked: surge, flyback, switch with its driver', () => {
+    const pairs = (id: string) => [
+      ...new Set(hypothesesOf(netlistOf(id)).flatMap((h) => (h.ref.includes(' + ') ? [h.ref] : []))),
+    ];
+    expect(pairs('buck')).toEqual(['D1 + F1']);
+    expect(pairs('feed')).toEqual(['D1 + F1']);
+    expect(pairs('relay')).toEqual(['D1 + Q1', 'Q1 + U1']);
+    expect(pairs('half-bridge')).toEqual(['M1 + U1', 'M2 + U1']);
+    // a resistor to ground keeps no pin and gate together
+    expect(pairs('sensor')).toEqual([]);
+  });
+  it('a pair is not named while a single fault says the same', () => {
+    expect(top('buck', [{ ...ohm('VIN', 'OL'), black: 'VINF' }, ohm('VINF', 155_000)]).ref).toBe('F1');
+    expect(top('relay', [{ ...ohm('12V', 0.4), black: 'COIL' }, ohm('COIL', 'OL')]).ref).toBe('D1');
+  });
+  it('a pair that the technician chose stands for the same two, once', () => {
+    const pair = [
+      { ref: 'Q1', mode: 'short' },
+      { ref: 'D1', mode: 'short' },
+    ];
+    const { parts } = ask({ netlist: netlistOf('relay'), readings: [ohm('COIL', 0.5)], pair });
+    expect(parts.filter((p) => p.ref.includes('D1') && p.ref.includes('Q1'))).toHaveLength(1);
+  });
+  it('several pins of a chip low together are one fault, each with ohms of its own and some spared', () => {
+    const lines = [ohm('HX', 8.6), ohm('LX', 38), ohm('TXD', 24), ohm('RXD', 7_900_000), ohm('5V', 2120)];
+    const found = ask({ netlist: netlistOf('can'), readings: lines });
+    expect(found.suspects[0]).toMatchObject({ ref: 'U1', where: 'several pins' });
+    expect(found.parts[0].p).toBeGreaterThan(0.7);
+    // one low pin is that pin
+    const one = ask({
+      netlist: netlistOf('can'),
+      readings: [ohm('TXD', 12), ohm('RXD', 7_900_000), ohm('HX', 15_000)],
+    });
+    expect(one.suspects.slice(0, 2).map((s) => s.where)).toEqual(['pin TXD', 'pin TXD']);
+  });
+  it('neighbours in a plug may be bridged, pins as they are numbered', () => {
+    const bridges = hypothesesOf(netlistOf('data-pair')).filter((h) => h.ref === 'J1' && h.mode === 'bridge');
+    expect(bridges.map((h) => h.where)).toEqual(['1–2', '2–3', '3–4']);
+    const wet = hypothesesOf(netlistOf('data-pair'), ['liquid']).filter((h) => h.ref === 'J1' && h.mode === 'bridge');
+    expect(wet[0].weight).toBeCloseTo(5 * bridges[0].weight);
+  });
+});
+
+describe('what contradicts', () => {
+  const torn = [ohm('VINF', 155_000), ohm('3V3', 0.5)];
+  const volts = { type: 'dcv', red: '3V3', black: 'GND', state: 'awake', value: 3.31 };
+  it('ohms and volts that no supply could feed together convict nobody, and nobody is surer than 90 %', () => {
+    const d = ask({ netlist: netlistOf('buck'), readings: [volts, ...torn] });
+    expect(d.doubt).toMatch(/that takes 22 W of a supply of 12 W/);
+    expect(d.parts[0].p).toBeLessThanOrEqual(0.9);
+    // a millivolt under power and half an ohm go well together
+    const dead = ask({ netlist: netlistOf('buck'), readings: [{ ...volts, value: 0.4 }, ...torn] });
+    expect(dead.doubt ?? '').not.toMatch(/ W of a supply/);
+  });
+  it('holds the first part down, shares still add up to one', () => {
+    const d = ask({
+      netlist: netlistOf('buck'),
+      readings: [volts, ...torn],
+      seen: [{ ref: 'C7', sign: 'hole' }],
+    });
+    expect(d.parts[0]).toMatchObject({ ref: 'C7', p: expect.closeTo(0.9, 6) });
+    expect(d.parts.reduce((sum, p) => sum + p.p, 0)).toBeCloseTo(1, 6);
+    const own = d.suspects.filter((s) => s.ref === 'C7').reduce((sum, s) => sum + s.p, 0);
+    expect(own).toBeCloseTo(0.9, 3);
+  });
+});
+
 describe('a thousand and five hundred searches', () => {
   it('finds faults with fewer readings than chance or a checklist, and powers nothing that is short', () => {
     const { ways } = simulate(500, 1);
@@ -381,6 +451,9 @@ describe('a thousand and five hundred searches', () => {
     expect(ways.advice.unsafe).toBe(0);
     // a true culprit is seldom held back
     expect(ways.advice.outcomes.filter((o) => o.hit && o.doubted).length).toBeLessThan(0.08 * 500);
+    // what is stated is how often it is so
+    for (const bin of calibration(ways.advice.outcomes, [0, 0.95, 0.99, 1]))
+      if (bin.searches >= 10) expect(Math.abs(bin.stated - bin.right), `${bin.from} to ${bin.to}`).toBeLessThan(0.1);
     expect(ways.random.unsafe).toBeGreaterThan(0);
   });
 });

@@ -39,9 +39,8 @@ class HiddenBoard {
     this.netlist = netlist;
     this.random = random;
     // a short is as good or bad as it happens to be
-    this.fault = h.faults.map((f) =>
-      f.r === undefined ? f : { ...f, r: f.r * Math.exp(0.7 * h.vague * normal(random)) },
-    );
+    const hit = h.faults.filter((_, i) => i < 2 || random() >= (h.several?.spared ?? 0));
+    this.fault = hit.map((f) => (f.r === undefined ? f : { ...f, r: f.r * Math.exp(0.7 * h.vague * normal(random)) }));
   }
   read(test: Test): Taken {
     const state = isPowered(test.type) ? test.state : null;
@@ -75,6 +74,8 @@ interface Outcome {
   doubted: boolean;
   /** Powered although a rail was short. */
   unsafe: boolean;
+  /** The share that is stated for the first group. */
+  stated: number;
 }
 
 const MOST = 45;
@@ -104,9 +105,13 @@ function search(d: Dictionary, template: string, truth: number, way: Way, seed: 
           )?.t;
     if (done || !choice || taken.length >= MOST) {
       const { ref, mode, where } = d.hypotheses[truth];
-      const hit = ranking.parts[0].ref === ref || (groups[0]?.refs.includes(ref) ?? false);
+      // of two parts together one may be all that shows
+      const named = (found: string) =>
+        found === ref || ref.split(' + ').includes(found) || found.split(' + ').includes(ref);
+      const hit = named(ranking.parts[0].ref) || (groups[0]?.refs.some(named) ?? false);
       const doubted = doubtOf(d, ranking, { readings: taken, outside: [], circumstances: {} }) !== null;
-      return { template, fault: `${ref} ${mode} ${where}`, readings: taken.length, hit, doubted, unsafe };
+      const stated = groups[0]?.p ?? 0;
+      return { template, fault: `${ref} ${mode} ${where}`, readings: taken.length, hit, doubted, unsafe, stated };
     }
     before = groups[0]?.p ?? 0;
     if (isPowered(choice.type) && !allowPower) unsafe = true;
@@ -149,4 +154,14 @@ export function simulate(count: number, seed: number): Simulation {
     };
   };
   return { faults: count, ways: { advice: run('advice'), random: run('random'), checklist: run('checklist') } };
+}
+
+/** Stated shares against how often they were right, in bins of so much. */
+export function calibration(outcomes: readonly Outcome[], bins: readonly number[]) {
+  return bins.slice(1).map((to, i) => {
+    const from = bins[i];
+    const mine = outcomes.filter((o) => o.stated > from && o.stated <= to);
+    const mean = (f: (o: Outcome) => number) => mine.reduce((sum, o) => sum + f(o), 0) / Math.max(1, mine.length);
+    return { from, to, searches: mine.length, stated: mean((o) => o.stated), right: mean((o) => (o.hit ? 1 : 0)) };
+  });
 }

@@ -40,8 +40,9 @@ describe('what an expert would say', () => {
   });
   const wrong = (what: 'verdict' | 'next') => judged.filter((j) => j[what]).map((j) => `${j.name}: ${j[what]}`);
   it('of the verdict', () => {
-    expect(wrong('verdict').length, wrong('verdict').join('\n')).toBeLessThanOrEqual(10);
+    expect(wrong('verdict').length, wrong('verdict').join('\n')).toBe(0);
   });
+  // one is a reading too many: volts behind a resistor that is not in question
   it('of the next step', () => {
     expect(wrong('next').length, wrong('next').join('\n')).toBeLessThanOrEqual(1);
   });

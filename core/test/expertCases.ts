@@ -160,7 +160,7 @@ export const EXPERT_CASES: readonly ExpertCase[] = [
     next: ['unpowered'],
   },
   {
-    name: 'reverse-polarity switch runs on its body diode: its gate is not pulled',
+    name: 'reverse-polarity switch runs on its body diode: its gate is held at its source',
     netlist: circuit('feed'),
     readings: [
       ohm('VBAT', 'OL'),
@@ -170,7 +170,8 @@ export const EXPERT_CASES: readonly ExpertCase[] = [
       volts('GATE', 11.2),
       volts('V12', 11.3),
     ],
-    verdict: { first: ['R1', 'M1', 'D2'], among: ['R1'] },
+    // with its pull-down open the gate would float, and ten megohms of the meter would pull it low
+    verdict: { first: ['M1', 'D2'], among: ['M1', 'D2'] },
     next: ['unpowered', 'powered'],
   },
   {

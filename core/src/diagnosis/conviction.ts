@@ -2,7 +2,7 @@
  * Whether the likeliest part may be convicted on what is known, or what has to be cleared up first. Shares say which single fault of the
  * circuit fits best; they do not say that it fits.
  */
-import { modelNet } from '../circuit/netlist.ts';
+import { modelNet, type Netlist } from '../circuit/netlist.ts';
 import { formatReading } from '../quantities/readings.ts';
 import type { Dictionary } from './dictionary.ts';
 import { likelihood, offScale, type Expected } from './evidence.ts';
@@ -40,8 +40,31 @@ function far({ type, value, good }: Taken): boolean {
   return Math.abs(Math.log(Math.max(Math.abs(value), floor) / Math.max(Math.abs(good), floor))) > Math.log(FAR);
 }
 
+/** A low resistance is one in either state of power; more would be silicon asleep, Ω. */
+const LOW_OHM = 10;
+/** Supplies hold their limits no better than this. */
+const SUPPLY_SCATTER = 1.5;
+
+/** Ohms and volts of one net that cannot both be right: together they take more than what feeds the board gives. */
+function impossible(netlist: Netlist, readings: readonly Taken[]): string | null {
+  const { power } = netlist;
+  const onGround = (r: Taken, type: Taken['type']) => r.type === type && r.black === netlist.ground;
+  for (const v of readings.filter((r) => onGround(r, 'dcv'))) {
+    const sources = [...(power?.sources ?? []), ...((v.state !== null && power?.states[v.state]?.sources) || [])];
+    const given_W = sources.reduce((sum, s) => sum + Math.abs(s.v) * s.ilim, 0);
+    const r = readings.findLast((o) => onGround(o, 'ohm') && o.red === v.red);
+    if (given_W === 0 || typeof v.value !== 'number' || typeof r?.value !== 'number' || r.value > LOW_OHM) continue;
+    const taken_W = v.value ** 2 / Math.max(r.value, 0.05);
+    if (taken_W > SUPPLY_SCATTER * given_W)
+      return `${v.red} reads ${shown('dcv', v.value)} under power and ${shown('ohm', r.shown ?? r.value)} without: that takes ${taken_W.toFixed(0)} W of a supply of ${given_W.toFixed(0)} W; one of them is from another time or place`;
+  }
+  return null;
+}
+
 export interface Doubt {
   why: string;
+  /** The readings do not fit: whatever fits best may be surer than it should. */
+  misfit?: true;
   /** Nets of the part, where none of them has been read. */
   unread?: ReadonlySet<string>;
 }
@@ -63,7 +86,9 @@ export function doubtOf(
   const ref = ranking.parts[0]?.ref;
   if (ref === undefined || ref === NONE || ref === SOFTWARE)
     return { why: 'nothing of this circuit explains what was read' };
-  if (ranking.contradiction) return { why: MISFIT };
+  if (ranking.contradiction) return { why: MISFIT, misfit: true };
+  const torn = impossible(netlist, readings);
+  if (torn) return { why: torn, misfit: true };
   const stray = outside.find(far);
   if (stray) {
     const beside = shown(stray.type, stray.good ?? 'OL');
@@ -75,6 +100,7 @@ export function doubtOf(
     if (against(reading, expected) < CONTRADICTS) {
       const would = shown(reading.type, offScale(reading.type, expected.y));
       return {
+        misfit: true,
         why: `${reading.red || 'the supply'} reads ${shown(reading.type, reading.shown ?? reading.value)}; with ${ref} bad it would show about ${would}`,
       };
     }

@@ -11,7 +11,7 @@ import { hypothesesOf, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, splitsOf, verdict } from './next.ts';
 import { powerVerdict } from './power.ts';
 import { EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
-import { explain, rank, type Taken } from './rank.ts';
+import { explain, heldDown, rank, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
 
 const ref = z.string().trim().min(1).max(40);
@@ -152,12 +152,20 @@ function dictionaryFor(
   const kept = cache.get(key);
   if (kept) return kept;
   const hypotheses = hypothesesOf(netlist, events);
-  if (pair) hypotheses.push(pairOf(pair, hypotheses));
+  if (pair) {
+    const chosen = pairOf(pair, hypotheses);
+    // the technician's word stands for the same two weighed unasked
+    const usual = hypotheses.findIndex((h) => h.several && sameParts(h.ref, chosen.ref));
+    if (usual >= 0) hypotheses.splice(usual, 1);
+    hypotheses.push(chosen);
+  }
   const dictionary = buildDictionary(netlist, hypotheses, tests, context);
   cache.set(key, dictionary);
   if (cache.size > KEPT) cache.delete(cache.keys().next().value as string);
   return dictionary;
 }
+
+const sameParts = (a: string, b: string) => a.split(' + ').sort().join() === b.split(' + ').sort().join();
 
 /** Two faults at once, as likely as a chosen pair deserves: a tenth of the likelier of the two. */
 function pairOf(pair: NonNullable<DiagnoseInput['pair']>, hypotheses: readonly Hypothesis[]): Hypothesis {
@@ -203,11 +211,12 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     ...(shop ? { shop } : {}),
     ...(input.software ? { software: input.software } : {}),
   };
-  const ranking = rank(dictionary, usable, circumstances);
+  const fitted = rank(dictionary, usable, circumstances);
+  const doubt = doubtOf(dictionary, fitted, { readings: usable, outside: strange, circumstances });
+  const ranking = doubt?.misfit ? heldDown(fitted) : fitted;
   const { power, why, unread } = powerVerdict(dictionary, ranking, usable);
   const allowPower = power === 'allowed';
   const groups = ambiguityGroups(dictionary, ranking, true);
-  const doubt = doubtOf(dictionary, ranking, { readings: usable, outside: strange, circumstances });
   const offered = nextTests(dictionary, ranking, usable, { allowPower, unread, most });
   const before = usable.length
     ? (ambiguityGroups(dictionary, rank(dictionary, usable.slice(0, -1), circumstances), true)[0]?.p ?? 0)

@@ -1,6 +1,7 @@
 /** The single faults of a circuit, each with its weight before anything was measured. */
 import { FAULT_OHMS, IC_FAULT_OHMS } from '../circuit/network.ts';
 import { pinOf, type CircuitPart, type Fault, type Netlist, type PartOf } from '../circuit/netlist.ts';
+import { usualPairs } from './pairs.ts';
 import {
   BRIDGE_WEIGHT,
   classOf,
@@ -26,6 +27,8 @@ export interface Hypothesis {
   weight: number;
   /** How far r may be off, as a spread of ln r; 0 without an r. */
   vague: number;
+  /** Several places fail at once, each with ohms of its own: the chance that one of them was spared. */
+  several?: { spared: number };
 }
 
 /** Ω of a shorted junction; silicon melts less clean than a ceramic cracks. */
@@ -36,6 +39,10 @@ const TURNS_FACTOR = 0.55;
 const LEAST_WINDING_OHM = 1;
 /** A film on a contact makes ohms of its milliohms. */
 const FILM_FACTOR = 100;
+/** Chance that a pin was spared where several of a chip went low together. */
+const SPARED = 0.4;
+/** Pins of a chip that leak, beside those that are shorted or open. */
+const LEAKS = 0.4;
 /** Spread of ln r by mode: a short may be milliohms or ohms. */
 const VAGUE: Partial<Record<Fault['mode'], number>> = { short: 0.8, leaky: 0.7, drift: 0.3, bridge: 0.8 };
 
@@ -53,15 +60,20 @@ export function hypothesesOf(netlist: Netlist, events: readonly BoardEvent[] = [
       way: Parameters<typeof eventFactor>[2],
       faults: Fault[],
       where = '',
+      several?: Hypothesis['several'],
     ) => {
       if (weight <= 0) return;
       const vague = mode === 'joint' || faults.length === 0 ? 0 : (VAGUE[mode] ?? 0);
-      list.push({ ref: part.ref, mode, where, faults, weight: weight * factor(way), vague });
+      list.push({
+        ...{ ref: part.ref, mode, where, faults, weight: weight * factor(way), vague },
+        ...(several ? { several } : {}),
+      });
     };
     const { ref } = part;
     if (part.kind === 'IC') {
       addIc(netlist, part, weights, add);
     } else if (part.kind === 'J') {
+      addBridges(part, weights, add);
       const nets = netlist.jopen.filter((net) => Object.values(part.pins).includes(net));
       for (const net of nets) {
         const pin = pinOf(part, net) ?? net;
@@ -73,6 +85,11 @@ export function hypothesesOf(netlist: Netlist, events: readonly BoardEvent[] = [
     if (events.includes('rework') && part.kind !== 'J')
       add('missing', MISSING_WEIGHT, 'missing', [{ ref, mode: 'missing' }]);
   }
+  for (const { faults, where, weight } of usualPairs(netlist, JUNCTION_SHORT_OHM, IC_FAULT_OHMS.pin))
+    list.push({
+      ref: faults.map((f) => f.ref).join(' + '),
+      ...{ mode: 'short', where, faults, weight, vague: VAGUE.short ?? 0, several: { spared: 0 } },
+    });
   return list;
 }
 
@@ -84,7 +101,23 @@ type Add = (
   way: Parameters<typeof eventFactor>[2],
   faults: Fault[],
   where?: string,
+  several?: Hypothesis['several'],
 ) => void;
+
+/** Liquid, a bent contact or a sliver between neighbours of a plug, as its pins are numbered. */
+function addBridges(part: PartOf<'J'>, weights: Weights, add: Add): void {
+  const pins = Object.keys(part.pins).sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+  const pairs = pins.slice(1).map((pin, i): [string, string] => [pins[i], pin]);
+  for (const [a, b] of pairs)
+    if (part.pins[a] !== part.pins[b])
+      add(
+        'bridge',
+        (weights.bridge ?? 0) / pairs.length,
+        'bridge',
+        [{ ref: part.ref, mode: 'bridge', pins: [a, b], r: FAULT_OHMS.bridge }],
+        `${a}–${b}`,
+      );
+}
 
 function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, cls: PartClass, weights: Weights, add: Add): void {
   const { ref } = part;
@@ -107,6 +140,12 @@ function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, cls: PartCla
     short('short', ['D', 'S'], 'D–S');
     short('gs', ['G', 'S'], 'G–S');
     short('gd', ['G', 'D'], 'G–D');
+    // punched through: all three together
+    const through: Fault[] = [
+      { ref, mode: 'short', pins: ['D', 'S'], r: JUNCTION_SHORT_OHM },
+      { ref, mode: 'short', pins: ['G', 'S'], r: JUNCTION_SHORT_OHM },
+    ];
+    add('short', weights.through ?? 0, 'short', through, 'D–G–S', { spared: 0 });
     for (const pin of ['D', 'G']) add('open', (weights.open ?? 0) / 2, 'open', [{ ref, mode: 'open', pin }], pin);
     for (const pin of ['D', 'G', 'S'])
       add('joint', JOINT_WEIGHT / 3, 'joint', [{ ref, mode: 'open', pin }], `joint ${pin}`);
@@ -169,6 +208,21 @@ function addIc(netlist: Netlist, part: PartOf<'IC'>, weights: Weights, add: Add)
     );
   }
   const lines = pins.filter((pin) => part.pins[pin] !== ground && !rails.includes(pin));
+  if (earth !== undefined && lines.length > 1) {
+    // the side of a chip that looks outward goes as a whole, or with its supply: each pin as bad as it happens to be
+    const low = (pin: string, r: number): Fault => ({ ref, mode: 'short', pins: [pin, earth], r });
+    const all = lines.map((pin) => low(pin, IC_FAULT_OHMS.pin));
+    add('short', shown(weights.several), 'pins', all, 'several pins', { spared: SPARED });
+    if (rails.length > 0)
+      add(
+        'short',
+        shown(weights.several) / 2,
+        'pins',
+        [...rails.map((rail) => low(rail, IC_FAULT_OHMS.short)), ...all],
+        'supply and pins',
+        { spared: SPARED },
+      );
+  }
   // a pin fails short more often than open
   for (const pin of lines) {
     const each = shown(weights.pins) / lines.length;
@@ -179,6 +233,14 @@ function addIc(netlist: Netlist, part: PartOf<'IC'>, weights: Weights, add: Add)
         'pins',
         [{ ref, mode: 'short', pins: [pin, earth], r: IC_FAULT_OHMS.pin }],
         `pin ${pin}`,
+      );
+    if (earth !== undefined)
+      add(
+        'leaky',
+        LEAKS * each,
+        'leaky',
+        [{ ref, mode: 'leaky', pins: [pin, earth], r: FAULT_OHMS.leaky }],
+        `pin ${pin} leaks`,
       );
     add('open', 0.3 * each, 'pins', [{ ref, mode: 'open', pin }], `pin ${pin}`);
   }

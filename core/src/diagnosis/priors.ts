@@ -4,8 +4,13 @@
  */
 import type { CircuitPart } from '../circuit/netlist.ts';
 
-/** Ways to fail that the ranking knows; `turns`: some of a winding's, `pins`: one pin of an IC. */
-type Way = 'short' | 'leaky' | 'open' | 'up' | 'down' | 'turns' | 'dead' | 'gs' | 'gd' | 'be' | 'pins';
+/**
+ * Ways to fail that the ranking knows; `turns`: some of a winding's, `pins`: one pin of an IC, `several` of them, `through`: all of a MOSFET at once,
+ * `bridge`: neighbouring pins of a plug.
+ */
+type Way =
+  | ('short' | 'leaky' | 'open' | 'up' | 'down' | 'turns' | 'dead')
+  | ('gs' | 'gd' | 'be' | 'through' | 'pins' | 'several' | 'bridge');
 export type Weights = Partial<Record<Way, number>>;
 
 export const CLASSES = {
@@ -28,12 +33,12 @@ export const CLASSES = {
   schottky: { label: 'Schottky diode', weights: { short: 1.2, open: 0.4, leaky: 0.5 } },
   tvs: { label: 'clamp diode', weights: { short: 1.2, open: 0.3, leaky: 0.3 } },
   led: { label: 'LED', weights: { open: 0.8, short: 0.1 } },
-  mosfet: { label: 'MOSFET', weights: { short: 1.6, gs: 0.8, gd: 0.4, open: 0.4 } },
+  mosfet: { label: 'MOSFET', weights: { short: 1.6, gs: 0.8, gd: 0.4, through: 0.5, open: 0.4 } },
   bjt: { label: 'transistor', weights: { short: 0.8, be: 0.4, open: 0.4 } },
-  power: { label: 'power IC', weights: { short: 1.1, leaky: 0.6, pins: 0.8, dead: 1.8 } },
-  load: { label: 'IC', weights: { short: 0.6, leaky: 0.5, pins: 0.5, dead: 1.2 } },
-  esd: { label: 'clamp array', weights: { pins: 1.6, short: 0.3 } },
-  conn: { label: 'plug', weights: { open: 0.7 } },
+  power: { label: 'power IC', weights: { short: 1.1, leaky: 0.6, pins: 0.8, several: 0.25, dead: 1.8 } },
+  load: { label: 'IC', weights: { short: 0.6, leaky: 0.5, pins: 0.5, several: 0.25, dead: 1.2 } },
+  esd: { label: 'clamp array', weights: { pins: 1.6, short: 0.3, several: 0.2 } },
+  conn: { label: 'plug', weights: { open: 0.7, bridge: 0.3 } },
 } as const satisfies Record<string, { label: string; weights: Weights }>;
 export type PartClass = keyof typeof CLASSES;
 
@@ -132,7 +137,7 @@ export const EVENTS = ['rework', 'drop', 'liquid', 'reversed', 'sudden', 'creepi
 export type BoardEvent = (typeof EVENTS)[number];
 
 /** Factor of an event on one way of one class to fail. */
-export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'bridge' | 'joint' | 'missing'): number {
+export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'joint' | 'missing'): number {
   const dried = cls === 'elko' && way === 'open';
   switch (event) {
     case 'rework':
@@ -160,11 +165,11 @@ export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'bridg
 
 /** What eyes found at a part, and how much more likely that makes it. */
 export const SIGNS = {
-  burnt: 20,
-  hole: 30,
-  swollen: 20,
-  cracked: 12,
-  missing: 40,
+  burnt: 300,
+  hole: 1000,
+  swollen: 100,
+  cracked: 200,
+  missing: 10_000,
   crust: 5,
   hot: 10,
   'looks well': 0.8,

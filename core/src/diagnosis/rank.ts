@@ -48,8 +48,9 @@ interface Suspect {
 }
 
 export interface Ranking {
-  /** Probability of each hypothesis of the dictionary, in its order. */
+  /** Probability of each hypothesis of the dictionary, in its order, and whose it is. */
   p: Float64Array;
+  refs: readonly string[];
   none: number;
   software: number;
   suspects: Suspect[];
@@ -67,7 +68,7 @@ const SOFTWARE_PRIOR = 0.08;
 /** P(short off the board): of a culprit, of an innocent part. */
 const OFF_BOARD = { culprit: 0.97, innocent: 0.01 };
 /** Chance that a fault follows the part when it is swapped: of a culprit, of an innocent part. */
-const SWAP = { culprit: 0.95, innocent: 0.03 };
+const SWAP = { culprit: 0.97, innocent: 0.0097 };
 
 /** Column of a reading, with its nets as the model names them; −1 when the dictionary has none. */
 export function columnOf(dictionary: Dictionary, reading: Pick<Taken, keyof Test>): number {
@@ -75,6 +76,9 @@ export function columnOf(dictionary: Dictionary, reading: Pick<Taken, keyof Test
   const [red, black] = [modelNet(netlist, reading.red), modelNet(netlist, reading.black)];
   return column.get(testKey({ ...reading, red, black })) ?? -1;
 }
+
+/** How far readings stray, on the scale of `evidence`, where each of several faults has ohms of its own. */
+const OWN_OHMS: Record<MeterType, number> = { ohm: 1, cont: 1, diode: 0.05, dcv: 1, isup: 1 };
 
 /** What a hypothesis expects of a reading: where, how wide, and how that moves with the ohms of its short. */
 interface Forecast extends Expected {
@@ -87,11 +91,17 @@ interface Forecast extends Expected {
  */
 function forecast(dictionary: Dictionary, h: number, t: number, taken: Pick<Taken, 'good' | 'error'>): Forecast | null {
   const { good, error = 0 } = taken;
-  const { tests, healthy, expected, bend: bends } = dictionary;
+  const { tests, healthy, expected, bend: bends, hypotheses } = dictionary;
   const at = h * tests.length + t;
   const y = expected[at];
   if (Number.isNaN(y)) return null;
   const { type } = tests[t];
+  if (hypotheses[h].several) {
+    const s = healthySpread(type, y);
+    // what the faults move follows the ohms of whichever of them is near
+    const moved = Math.abs(y - healthy[t]) > 2 * s;
+    return { y, s: Math.hypot(s, error, moved ? OWN_OHMS[type] : 0), bend: 0 };
+  }
   const bend = bends[at];
   if (good === undefined || good === 'OL') return { y, s: Math.hypot(healthySpread(type, y), error), bend };
   const base = healthy[t];
@@ -112,13 +122,19 @@ const STIFF = 0.05;
  * are averaged over once for all of them, not reading by reading.
  */
 function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly [number, Taken])[]): number {
-  const { tests } = dictionary;
+  const { tests, hypotheses, healthy } = dictionary;
+  const { spared = 0 } = hypotheses[h].several ?? {};
   let ln = 0;
   const moving: { taken: Taken; f: Forecast }[] = [];
   for (const [t, taken] of record) {
     const f = forecast(dictionary, h, t, taken);
     if (f && Math.abs(f.bend) > STIFF) moving.push({ taken, f });
-    else ln += Math.log(f ? likelihood(tests[t].type, taken.value, f) : FLAT);
+    else {
+      const { type } = tests[t];
+      const hit = f ? likelihood(type, taken.value, f) : FLAT;
+      const well = spared > 0 ? likelihood(type, taken.value, asHealthy(type, healthy[t], taken)) : 0;
+      ln += Math.log((1 - spared) * hit + spared * well);
+    }
   }
   if (moving.length === 0) return ln;
   let sum = 0;
@@ -129,6 +145,12 @@ function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly 
     sum += product;
   }
   return ln + Math.log(sum);
+}
+
+/** What the healthy circuit shows, moved to where a good board stands. */
+function asHealthy(type: MeterType, y: number, { good, error = 0 }: Pick<Taken, 'good' | 'error'>): Expected {
+  if (good === undefined || good === 'OL') return { y, s: Math.hypot(healthySpread(type, y), error) };
+  return { y: onScale(type, good), s: Math.hypot(twinSpread(type), error) };
 }
 
 /** What a hypothesis expects of one reading, all causes of spread together. */
@@ -235,7 +257,38 @@ export function rank(dictionary: Dictionary, readings: readonly Taken[], circums
   }
   suspects.sort((a, b) => b.p - a.p);
   parts.sort((a, b) => b.p - a.p);
-  return { p, none, software: soft, suspects, parts, unused, contradiction: none > 0.5 && last.size >= 2 };
+  return {
+    p,
+    refs: hypotheses.map((h) => h.ref),
+    none,
+    software: soft,
+    suspects,
+    parts,
+    unused,
+    contradiction: none > 0.5 && last.size >= 2,
+  };
+}
+
+/** Share of a part that a strong reading contradicts: no more, however far the others are behind. */
+const MOST_IN_DOUBT = 0.9;
+
+/** The ranking with its first part held down; what is taken from it goes to "none of these". */
+export function heldDown(ranking: Ranking): Ranking {
+  const [top] = ranking.parts;
+  if (!top || top.ref === NONE || top.ref === SOFTWARE || top.p <= MOST_IN_DOUBT) return ranking;
+  const f = MOST_IN_DOUBT / top.p;
+  const none = ranking.none + top.p - MOST_IN_DOUBT;
+  const change = <T extends { ref: string; p: number }>(rows: T[]) =>
+    rows
+      .map((row) => (row.ref === top.ref ? { ...row, p: f * row.p } : row.ref === NONE ? { ...row, p: none } : row))
+      .sort((a, b) => b.p - a.p);
+  return {
+    ...ranking,
+    none,
+    p: ranking.p.map((p, h) => (ranking.refs[h] === top.ref ? f * p : p)),
+    suspects: change(ranking.suspects),
+    parts: change(ranking.parts),
+  };
 }
 
 /** What one reading says about a part, against what the rest of the field expects of it. */

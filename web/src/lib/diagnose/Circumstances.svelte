@@ -37,7 +37,7 @@
   const choices = $derived(
     result.parts.filter((p) => p.ref !== NONE && p.ref !== SOFTWARE && !p.ref.includes(' + ')).map((p) => p.ref),
   );
-  const pairShare = $derived(job.pair ? result.parts.find((p) => p.ref.includes(' + '))?.p : undefined);
+  const pairShare = $derived(result.parts.find((p) => job.pair?.every((f) => p.ref.split(' + ').includes(f.ref)))?.p);
   /** The likeliest fault of a part that the solver can put in by itself. */
   function faultOf(ref: string): Fault {
     const mode = result.suspects.find((s) => s.ref === ref)?.mode;

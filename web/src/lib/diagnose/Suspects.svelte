@@ -44,9 +44,12 @@
       .toSorted((x, y) => y.p - x.p)
       .slice(0, 6);
   });
+  /** Two parts that failed together. */
+  const isPair = (ref: string) => ref.includes(' + ');
   const mode = (ref: string) => {
     const s = result.suspects.find((x) => x.ref === ref);
-    return s ? [s.mode, s.where].filter((w, i, all) => w && all.indexOf(w) === i).join(' ') : '';
+    if (!s) return '';
+    return isPair(ref) ? s.where : [s.mode, s.where].filter((w, i, all) => w && all.indexOf(w) === i).join(' ');
   };
   /** Faults of which no reading of this circuit tells anything. */
   const isHidden = (ref: string) => {
@@ -77,9 +80,13 @@
 <section aria-label="Suspects">
   <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects</h3>
   {#each entries as { refs, p, part }, n (part.ref)}
-    {@const members = refs.map((ref) => ({ ref, placed: onBoard(ref) }))}
+    {@const members = [...new Set(refs.flatMap((ref) => ref.split(' + ')))].map((ref) => ({
+      ref,
+      placed: onBoard(ref),
+    }))}
     {@const chosen =
-      members.find((m) => m.placed && m.placed.partId === desk.selected) ?? (refs.length === 1 ? members[0] : null)}
+      members.find((m) => m.placed && m.placed.partId === desk.selected) ??
+      (members.length === 1 || isPair(part.ref) ? members[0] : null)}
     <div class="border-t border-faint py-2.5">
       <div class="flex items-baseline gap-2">
         <span class="min-w-0 flex-1">
@@ -97,11 +104,13 @@
           {/each}
           {#if members.length > 12}<span class="text-ink2">and {members.length - 12} more</span>{/if}
           <span class="text-ink2"
-            >{refs.length > 1
-              ? isHidden(part.ref)
-                ? 'show nothing to a meter: dead inside, or open where DC is blind'
-                : `read alike: ${mode(part.ref)}`
-              : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
+            >{isPair(part.ref)
+              ? `both: ${mode(part.ref)}`
+              : refs.length > 1
+                ? isHidden(part.ref)
+                  ? 'show nothing to a meter: dead inside, or open where DC is blind'
+                  : `read alike: ${mode(part.ref)}`
+                : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>
         <span class="text-base font-bold {doubted(n, part) ? 'text-caution' : ''}"
@@ -127,7 +136,11 @@
             class="button mt-2"
             onclick={() => chosen.placed && onConvict(chosen.placed.partId, why(part))}
           >
-            {n === 0 && !result.doubt ? `Convict ${chosen.ref}` : `Overrule: ${chosen.ref} it is`}
+            {n > 0 || result.doubt
+              ? `Overrule: ${chosen.ref} it is`
+              : isPair(part.ref)
+                ? `Convict ${chosen.ref} first`
+                : `Convict ${chosen.ref}`}
           </button>
         {/if}
       {/if}
