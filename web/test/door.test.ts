@@ -148,4 +148,24 @@ describe('one after the other', () => {
     expect(state).toEqual(foldJob(await eventsOf(db(), id)));
     expect(state.attempts[0].suspect?.partId).toBe('c7');
   });
+  it('is judged by all of the log, also where this process knows less of it', async () => {
+    const { id, write } = await job();
+    await write({ type: 'suspect', partId: 'c7', why: 'reads low' });
+    // another process shows power gone: what is known here would refuse to begin
+    await appendEvents(
+      db(),
+      id,
+      GONE.map((body) => event(body)),
+    );
+    await write(run('remove'));
+    // another process ends that run and connects power: what is known here would let it begin
+    const begun = (await eventsOf(db(), id)).at(-1)?.body as { runId: string };
+    await appendEvents(db(), id, [
+      event({ type: 'run-ended', runId: begun.runId, outcome: 'given up' } as JobEventBody),
+      event({ type: 'power-connected', sourceId: 'battery' } as JobEventBody),
+    ]);
+    await expect(write(run('remove'))).rejects.toThrow(/[Pp]ower/);
+    const log = await eventsOf(db(), id);
+    expect((await logOf(db(), id)).events).toEqual(log);
+  });
 });

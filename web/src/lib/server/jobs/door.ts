@@ -4,10 +4,10 @@
  */
 import { contentHash, judgeEvent, standsAt, type GateResult, type JobEvent, type Step } from '@orthos/core';
 import type { Database } from '../db/connect.ts';
-import { appendEvents } from '../repositories/jobEvents.ts';
+import { appendNext } from '../repositories/jobEvents.ts';
 import { routinesOf } from '../repositories/routines.ts';
 import { closeTicket, lockTicket, modelOfTicket } from '../repositories/tickets.ts';
-import { grown, logOf } from './logs.ts';
+import { currentLog, grown, knownLog, logOf, type Log } from './logs.ts';
 import { groundOf, standingOn } from './standing.ts';
 
 /** An event that may not be written: the sentence, and the field where the event itself is wrong. */
@@ -22,6 +22,43 @@ export class EventRefused extends Error {
   }
 }
 
+/** What became of an event that was judged by a log as far as it was known. */
+type Outcome = { refused: EventRefused } | { behind: true } | { written: { seq: number; after: number } | null };
+
+/** Judges an event by a log and writes it behind the last entry of that log, under the ticket's lock. */
+async function writeOn(
+  tx: Database,
+  { closed, ground }: { closed: boolean; ground: Awaited<ReturnType<typeof groundOf>> },
+  { job: log, seq }: Log,
+  event: JobEvent,
+): Promise<Outcome> {
+  const { body } = event;
+  const refused = (...why: ConstructorParameters<typeof EventRefused>) => ({ refused: new EventRefused(...why) });
+  const stored = log.events.find((e) => e.id === event.id);
+  if (stored)
+    return contentHash(stored.body) === contentHash(body)
+      ? { written: null }
+      : refused(409, 'An event of this id is stored with another content.', 'id');
+  // the answer to its beginning was lost, and it was begun once more as without a server
+  if (body.type === 'run-begun' && log.hasRun(body.runId)) return { written: null };
+  const { version, state, gates, plan } = await standingOn(tx, ground, log);
+  const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ground.ticket.id)) : [];
+  const refusal = judgeEvent(body, {
+    closed,
+    state,
+    gates,
+    board: version.doc,
+    hasEvent: (id) => log.hasEvent(id),
+    hasRun: (id) => log.hasRun(id),
+    plan: plan && { id: plan.id, labels: Object.keys(plan.results) },
+    hasRoutineStep: (id, step) => routines.some((r) => r.id === id && r.steps.some((s) => s.id === step)),
+  });
+  if (refusal) return refused(refusal.field ? 400 : 409, refusal.message, refusal.field);
+  const after = log.events.length;
+  const written = await appendNext(tx, ground.ticket.id, event, seq);
+  return written === undefined ? { behind: true } : { written: { seq: written, after } };
+}
+
 /** Writes one event; the same again changes nothing, another content under the same id is refused. */
 export async function appendJudged(
   db: Database,
@@ -32,34 +69,15 @@ export async function appendJudged(
   const { ground, written } = await db.transaction(async (tx) => {
     const locked = await lockTicket(tx, ticketId);
     if (!locked) throw new EventRefused(404, 'There is no such job.');
-    const ground = await groundOf(tx, locked);
-    const log = await logOf(tx, ticketId);
-    const stored = log.events.find((e) => e.id === event.id);
-    if (stored) {
-      if (contentHash(stored.body) !== contentHash(event.body))
-        throw new EventRefused(409, 'An event of this id is stored with another content.', 'id');
-      return { ground, written: null };
-    }
-    const { body } = event;
-    // the answer to its beginning was lost, and it was begun once more as without a server
-    if (body.type === 'run-begun' && log.hasRun(body.runId)) return { ground, written: null };
-    const { version, state, gates, plan } = await standingOn(tx, ground, log);
-    const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ticketId)) : [];
-    const refusal = judgeEvent(body, {
-      closed: locked.closed,
-      state,
-      gates,
-      board: version.doc,
-      hasEvent: (id) => log.hasEvent(id),
-      hasRun: (id) => log.hasRun(id),
-      plan: plan && { id: plan.id, labels: Object.keys(plan.results) },
-      hasRoutineStep: (id, step) => routines.some((r) => r.id === id && r.steps.some((s) => s.id === step)),
-    });
-    if (refusal) throw new EventRefused(refusal.field ? 400 : 409, refusal.message, refusal.field);
-    const [seq] = await appendEvents(tx, ticketId, [event]);
-    if (seq === undefined) throw new EventRefused(409, 'An event of this id is stored with another job.', 'id');
-    if (body.type === 'released') await closeTicket(tx, ticketId, now);
-    return { ground, written: { seq, after: log.events.length } };
+    const job = { closed: locked.closed, ground: await groundOf(tx, locked) };
+    // what this process knows of the log is nearly always all of it; where it is behind, nothing that was judged by it counts
+    const known = knownLog(ticketId);
+    let outcome = known && (await writeOn(tx, job, known, event));
+    if (!outcome || !('written' in outcome)) outcome = await writeOn(tx, job, await currentLog(tx, ticketId), event);
+    if ('refused' in outcome) throw outcome.refused;
+    if ('behind' in outcome) throw new EventRefused(409, 'An event of this id is stored with another job.', 'id');
+    if (outcome.written && event.body.type === 'released') await closeTicket(tx, ticketId, now);
+    return { ground: job.ground, written: outcome.written };
   });
   // what was written under the lock is the next of its log: it need not be read again
   const log = (written && grown(ticketId, written, event)) ?? (await logOf(db, ticketId));

@@ -4,7 +4,7 @@ import type { Database } from '../db/connect.ts';
 import { Kept } from '../kept.ts';
 import { eventsAfter } from '../repositories/jobEvents.ts';
 
-interface Log {
+export interface Log {
   job: RunningJob;
   /** Order of the last event taken up. */
   seq: number;
@@ -43,6 +43,18 @@ export async function logsOf(
 
 export async function logOf(db: Database, ticketId: string): Promise<RunningJob> {
   return (await logsOf(db, [ticketId])).get(ticketId) ?? new RunningJob();
+}
+
+/** A log as this process knows it, which may be behind; nothing when it was never asked for. */
+export function knownLog(ticketId: string): Log | undefined {
+  const log = kept.get(ticketId);
+  return log && { ...log };
+}
+
+/** A log up to its last event. */
+export async function currentLog(db: Database, ticketId: string): Promise<Log> {
+  await logOf(db, ticketId);
+  return knownLog(ticketId) ?? { job: new RunningJob(), seq: 0 };
 }
 
 /** A log with one event more, written under its ticket's lock when it had `after`; nothing when it has grown otherwise meanwhile. */

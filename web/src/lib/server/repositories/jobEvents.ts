@@ -17,6 +17,22 @@ export async function appendEvents(db: Database, ticketId: string, events: JobEv
   return rows.map((r) => r.seq);
 }
 
+/** Appends an event to a log that ends at `after` and gives its order; nothing when the log goes on behind that, or the id is taken. */
+export async function appendNext(
+  db: Database,
+  ticketId: string,
+  { id, at, actor, v, body }: JobEvent,
+  after: number,
+): Promise<number | undefined> {
+  const { rows } = await db.execute<{ seq: number }>(
+    sql`insert into job_events (id, ticket_id, at, actor, v, body)
+      select ${id}::uuid, ${ticketId}::uuid, ${new Date(at).toISOString()}::timestamptz, ${actor}, ${v}::int, ${JSON.stringify(body)}::jsonb
+      where not exists (select 1 from job_events where ticket_id = ${ticketId} and seq > ${after})
+      on conflict do nothing returning seq`,
+  );
+  return rows[0]?.seq;
+}
+
 /** A job's log in the order of writing. */
 export async function eventsOf(db: Database, ticketId: string): Promise<JobEvent[]> {
   const rows = await db.select().from(jobEvents).where(eq(jobEvents.ticketId, ticketId)).orderBy(asc(jobEvents.seq));
