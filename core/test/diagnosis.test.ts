@@ -451,9 +451,9 @@ describe('a thousand and five hundred searches', () => {
     expect(ways.advice.unsafe).toBe(0);
     // a true culprit is seldom held back
     expect(ways.advice.outcomes.filter((o) => o.hit && o.doubted).length).toBeLessThan(0.08 * 500);
-    // what is stated is how often it is so
+    // what is stated is how often it is so; fewer searches say nothing of it
     for (const bin of calibration(ways.advice.outcomes, [0, 0.95, 0.99, 1]))
-      if (bin.searches >= 10) expect(Math.abs(bin.stated - bin.right), `${bin.from} to ${bin.to}`).toBeLessThan(0.1);
+      if (bin.searches >= 30) expect(Math.abs(bin.stated - bin.right), `${bin.from} to ${bin.to}`).toBeLessThan(0.1);
     expect(ways.random.unsafe).toBeGreaterThan(0);
   });
 });
