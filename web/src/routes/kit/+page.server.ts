@@ -3,19 +3,20 @@ import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { addKitItem, listKit, saveKitItem } from '$lib/server/repositories/kit';
 import { addMeter, listMeters, saveMeter } from '$lib/server/repositories/meters';
-import { DEFAULT_STATION, parseDecimal } from '@orthos/core';
+import { DEFAULT_STATION, parseDecimal, stationSchema } from '@orthos/core';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 
-const percent = (from: number, to: number) =>
-  z
+/** A figure of a tool as it is typed, in the unit of the form; its range is that of the tool. */
+const typed = (field: z.ZodNumber, unit: '%' | 'K') => {
+  const scale = unit === '%' ? 100 : 1;
+  const [from, to] = [field.minValue, field.maxValue].map((v) => Math.round(scale * (v ?? NaN)));
+  return z
     .string()
-    .transform((s) => (parseDecimal(s) ?? NaN) / 100)
-    .refine((v) => v >= from / 100 && v <= to / 100, { error: `${from} to ${to} %` });
-const kelvin = z
-  .string()
-  .transform((s) => parseDecimal(s) ?? NaN)
-  .refine((v) => v >= 0 && v <= 80, { error: '0 to 80 K' });
+    .transform((s) => (parseDecimal(s) ?? NaN) / scale)
+    .refine((v) => field.safeParse(v).success, { error: `${from} to ${to} ${unit}` });
+};
+const tool = stationSchema.shape;
 
 const common = {
   name: z.string().trim().min(1, 'give it a name').max(100),
@@ -23,13 +24,13 @@ const common = {
 };
 const airSchema = z.object({
   ...common,
-  efficiency: percent(30, 100),
-  efficiencyPlusMinus: percent(0, 30),
+  efficiency: typed(tool.efficiency, '%'),
+  efficiencyPlusMinus: typed(tool.efficiencyPlusMinus, '%'),
   air: z
     .enum(['marked', 'unmarked'], { error: 'marked or unmarked' })
     .transform((v) => (v === 'unmarked' ? v : undefined)),
 });
-const ironSchema = z.object({ ...common, ironPlusMinus_K: kelvin });
+const ironSchema = z.object({ ...common, ironPlusMinus_K: typed(tool.ironPlusMinus_K, 'K') });
 
 const figure = (from: number, to: number, unit: string) =>
   z
