@@ -1,8 +1,7 @@
 <script lang="ts">
   // The circuit round the fault: parts, nets, values; kept for all jobs on this kind of board.
-  import { invalidate } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { send, SendError } from '$lib/jobs/send';
+  import { reload, send, SendError } from '$lib/jobs/send';
   import type { Circuit, DiagnoseView } from './view';
   import {
     circuitOfNet,
@@ -63,7 +62,7 @@
         e instanceof SendError && e.status === 409
           ? 'Somebody else has changed this circuit; theirs is shown now. Make your change again.'
           : (e as Error).message;
-      if (e instanceof SendError && e.status === 409) await invalidate('job:board');
+      if (e instanceof SendError && e.status === 409) await reload('job:board');
     } finally {
       busy = false;
     }
@@ -72,7 +71,7 @@
     attempt(async () => {
       const id = v7();
       await send('POST', `/api/boards/${view.modelId}/circuits`, { id, name, netlist: made });
-      await invalidate('job:board');
+      await reload('job:board');
       past = [];
       await record({ type: 'circuit-used', circuitId: id });
     });
@@ -88,7 +87,7 @@
         netlist: checked.data,
       });
       if (keep) past = [...past.slice(-49), before];
-      await invalidate('job:board');
+      await reload('job:board');
     });
   async function undo() {
     const last = past.at(-1);

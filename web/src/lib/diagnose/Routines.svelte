@@ -1,7 +1,6 @@
 <script lang="ts">
   // The shop's own order of tests for this family of boards: walked here, written and changed here.
-  import { invalidate } from '$app/navigation';
-  import { send } from '$lib/jobs/send';
+  import { reload, send } from '$lib/jobs/send';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView, Routine } from './view';
   import { isPowered, meetsRoutine, type JobEventBody, type JobState, type RoutineStep } from '@orthos/core';
@@ -98,7 +97,7 @@
   async function remove(r: Routine) {
     const answer = await fetch(`/api/routines/${r.id}`, { method: 'DELETE' });
     if (!answer.ok) problem = 'It could not be removed.';
-    await invalidate('job:model');
+    await reload('job:model');
   }
   async function save(r: Routine): Promise<string | null> {
     const { id, version, ...body } = r;
@@ -108,7 +107,7 @@
     } catch (e) {
       return (e as Error).message;
     }
-    await invalidate('job:model');
+    await reload('job:model');
     chosen = id;
     editing = null;
     return null;

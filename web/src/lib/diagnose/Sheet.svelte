@@ -1,8 +1,7 @@
 <script lang="ts">
   // Readings one after the other, in the order that moves the probe least; a good board fills the same sheet.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { send } from '$lib/jobs/send';
-  import { invalidate } from '$app/navigation';
+  import { reload, send } from '$lib/jobs/send';
   import {
     compareReading,
     isPowered,
@@ -139,7 +138,7 @@
     }));
     try {
       await send('POST', `/api/boards/${view.modelId}/references`, { readings });
-      await invalidate('job:model');
+      await reload('job:model');
       message = '';
       return true;
     } catch (e) {

@@ -1,7 +1,6 @@
 <script lang="ts">
   // Start-ups on the bench supply: what was drawn at each stage, against a good unit.
-  import { invalidate } from '$app/navigation';
-  import { send } from '$lib/jobs/send';
+  import { reload, send } from '$lib/jobs/send';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { GoodStartUp } from '$lib/diagnose/view';
@@ -68,7 +67,7 @@
       });
       recorder.problem = null;
       unit = '';
-      await invalidate('job:model');
+      await reload('job:model');
     } catch (e) {
       recorder.problem = (e as Error).message;
     }

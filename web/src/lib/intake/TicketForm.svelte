@@ -1,6 +1,5 @@
 <script lang="ts">
-  import { invalidate } from '$app/navigation';
-  import { send, SendError } from '$lib/jobs/send';
+  import { reload, send, SendError } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core';
   import { untrack } from 'svelte';
@@ -30,13 +29,13 @@
         waitsFor,
         promisedOn: promisedOn || null,
       });
-      await invalidate('job:view');
+      await reload('job:view');
       onDone();
     } catch (e) {
       if (!(e instanceof SendError)) throw e;
       problem = e.message;
       if (e.status !== 409) return;
-      await invalidate('job:view');
+      await reload('job:view');
       version = view.ticket.version;
       problem += ' What stands here is yours; save again to keep it.';
     }

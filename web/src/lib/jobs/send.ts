@@ -28,11 +28,20 @@ export async function send(method: 'GET' | 'POST' | 'PUT', path: string, body?: 
   throw new SendError(answer.status, problem.message ?? 'The server refused it.');
 }
 
-/** Loads the job again; a page that is being gone to is waited for, since loading now would call it off. */
-export async function reloadView(): Promise<void> {
-  await navigating.complete?.catch(() => undefined);
-  await invalidate('job:view');
+/** Loads that were asked for: one after the other, for of two at once the earlier would be called done before anything has come. */
+let loading = Promise.resolve();
+
+/** Loads a part of the job again; a page that is being gone to is waited for, since loading now would call it off. */
+export function reload(part: 'job:view' | 'job:board' | 'job:model'): Promise<void> {
+  const next = loading.then(async () => {
+    await navigating.complete?.catch(() => undefined);
+    await invalidate(part);
+  });
+  loading = next.catch(() => undefined);
+  return next;
 }
+
+export const reloadView = (): Promise<void> => reload('job:view');
 
 /** Writes one event to a job's log and reloads the view; gives the event's id back. */
 export async function recordEvent(ticketId: string, body: JobEventBody): Promise<string> {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // Photos of the board, before, during and after: made smaller here, stripped of everything else on the server.
-  import { invalidate } from '$app/navigation';
+  import { reload } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import Camera from '@lucide/svelte/icons/camera';
   import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -34,12 +34,12 @@
       }
     }
     storing = null;
-    await invalidate('job:view');
+    await reload('job:view');
   }
   async function remove(id: string) {
     const answer = await fetch(`/api/photos/${id}`, { method: 'DELETE' });
     if (!answer.ok) problem = 'It could not be taken out.';
-    await invalidate('job:view');
+    await reload('job:view');
   }
 </script>
 

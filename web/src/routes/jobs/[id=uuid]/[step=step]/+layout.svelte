@@ -1,6 +1,6 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
-  import { goto, invalidate } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import { loadDrawing } from '$lib/boards/store';
@@ -13,7 +13,7 @@
   import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { listenTo } from '$lib/jobs/listen';
-  import { reloadView } from '$lib/jobs/send';
+  import { reload, reloadView } from '$lib/jobs/send';
   import { untrack } from 'svelte';
   import { STEPS, type CopperDrawing } from '@orthos/core';
 
@@ -46,7 +46,7 @@
 
   // a job taken up with an empty board works on the first that is published
   $effect(() => {
-    if (view.ticket.boardVersionId !== view.boardVersion.id) void invalidate('job:board');
+    if (view.ticket.boardVersionId !== view.boardVersion.id) void reload('job:board');
   });
 
   // a part that was searched for is shown
