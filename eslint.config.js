@@ -62,7 +62,12 @@ export default ts.config(
     ),
   },
   {
-    files: ['web/src/lib/**', 'web/src/routes/**/*.svelte', 'web/src/routes/**/+{page,layout}.ts', 'web/src/workers/**'],
+    files: [
+      'web/src/lib/**',
+      'web/src/routes/**/*.svelte',
+      'web/src/routes/**/+{page,layout}.ts',
+      'web/src/workers/**',
+    ],
     ignores: ['web/src/lib/server/**'],
     rules: {
       'no-restricted-imports': [

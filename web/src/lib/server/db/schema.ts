@@ -257,7 +257,9 @@ export const jobEvents = pgTable(
   (t) => [
     index().on(t.ticketId, t.seq),
     // which jobs wait to be fetched
-    index('job_events_handed_over').on(t.ticketId).where(sql`${t.body} ->> 'type' = 'handed-over'`),
+    index('job_events_handed_over')
+      .on(t.ticketId)
+      .where(sql`${t.body} ->> 'type' = 'handed-over'`),
   ],
 );
 
