@@ -383,6 +383,9 @@ describe('faults that come together', () => {
     expect(pairs('feed')).toEqual(['D1 + F1']);
     expect(pairs('relay')).toEqual(['D1 + Q1', 'Q1 + U1']);
     expect(pairs('half-bridge')).toEqual(['M1 + U1', 'M2 + U1']);
+    // the driver's output, not its return that the gate's own resistor ends at
+    const driven = hypothesesOf(netlistOf('half-bridge')).filter((h) => h.ref === 'M1 + U1');
+    expect(driven.map((h) => h.where)).toEqual(['M1 short, U1 pin HO']);
     // a resistor to ground keeps no pin and gate together
     expect(pairs('sensor')).toEqual([]);
   });

@@ -23,15 +23,12 @@ const isSwitch = (part: CircuitPart): part is PartOf<'M'> | PartOf<'Q'> => part.
 /** Net of the pin that a switch is driven at, and the nets that reach it through a resistor. */
 function drivenAt(netlist: Netlist, part: PartOf<'M'> | PartOf<'Q'>): Set<string> {
   const own = part.kind === 'M' ? part.pins.G : part.pins.B;
+  // a resistor to the switch's other pins or to ground only holds it off
+  const others = new Set([netlist.ground, ...netsOf(part).filter((net) => net !== own)]);
   const nets = new Set([own]);
   for (const r of netlist.parts)
-    if (
-      r.kind === 'R' &&
-      r.value <= DRIVES_THROUGH_OHM &&
-      netsOf(r).includes(own) &&
-      !netsOf(r).includes(netlist.ground)
-    )
-      for (const net of netsOf(r)) nets.add(net);
+    if (r.kind === 'R' && r.value <= DRIVES_THROUGH_OHM && netsOf(r).includes(own))
+      for (const net of netsOf(r)) if (!others.has(net)) nets.add(net);
   return nets;
 }
 
