@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   CLASSES,
-  circuitOfNet,
+  circuitOfRail,
   circuitPartFrom,
   compareReading,
   freeRef,
@@ -371,8 +371,8 @@ describe('circuits from a board', () => {
     expect(made[6]).toMatchObject({ rail: ['8'], pins: { 8: '3V3', 4: 'GND', 5: 'SDA' } });
   });
   it('takes all parts on a net, and solves what it made', () => {
-    const netlist = circuitOfNet(board, '3V3');
-    expect(netlist.parts.map((p) => p.ref)).toEqual(['U1', 'C1', 'C2', 'U2']);
+    const netlist = circuitOfRail(board, '3V3');
+    expect(netlist.parts.map((p) => p.ref)).toEqual(['U1', 'C1', 'C2', 'U2', 'L1', 'D1']);
     expect(netlist.ground).toBe('GND');
     const [rail] = solveCircuit({ netlist, readings: [{ type: 'ohm', red: '3V3' }] }).readings;
     expect(rail.value).toBeGreaterThan(1000);
@@ -380,7 +380,7 @@ describe('circuits from a board', () => {
     expect([isGroundNet('AGND'), isGroundNet('gnd2'), isGroundNet('GNDSENSE')]).toEqual([true, true, false]);
   });
   it('knows where a net can be reached and which net is there', () => {
-    const netlist = circuitOfNet(board, '3V3');
+    const netlist = circuitOfRail(board, '3V3');
     const places = placesOfNet(board, netlist, '3V3');
     expect(places.map((p) => `${p.partId}.${p.terminal}`)).toEqual(['u1.5', 'c1.1', 'c2.1', 'u2.8']);
     expect(netAt(board, netlist, places[1])).toBe('3V3');

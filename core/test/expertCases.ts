@@ -284,7 +284,7 @@ export const EXPERT_CASES: readonly ExpertCase[] = [
     name: 'a regulator that gives a fifth too little, and is asked for no more than usual',
     netlist: circuit('ldo'),
     readings: [ohm('5V', 300_000), ohm('1V8', 890), volts('5VF', 5), volts('1V8', 1.42), amps(0.065)],
-    verdict: { first: ['U1'], least: 0.5, power: 'allowed' },
+    verdict: { first: ['U1'], least: 0.5 },
     next: ['unpowered', 'powered', 'none'],
   },
   {
@@ -325,7 +325,7 @@ export const EXPERT_CASES: readonly ExpertCase[] = [
     name: 'a rail a sixth too low, its feedback at the reference: the divider again',
     netlist: circuit('buck'),
     readings: [ohm('VINF', 155_000), ohm('3V3', 2270), volts('3V3', 2.76), volts('FB', 0.803), amps(0.0174)],
-    verdict: { first: ['R1', 'R2'], among: ['R1', 'R2'], most: 0.9, power: 'allowed' },
+    verdict: { first: ['R1', 'R2'], among: ['R1', 'R2'], most: 0.9 },
     next: ['unpowered'],
   },
   {

@@ -152,15 +152,6 @@ export function groundOf(board: Pick<BoardModel, 'parts'>): string {
   return [...count].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'GND';
 }
 
-/** A circuit of all parts that stand on one net. */
-export function circuitOfNet(board: Pick<BoardModel, 'parts'>, net: string): Netlist {
-  const ground = groundOf(board);
-  const parts = board.parts
-    .filter((p) => Object.values(p.nets ?? {}).includes(net))
-    .map((p) => circuitPartFrom(p, ground));
-  return netlistSchema.parse({ ground, parts: parts.length ? parts : [GROUNDED(ground)] });
-}
-
 /** A reference that is free: R1 → R1, or the next number. */
 export function freeRef(netlist: Netlist | null, wanted: string): string {
   const taken = new Set(netlist?.parts.map((p) => p.ref));

@@ -12,6 +12,7 @@ export {
   type Fault,
   type Netlist,
 } from './netlist.ts';
-export { circuitOfNet, circuitPartFrom, freeRef, groundOf, tidied, withTemplate, writtenValue } from './fromBoard.ts';
+export { circuitPartFrom, freeRef, groundOf, tidied, withTemplate, writtenValue } from './fromBoard.ts';
 export { boardPartOf, netAt, placeOn, placesOfNet } from './onBoard.ts';
 export { templateById, TEMPLATES, type Template } from './templates.ts';
+export { circuitOfRail } from './railCircuit.ts';

@@ -279,15 +279,17 @@ export type Netlist = z.infer<typeof netlistSchema>;
 /** Change of one part against the healthy circuit. */
 export const faultSchema = z.strictObject({
   ref: z.string().trim().min(1).max(40),
-  mode: z.enum(['open', 'short', 'leaky', 'bridge', 'drift', 'dead', 'missing']),
+  mode: z.enum(['open', 'short', 'leaky', 'bridge', 'drift', 'dead', 'asleep', 'missing', 'reversed', 'breakdown']),
   /** `open`: which pin leaves its net (the first without it). */
   pin: pinName.optional(),
-  /** `short`, `leaky`, `bridge`: between which two pins of the part (a bridge may name two nets instead). */
+  /** `short`, `leaky`, `bridge`, `breakdown`: between which two pins of the part (a bridge may name two nets instead). */
   pins: z.tuple([pinName, pinName]).optional(),
   /** Ω of the short, leak or bridge. */
   r: ohms.optional(),
-  /** `drift`: factor on the value. */
+  /** `drift`: factor on the value; of an IC on what its regulators hold. */
   factor: z.number().positive().max(1e6).optional(),
+  /** `breakdown`: volts from which it conducts, either way. */
+  v: z.number().positive().max(1e5).optional(),
 });
 export type Fault = z.infer<typeof faultSchema>;
 

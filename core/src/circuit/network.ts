@@ -7,6 +7,7 @@ import {
   netsOf,
   pinOf,
   statesOf,
+  type Block,
   type CircuitPart,
   type Fault,
   type Load,
@@ -35,6 +36,8 @@ export interface Network {
 export const FAULT_OHMS = { short: 0.5, leaky: 300, bridge: 0.1 } as const;
 /** Ohms of an IC's short or leaking rail, and of a pin shorted to ground. */
 export const IC_FAULT_OHMS = { short: 3, leaky: 60, pin: 12 } as const;
+/** V from which a part conducts that breaks down and does not say where. */
+const BREAKDOWN_V = 5;
 
 function faultOhms(part: CircuitPart, { mode, r }: Fault): number {
   if (r !== undefined) return r;
@@ -65,6 +68,12 @@ function supplyOf(netlist: Netlist, state: string): { sources: Source[]; loads: 
     sources: [...(netlist.power?.sources ?? []), ...(own?.sources ?? [])],
     loads: [...(netlist.power?.loads ?? []), ...(own?.loads ?? [])],
   };
+}
+
+/** A regulator that holds `factor` times what it should; other blocks hold nothing. */
+function holding(block: Block, factor: number): Block {
+  if (block.type === 'ldo') return { ...block, vset: block.vset * factor };
+  return block.type === 'buck' || block.type === 'boost' ? { ...block, vref: block.vref * factor } : block;
 }
 
 const TWO_ENDS = new Set<CircuitPart['kind']>(['R', 'F', 'FB', 'L', 'RLY', 'C', 'D', 'Z', 'ZB']);
@@ -100,8 +109,11 @@ export function assemble(netlist: Netlist, faults: readonly Fault[], state: stri
   const opened = new Set<string>();
   const unplugged = new Set<string>();
   const dead = new Set<string>();
+  const asleep = new Set<string>();
   const factors = new Map<string, number>();
+  const reversed = new Set<string>();
   const bridges: { part: CircuitPart; pins: [string, string]; r: number }[] = [];
+  const breakdowns: { part: CircuitPart; pins: [string, string]; bv: number }[] = [];
   for (const fault of faults) {
     const part = parts.get(fault.ref);
     if (!part) throw new NetlistError(`no part ${fault.ref} in the circuit`);
@@ -126,6 +138,16 @@ export function assemble(netlist: Netlist, faults: readonly Fault[], state: stri
       case 'dead':
         dead.add(part.ref);
         break;
+      case 'asleep':
+        dead.add(part.ref);
+        asleep.add(part.ref);
+        break;
+      case 'reversed':
+        reversed.add(part.ref);
+        break;
+      case 'breakdown':
+        breakdowns.push({ part, pins: fault.pins ?? defaultPair(part, netlist.ground), bv: fault.v ?? BREAKDOWN_V });
+        break;
       case 'short':
       case 'leaky':
       case 'bridge':
@@ -148,7 +170,8 @@ export function assemble(netlist: Netlist, faults: readonly Fault[], state: stri
 
   for (const part of netlist.parts) {
     if (leftOut(part)) continue;
-    const end = (pin: string) => place(part, pin);
+    const turned: Record<string, string> = reversed.has(part.ref) ? { A: 'K', K: 'A' } : {};
+    const end = (pin: string) => place(part, turned[pin] ?? pin);
     const factor = factors.get(part.ref) ?? 1;
     switch (part.kind) {
       case 'R':
@@ -191,14 +214,15 @@ export function assemble(netlist: Netlist, faults: readonly Fault[], state: stri
         const own = (name: string) => end(pinOf(part, name) ?? name);
         for (const [a, k, model] of part.esd)
           network.junctions.push({ a: own(a), k: own(k), bv: 0, model: DIODE_MODELS[model] });
-        for (const [a, b, off, on = off] of part.res) resistor(own(a), own(b), powered ? on : off);
+        for (const [a, b, off, on = off] of part.res)
+          resistor(own(a), own(b), powered && !asleep.has(part.ref) ? on : off);
         for (const block of part.blocks) {
           const pins = blockPins(part, block);
           if (powered && !dead.has(part.ref)) {
             const nodes = pins.map((pin) => (pin === null ? -1 : end(pin)));
             network.devices.push({
               device: blockDevice(
-                block,
+                factor === 1 ? block : holding(block, factor),
                 pins.map((pin) => pin !== null),
               ),
               nodes,
@@ -214,15 +238,25 @@ export function assemble(netlist: Netlist, faults: readonly Fault[], state: stri
         break;
     }
   }
-  for (const { part, pins, r } of bridges) {
-    const [a, b] = pins.map((name) => {
+  const between = (part: CircuitPart, pins: [string, string]) =>
+    pins.map((name) => {
       const pin = pinOf(part, name);
       if (pin !== undefined) return place(part, pin);
       if (name === netlist.ground || index.has(name)) return at(name);
       throw new NetlistError(`${part.ref} has no pin ${name} and there is no net ${name}`);
     });
+  for (const { part, pins, r } of bridges) {
+    const [a, b] = between(part, pins);
     resistor(a, b, r);
     mark();
+  }
+  for (const { part, pins, bv } of breakdowns) {
+    const [a, b] = between(part, pins);
+    for (const [from, to] of [
+      [a, b],
+      [b, a],
+    ])
+      network.junctions.push({ a: from, k: to, bv, model: DIODE_MODELS.tvs });
   }
   {
     const { sources, loads } = supply;

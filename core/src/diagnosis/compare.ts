@@ -6,8 +6,7 @@ import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
 import { packageById } from '../packages/index.ts';
 import type { Measured } from '../job/eventForms.ts';
 import { compareReading, type Quantity } from '../quantities/readings.ts';
-import { CLASSES, NONE_PRIOR, SIGNS, type PartClass, type Sign, type Weights } from './priors.ts';
-import { NONE } from './rank.ts';
+import { CLASSES, NONE, NONE_PRIOR, SIGNS, type PartClass, type Sign, type Weights } from './priors.ts';
 
 export interface Compared {
   net: string;

@@ -2,11 +2,13 @@
  * Whether the likeliest part may be convicted on what is known, or what has to be cleared up first. Shares say which single fault of the
  * circuit fits best; they do not say that it fits.
  */
-import { modelNet, type Netlist } from '../circuit/netlist.ts';
+import { modelNet, statesOf, type Netlist } from '../circuit/netlist.ts';
 import { formatReading } from '../quantities/readings.ts';
 import type { Dictionary } from './dictionary.ts';
 import { likelihood, offScale, type Expected } from './evidence.ts';
-import { explain, NONE, SOFTWARE, type Circumstances, type Ranking, type Taken } from './rank.ts';
+import type { Beside } from './hypotheses.ts';
+import { NONE } from './priors.ts';
+import { explain, SOFTWARE, type Circumstances, type Ranking, type Taken } from './rank.ts';
 
 /** A reading this much rarer under a fault than what the fault usually shows contradicts it. */
 const CONTRADICTS = 0.02;
@@ -61,6 +63,33 @@ function impossible(netlist: Netlist, readings: readonly Taken[]): string | null
   return null;
 }
 
+/** Something outside that has this share of the first part's is weighed with it. */
+const ALSO = 0.05;
+
+/** Parts of the board that may as well be it and that the circuit lacks, as a sentence; null without. */
+function leftOut(ranking: Ranking, beside: readonly Beside[]): string | null {
+  const other = ranking.suspects.find((s) => s.ref === NONE && s.where && s.p > ALSO * ranking.parts[0].p);
+  const known = beside.find(({ net, parts }) => parts.length > 0 && other?.where.endsWith(` on ${net}`));
+  if (!known) return null;
+  const names = known.parts.map((p) => p.ref);
+  const [are, stand] = names.length > 1 ? ['are', 'stand'] : ['is', 'stands'];
+  return `${names.join(', ')} ${stand} on ${known.net} too and ${are} not in this circuit`;
+}
+
+/** Pins without which a well chip is silent. */
+const WAKES = /^(N?RE?S(E)?T\w*|EN(ABLE)?\d*|CLK\w*|XTAL\w*|XI|OSC\w*|MUTE|SHDN|STBY|PG)$/i;
+
+/** Supplies, resets, enables and clocks of a chip that nobody has read under power. */
+function unreadInputs(netlist: Netlist, ref: string, readings: readonly Taken[]): string[] {
+  const part = netlist.parts.find((p) => p.ref === ref);
+  if (part?.kind !== 'IC' || statesOf(netlist).length === 0) return [];
+  const read = new Set(readings.filter((r) => r.type === 'dcv').map((r) => modelNet(netlist, r.red)));
+  const nets = Object.entries(part.pins).flatMap(([pin, net]) =>
+    part.rail?.includes(pin) || WAKES.test(pin) || WAKES.test(net) ? [net] : [],
+  );
+  return [...new Set(nets)].filter((net) => net !== netlist.ground && !read.has(modelNet(netlist, net)));
+}
+
 export interface Doubt {
   why: string;
   /** The readings do not fit: whatever fits best may be surer than it should. */
@@ -80,10 +109,21 @@ export function doubtOf(
     readings,
     outside,
     circumstances,
-  }: { readings: readonly Taken[]; outside: readonly Taken[]; circumstances: Circumstances },
+    beside = [],
+  }: {
+    readings: readonly Taken[];
+    outside: readonly Taken[];
+    circumstances: Circumstances;
+    beside?: readonly Beside[];
+  },
 ): Doubt | null {
   const { netlist } = dictionary;
   const ref = ranking.parts[0]?.ref;
+  const leading = (of: string) => ranking.suspects.find((s) => s.ref === of);
+  const left = leftOut(ranking, beside);
+  if (ref === NONE && left) return { why: left };
+  if (ref === NONE && leading(NONE)?.where)
+    return { why: `what reads so is not in this circuit: something ${leading(NONE)?.where}` };
   if (ref === undefined || ref === NONE || ref === SOFTWARE)
     return { why: 'nothing of this circuit explains what was read' };
   if (ranking.contradiction) return { why: MISFIT, misfit: true };
@@ -106,6 +146,14 @@ export function doubtOf(
     }
   const { seen = [], offBoard = [], swapped = [] } = circumstances;
   if ([...seen, ...offBoard, ...swapped].some((c) => c.ref === ref)) return null;
+  if (left) return { why: left };
+  const mode = leading(ref)?.mode;
+  const silent = mode === 'dead' || mode === 'asleep' ? unreadInputs(netlist, ref, readings) : [];
+  if (silent.length > 0)
+    return {
+      why: `${ref} may be silent because it is not let: ${silent.join(', ')} under power first, and its clock if it has one`,
+      unread: new Set(silent),
+    };
   const own = new Set(
     netlist.parts
       .filter((p) => ref.split(' + ').includes(p.ref))

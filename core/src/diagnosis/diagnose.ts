@@ -7,10 +7,10 @@ import { faultSchema, modelNet, netlistSchema, statesOf, type Netlist } from '..
 import { canonicalJson } from '../hash/canonical.ts';
 import { doubtOf, MISFIT } from './conviction.ts';
 import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
-import { hypothesesOf, type Hypothesis } from './hypotheses.ts';
-import { ambiguityGroups, nextTests, splitsOf, verdict } from './next.ts';
+import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
+import { ambiguityGroups, nextTests, splitsOf, verdict, wantedTest } from './next.ts';
 import { powerVerdict } from './power.ts';
-import { EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
+import { CLASS_NAMES, EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
 import { explain, heldDown, rank, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
 
@@ -57,6 +57,14 @@ export const diagnoseInput = z.strictObject({
   software: z.enum(['possible', 'ruled out']).optional(),
   /** Two faults at once, to be weighed beside the single ones. */
   pair: z.tuple([faultSchema, faultSchema]).optional(),
+  /**
+   * What else the board holds on nets of the circuit and the circuit does not. A net with an empty list is known to be complete; of one that
+   * is not listed nobody knows.
+   */
+  beside: z
+    .array(z.strictObject({ net: ref, parts: z.array(z.strictObject({ ref, cls: z.enum(CLASS_NAMES) })).max(400) }))
+    .max(400)
+    .default([]),
 });
 export type DiagnoseInput = z.infer<typeof diagnoseInput>;
 
@@ -142,20 +150,26 @@ function dictionaryFor(
   {
     extra = [],
     pair,
+    beside = [],
     context = {},
-  }: { extra?: readonly Test[]; pair?: DiagnoseInput['pair']; context?: Partial<CalcContext> } = {},
+  }: {
+    extra?: readonly Test[];
+    pair?: DiagnoseInput['pair'];
+    beside?: readonly Beside[];
+    context?: Partial<CalcContext>;
+  } = {},
 ): Dictionary {
   const tests = testsOf(netlist);
   const known = new Set(tests.map(testKey));
   for (const test of extra) if (!known.has(testKey(test))) tests.push(test);
-  const key = canonicalJson({ netlist, events: [...events].sort(), tests, pair: pair ?? null });
+  const key = canonicalJson({ netlist, events: [...events].sort(), tests, beside, pair: pair ?? null });
   const kept = cache.get(key);
   if (kept) return kept;
-  const hypotheses = hypothesesOf(netlist, events);
+  const hypotheses = hypothesesOf(netlist, events, beside);
   if (pair) {
     const chosen = pairOf(pair, hypotheses);
     // the technician's word stands for the same two weighed unasked
-    const usual = hypotheses.findIndex((h) => h.several && sameParts(h.ref, chosen.ref));
+    const usual = hypotheses.findIndex((h) => h.loose && sameParts(h.ref, chosen.ref));
     if (usual >= 0) hypotheses.splice(usual, 1);
     hypotheses.push(chosen);
   }
@@ -199,7 +213,12 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     black: modelNet(netlist, black),
     state,
   }));
-  const dictionary = dictionaryFor(netlist, events, { extra: onModel, pair: input.pair, context });
+  const dictionary = dictionaryFor(netlist, events, {
+    extra: onModel,
+    pair: input.pair,
+    beside: input.beside,
+    context,
+  });
   const shop = Array.isArray(input.history)
     ? undefined
     : { jobs: input.history.jobs, culprits: input.history.culprits };
@@ -212,7 +231,12 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     ...(input.software ? { software: input.software } : {}),
   };
   const fitted = rank(dictionary, usable, circumstances);
-  const doubt = doubtOf(dictionary, fitted, { readings: usable, outside: strange, circumstances });
+  const doubt = doubtOf(dictionary, fitted, {
+    readings: usable,
+    outside: strange,
+    circumstances,
+    beside: input.beside,
+  });
   const ranking = doubt?.misfit ? heldDown(fitted) : fitted;
   const { power, why, unread } = powerVerdict(dictionary, ranking, usable);
   const allowPower = power === 'allowed';
@@ -225,9 +249,9 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
   // a part that nobody has measured at is measured before it is named
   const wanting =
     settled && doubt?.unread
-      ? nextTests(dictionary, ranking, usable, { allowPower, unread, most: Infinity })
-          .filter((t) => [t.red, t.black].some((net) => doubt?.unread?.has(modelNet(netlist, net))))
-          .slice(0, 1)
+      ? [wantedTest(dictionary, ranking, usable, { nets: doubt.unread, allowPower, unread })].filter(
+          (t) => t !== undefined,
+        )
       : [];
   const voicesOf = (ref: string) =>
     explain(dictionary, ranking, usable, ref)

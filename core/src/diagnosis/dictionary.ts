@@ -16,6 +16,7 @@ import {
 import { asChange, assemble, type Change, type Network } from '../circuit/network.ts';
 import { netsOf, statesOf, type Fault, type Netlist } from '../circuit/netlist.ts';
 import type { Stimulus } from '../circuit/equations.ts';
+import { railsOf, sourcesOf } from '../circuit/rails.ts';
 import { NetworkSolver, type Base, type Solution } from '../circuit/solver.ts';
 import type { CalcContext } from '../calc/defineCalc.ts';
 import { CancelledError } from '../calc/defineCalc.ts';
@@ -41,6 +42,8 @@ export interface Dictionary {
   column: Map<string, number>;
   /** What the healthy circuit reads, on the scale of `evidence`. */
   healthy: Float64Array;
+  /** Tests of a voltage that something regulates. */
+  regulated: Uint8Array;
   /** hypotheses × tests, on the scale; NaN where the circuit did not settle. */
   expected: Float64Array;
   /** Spread of the same, all causes together. */
@@ -65,6 +68,24 @@ export function testsOf(netlist: Netlist): Test[] {
       { type: 'isup', red: '', black: '', state },
     ]),
   ];
+}
+
+/** A rail that something regulates stays closer to what it should be than a point inside of the circuit, on the scale of volts. */
+const REGULATED = 0.035;
+/** Below this a rail is not regulated, it is down, on the scale of volts. */
+const DOWN = 0.9;
+
+const spreadOf = (type: MeterType, y: number, regulated: boolean): number =>
+  regulated && y > DOWN ? REGULATED : healthySpread(type, y);
+
+/** What healthy boards differ by in test `t` where the model says `y`, on the scale of `evidence`. */
+export const spreadAt = ({ tests, regulated }: Dictionary, t: number, y: number): number =>
+  spreadOf(tests[t].type, y, regulated[t] === 1);
+
+function regulatedTests(netlist: Netlist, tests: readonly Test[]): Uint8Array {
+  const fed = new Set(sourcesOf(netlist));
+  const rails = new Set(railsOf(netlist).filter((net) => !fed.has(net)));
+  return Uint8Array.from(tests, (t) => (t.type === 'dcv' && t.black === netlist.ground && rails.has(t.red) ? 1 : 0));
 }
 
 interface Row {
@@ -105,8 +126,10 @@ class Reader {
   private readonly tests: Test[];
   private readonly benches: Bench[];
   private readonly network: Network;
+  private readonly regulated: Uint8Array;
 
-  constructor(netlist: Netlist, tests: Test[]) {
+  constructor(netlist: Netlist, tests: Test[], regulated: Uint8Array) {
+    this.regulated = regulated;
     this.netlist = netlist;
     this.tests = tests;
     this.network = assemble(netlist, [], null);
@@ -178,13 +201,17 @@ class Reader {
     }
   }
 
+  private spread(column: number, y: number): number {
+    return spreadOf(this.tests[column].type, y, this.regulated[column] === 1);
+  }
+
   private put(row: Row, column: number, seen: Seen | null, change_V: number, vague: number): void {
     const { type } = this.tests[column];
     const y = seen ? onScale(type, seen.value) : NaN;
     const bend = seen && vague > 0 ? scaleSlope(type, seen.value) * seen.perVolt * change_V * vague : 0;
     row.y[column] = y;
     row.bend[column] = Math.max(-3, Math.min(3, bend));
-    row.s[column] = Math.hypot(healthySpread(type, y), row.bend[column]);
+    row.s[column] = Math.hypot(this.spread(column, y), row.bend[column]);
   }
 
   /** One test by a rank-one change; false when that does not do. */
@@ -303,7 +330,8 @@ export function buildDictionary(
   const expected = new Float64Array(hypotheses.length * wide);
   const spread = new Float64Array(hypotheses.length * wide);
   const bend = new Float64Array(hypotheses.length * wide);
-  const reader = new Reader(netlist, tests);
+  const regulated = regulatedTests(netlist, tests);
+  const reader = new Reader(netlist, tests, regulated);
   const healthy: Row = { y: new Float64Array(wide), s: new Float64Array(wide), bend: new Float64Array(wide) };
   reader.read([], 0, healthy);
   const known = new Map<string, Row>();
@@ -331,6 +359,7 @@ export function buildDictionary(
     hypotheses,
     column: new Map(tests.map((t, i) => [testKey(t), i])),
     healthy: healthy.y,
+    regulated,
     expected,
     spread,
     bend,

@@ -7,11 +7,11 @@ import type { Measured } from '../job/eventForms.ts';
 
 /** Share of readings that mean nothing: wrong point, wrong range, bad contact. */
 const BLUNDER = 0.02;
-const BINS = 64;
 
 interface Scale {
   from: number;
   to: number;
+  bins: number;
   /** Readings above this (on the scale) show OL; null: never. */
   open: number | null;
 }
@@ -22,11 +22,12 @@ const ohmScale = (r: number) => Math.log(Math.max(r, 0) + 0.2);
 const NOTHING_OHM = 1e9;
 
 const SCALES: Record<MeterType, Scale> = {
-  ohm: { from: ohmScale(0), to: ohmScale(OPEN_OHM), open: ohmScale(OPEN_OHM) },
-  cont: { from: ohmScale(0), to: ohmScale(600), open: ohmScale(600) },
-  diode: { from: -0.2, to: 2.8, open: 2.8 },
-  dcv: { from: -5.5, to: 5.5, open: null },
-  isup: { from: Math.log(1e-3), to: Math.log(20), open: null },
+  ohm: { from: ohmScale(0), to: ohmScale(OPEN_OHM), bins: 64, open: ohmScale(OPEN_OHM) },
+  cont: { from: ohmScale(0), to: ohmScale(600), bins: 64, open: ohmScale(600) },
+  diode: { from: -0.2, to: 2.8, bins: 64, open: 2.8 },
+  // a tenth too much on a rail is a bin of its own
+  dcv: { from: -5.5, to: 5.5, bins: 128, open: null },
+  isup: { from: Math.log(1e-3), to: Math.log(20), bins: 64, open: null },
 };
 
 /** A value on the even scale: ln(R + 0.2), volts of a drop, asinh(V / 0.5), ln(I + 1 mA). */
@@ -74,16 +75,20 @@ export function offScale(type: MeterType, y: number): number {
   }
 }
 
+/** One junction drops no more at a milliampere, V. */
+const JUNCTION_V = 0.8;
+
 /** What healthy boards of one kind differ by where the model says `y`, on the scale. */
 export function healthySpread(type: MeterType, y: number): number {
   switch (type) {
     case 'ohm':
     case 'cont':
       // leakage of boards and parts rules the megohms
-      if (y > Math.log(3e6)) return 0.9;
+      if (y > Math.log(3e6)) return 1.3;
       return y > Math.log(1e3) ? 0.3 : y > Math.log(7) ? 0.15 : 0.2;
     case 'diode':
-      return 0.035;
+      // beyond a junction it is the tester's milliampere through ohms of chips
+      return y > JUNCTION_V ? Math.max(0.035, 0.2 * y) : 0.035;
     case 'dcv':
       return 0.06;
     case 'isup':
@@ -111,32 +116,32 @@ export interface Expected {
 
 /** Chance of a reading (probability mass of its bin), with blunders. */
 export function likelihood(type: MeterType, value: Measured, { y, s }: Expected): number {
-  const { from, to, open } = SCALES[type];
-  const blunder = BLUNDER / (BINS + 1);
+  const { from, to, bins, open } = SCALES[type];
+  const blunder = BLUNDER / (bins + 1);
   if (value === 'OL') return (1 - BLUNDER) * (open === null ? 0 : 1 - normalCdf((open - y) / s)) + blunder;
-  const half = (to - from) / BINS / 2;
+  const half = (to - from) / bins / 2;
   const at = Math.min(Math.max(onScale(type, value), from), to);
   const mass = normalCdf((at + half - y) / s) - normalCdf((at - half - y) / s);
   return (1 - BLUNDER) * Math.max(mass, 0) + blunder;
 }
 
 /** Chance of a reading when nothing is known of the circuit. */
-export const FLAT = 1 / (BINS + 1);
+export const flat = (type: MeterType): number => 1 / (SCALES[type].bins + 1);
 
 /** Probability of every bin, OL last; the ends take the tails. */
 export function outcomes(type: MeterType, { y, s }: Expected): Float64Array {
-  const { from, to, open } = SCALES[type];
-  const p = new Float64Array(BINS + 1);
-  const width = (to - from) / BINS;
+  const { from, to, bins, open } = SCALES[type];
+  const p = new Float64Array(bins + 1);
+  const width = (to - from) / bins;
   let below = 0;
-  for (let b = 0; b < BINS; b++) {
+  for (let b = 0; b < bins; b++) {
     const upper = normalCdf((from + (b + 1) * width - y) / s);
     p[b] = upper - below;
     below = upper;
   }
-  if (open === null) p[BINS - 1] += 1 - below;
-  else p[BINS] = 1 - below;
-  for (let b = 0; b <= BINS; b++) p[b] = (1 - BLUNDER) * p[b] + BLUNDER / (BINS + 1);
+  if (open === null) p[bins - 1] += 1 - below;
+  else p[bins] = 1 - below;
+  for (let b = 0; b <= bins; b++) p[b] = (1 - BLUNDER) * p[b] + BLUNDER / (bins + 1);
   return p;
 }
 

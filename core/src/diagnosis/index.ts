@@ -1,3 +1,4 @@
+export { besideOf } from './beside.ts';
 export {
   classOfPart,
   isGroundNet,
@@ -8,10 +9,11 @@ export {
 } from './compare.ts';
 export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagnosis } from './diagnose.ts';
 export { testsOf, type Test } from './dictionary.ts';
+export type { Beside } from './hypotheses.ts';
 export { injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';
-export { classOf, CLASSES, EVENTS, SIGNS, type BoardEvent, type PartClass, type Sign } from './priors.ts';
+export { classOf, CLASSES, EVENTS, NONE, SIGNS, type BoardEvent, type PartClass, type Sign } from './priors.ts';
 export { overNominal } from './power.ts';
-export { NONE, SOFTWARE } from './rank.ts';
+export { SOFTWARE } from './rank.ts';
 export { referenceOf, type Reference } from './reference.ts';
 export { probeWalk } from './walk.ts';
 export { offBoardVerdict, recipeFor } from './offBoard.ts';

@@ -3,10 +3,12 @@
  * Source: expected information gain (Lindley 1956) over the bins of `evidence`.
  */
 import { isPowered } from '../circuit/meters.ts';
-import type { CircuitPart } from '../circuit/netlist.ts';
+import { modelNet, type CircuitPart } from '../circuit/netlist.ts';
+import { railsOf } from '../circuit/rails.ts';
 import { entropy, outcomes, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
-import { columnOf, railsOf, type Ranking, type Taken } from './rank.ts';
+import { NONE } from './priors.ts';
+import { columnOf, type Ranking, type Taken } from './rank.ts';
 
 /** Minutes that measuring costs: the first reading of its kind; one more with the same black probe takes `again`. */
 const MINUTES = {
@@ -33,6 +35,20 @@ const BALL = /^[A-Z]{1,2}\d{1,2}$/;
 const WORTH = 0.01;
 const SURE = 0.95;
 
+/** What has to be read before a part is named: at a place under power where there is power, else at a place in any way. */
+export function wantedTest(
+  dictionary: Dictionary,
+  ranking: Ranking,
+  readings: readonly Taken[],
+  { nets, ...power }: { nets: ReadonlySet<string>; allowPower: boolean; unread?: readonly string[] },
+): NextTest | undefined {
+  const { netlist } = dictionary;
+  const offered = nextTests(dictionary, ranking, readings, { ...power, most: Infinity }).filter((t) =>
+    [t.red, t.black].some((net) => nets.has(modelNet(netlist, net))),
+  );
+  return offered.find((t) => t.type === 'dcv') ?? offered[0];
+}
+
 export interface NextTest extends Test {
   bits: number;
   minutes: number;
@@ -52,6 +68,13 @@ interface Outlook {
   of: Int16Array;
   kinds: Outcome[];
 }
+
+/** Hypotheses of each part: what a reading tells of the ohms of its fault, or which of its pins, mends nothing. */
+const partsOf = (hypotheses: Dictionary['hypotheses']): number[][] => {
+  const byRef = new Map<string, number[]>();
+  hypotheses.forEach(({ ref }, h) => byRef.set(ref, [...(byRef.get(ref) ?? []), h]));
+  return [...byRef.values()];
+};
 
 const outlooks = new WeakMap<Dictionary, Outlook[]>();
 
@@ -83,6 +106,16 @@ function outlooksOf(dictionary: Dictionary): Outlook[] {
   return made;
 }
 
+/** Outcomes in these shares of `sum`. */
+function mixedOf(kinds: readonly Outcome[], shares: Float64Array, sum: number): Float64Array {
+  const mixed = new Float64Array(kinds[0].p.length);
+  kinds.forEach(({ p }, k) => {
+    const w = shares[k] / sum;
+    if (w > 0) for (let b = 0; b < p.length; b++) mixed[b] += w * p[b];
+  });
+  return mixed;
+}
+
 /** Minutes of a reading after `last`. `powered`: whether the board has been under power since it was last worked on. */
 function minutesOf(
   test: Test,
@@ -112,6 +145,7 @@ export function nextTests(
   const shorted = hypotheses.reduce((sum, h, k) => sum + (h.mode === 'short' ? ranking.p[k] : 0), 0);
   const firstPower = (2 + 0.4 * unchecked + 0.2 * shorted * 15) / 3;
   const looks = outlooksOf(dictionary);
+  const parts = partsOf(hypotheses);
   const list: NextTest[] = [];
   tests.forEach((test, t) => {
     if (done.has(t) || (isPowered(test.type) && !allowPower && unread.length === 0)) return;
@@ -124,14 +158,23 @@ export function nextTests(
         known += ranking.p[h];
       }
     if (known <= 0) return;
-    const mixed = new Float64Array(kinds[0].p.length);
+    const mixed = mixedOf(kinds, share, known);
     let within = 0;
-    kinds.forEach(({ p, entropy: e }, k) => {
-      const w = share[k] / known;
-      if (w === 0) return;
-      within += w * e;
-      for (let b = 0; b < p.length; b++) mixed[b] += w * p[b];
-    });
+    const own = new Float64Array(kinds.length);
+    for (const part of parts) {
+      own.fill(0);
+      let sum = 0;
+      let most = 0;
+      for (const h of part)
+        if (of[h] >= 0) {
+          own[of[h]] += ranking.p[h];
+          sum += ranking.p[h];
+          most = Math.max(most, own[of[h]]);
+        }
+      if (sum < 1e-7 * known) continue;
+      const e = most > 0.999 * sum ? kinds[own.indexOf(most)].entropy : entropy(mixedOf(kinds, own, sum));
+      within += (sum / known) * e;
+    }
     const bits = Math.max(0, known * (entropy(mixed) - within));
     const minutes = minutesOf(test, readings.at(-1), { ground: netlist.ground, powered, firstPower });
     list.push({ ...test, bits, minutes, expects: [] });
@@ -187,16 +230,31 @@ export interface Group {
 export function ambiguityGroups(dictionary: Dictionary, ranking: Ranking, allowPower: boolean, least = 0.02): Group[] {
   const { tests, hypotheses } = dictionary;
   const allowed = tests.flatMap((t, i) => (isPowered(t.type) && !allowPower ? [] : [i]));
-  const order = [...hypotheses.keys()].sort((a, b) => ranking.p[b] - ranking.p[a]);
-  const top = ranking.p[order[0]] ?? 0;
-  const open = order.filter((h) => ranking.p[h] >= least * top && ranking.p[h] > 1e-4);
+  // one fault in several ranges of ohms is one; where it is likeliest stands for it
+  const share = new Map<number, number>();
+  const first = new Map<string, number>();
+  for (const h of [...hypotheses.keys()].sort((a, b) => ranking.p[b] - ranking.p[a])) {
+    const { ref, mode, where } = hypotheses[h];
+    const name = `${ref}|${mode}|${where}`;
+    const at = first.get(name) ?? h;
+    first.set(name, at);
+    share.set(at, (share.get(at) ?? 0) + ranking.p[h]);
+  }
+  const of = (h: number) => share.get(h) ?? 0;
+  const order = [...share.keys()].sort((a, b) => of(b) - of(a));
+  const top = of(order[0]);
+  const open = order.filter((h) => of(h) >= least * top && of(h) > 1e-4);
   const groups: Group[] = [];
   while (open.length && groups.length < 12) {
     const [head] = open;
     const members = open.filter((h) => h === head || !separable(dictionary, head, h, allowed));
     for (const h of members) open.splice(open.indexOf(h), 1);
     const refs = [...new Set(members.map((h) => hypotheses[h].ref))];
-    groups.push({ refs, p: members.reduce((sum, h) => sum + ranking.p[h], 0) });
+    const p = members.reduce((sum, h) => sum + of(h), 0);
+    // two ways of the same parts to fail are mended alike
+    const same = groups.find((g) => g.refs.length === refs.length && refs.every((ref) => g.refs.includes(ref)));
+    if (same) same.p += p;
+    else groups.push({ refs, p });
   }
   return groups.sort((a, b) => b.p - a.p);
 }
@@ -221,7 +279,7 @@ export function splitsOf(dictionary: Dictionary, ranking: Ranking, group: Group)
   const likely = hypotheses.filter((h, k) => group.refs.includes(h.ref) && ranking.p[k] > 0.01 * group.p);
   const conducts = likely.some((h) => h.mode === 'short' || h.mode === 'leaky');
   const ics = netlist.parts.filter((p) => p.kind === 'IC' && group.refs.includes(p.ref));
-  const legs = group.refs.length - ics.length;
+  const legs = group.refs.filter((ref) => ref !== NONE).length - ics.length;
   const splits: Split[] = [{ how: 'look', minutes: 0.5 }];
   if (conducts) splits.push({ how: 'profile', minutes: MINUTES.profile }, { how: 'warmth', minutes: MINUTES.warmth });
   if (legs > 0) splits.push({ how: 'lift', minutes: ((legs + 1) / 2) * MINUTES.liftLeg });

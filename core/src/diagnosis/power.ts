@@ -5,12 +5,13 @@
  */
 import { assemble } from '../circuit/network.ts';
 import { statesOf } from '../circuit/netlist.ts';
+import { railsOf, sourcesOf } from '../circuit/rails.ts';
 import { NetworkSolver } from '../circuit/solver.ts';
 import { SHORT_SHARE, SURELY_OHM, voltsOf } from '../job/shortCheck.ts';
 import { formatReading } from '../quantities/readings.ts';
 import { offScale } from './evidence.ts';
 import type { Dictionary } from './dictionary.ts';
-import { columnOf, railsOf, sourcesOf, type Ranking, type Taken } from './rank.ts';
+import { columnOf, type Ranking, type Taken } from './rank.ts';
 
 /** Where only the model says what is healthy, a rail that would take less than this at its voltage is not short, A. */
 const SHORT_A = 0.01;

@@ -5,19 +5,22 @@
 import type { CircuitPart } from '../circuit/netlist.ts';
 
 /**
- * Ways to fail that the ranking knows; `turns`: some of a winding's, `pins`: one pin of an IC, `several` of them, `through`: all of a MOSFET at once,
- * `bridge`: neighbouring pins of a plug.
+ * Ways to fail that the ranking knows; `turns`: some of a winding's, `pins`: one pin of an IC, `several` of them, `through`: all of a MOSFET at
+ * once, or an output stage to its supply, `bridge`: neighbouring pins of a plug, `under`: under voltage alone, `wrong`: a regulator holds another
+ * voltage.
  */
 type Way =
-  | ('short' | 'leaky' | 'open' | 'up' | 'down' | 'turns' | 'dead')
+  | ('short' | 'leaky' | 'open' | 'up' | 'down' | 'turns' | 'dead' | 'under' | 'wrong')
   | ('gs' | 'gd' | 'be' | 'through' | 'pins' | 'several' | 'bridge');
+/** The same, with what hands and soldering do. */
+export type FailureWay = Way | 'joint' | 'missing';
 export type Weights = Partial<Record<Way, number>>;
 
 export const CLASSES = {
-  mlcc: { label: 'small ceramic', weights: { short: 1, leaky: 0.35, open: 0.35 } },
-  mlccbig: { label: 'big ceramic', weights: { short: 1.6, leaky: 0.5, open: 0.3 } },
-  elko: { label: 'electrolytic', weights: { open: 1.6, leaky: 0.4, short: 0.15 } },
-  tant: { label: 'tantalum', weights: { short: 1.2, leaky: 0.4, open: 0.2 } },
+  mlcc: { label: 'small ceramic', weights: { short: 1, leaky: 0.35, open: 0.35, under: 0.05 } },
+  mlccbig: { label: 'big ceramic', weights: { short: 1.6, leaky: 0.5, open: 0.3, under: 0.1 } },
+  elko: { label: 'electrolytic', weights: { open: 1.6, leaky: 0.4, short: 0.15, under: 0.1 } },
+  tant: { label: 'tantalum', weights: { short: 1.2, leaky: 0.4, open: 0.2, under: 0.2 } },
   film: { label: 'film capacitor', weights: { short: 0.2, leaky: 0.1, open: 0.2 } },
   res: { label: 'resistor', weights: { open: 0.35, up: 0.12, down: 0.03, short: 0.03 } },
   pres: { label: 'power resistor', weights: { open: 1, up: 0.32, down: 0.08 } },
@@ -29,24 +32,40 @@ export const CLASSES = {
   // a closed contact is drawn as its few milliohms: burnt, or under a film; an open one as a resistor of megohms: welded
   contact: { label: 'relay or switch contact', weights: { open: 0.6, up: 0.6, short: 0.4 } },
   crystal: { label: 'crystal', weights: { open: 0.8, leaky: 0.1, short: 0.05 } },
-  diode: { label: 'diode', weights: { short: 0.9, open: 0.35, leaky: 0.25 } },
-  schottky: { label: 'Schottky diode', weights: { short: 1.2, open: 0.4, leaky: 0.5 } },
-  tvs: { label: 'clamp diode', weights: { short: 1.2, open: 0.3, leaky: 0.3 } },
+  diode: { label: 'diode', weights: { short: 0.9, open: 0.35, leaky: 0.25, under: 0.1 } },
+  schottky: { label: 'Schottky diode', weights: { short: 1.2, open: 0.4, leaky: 0.5, under: 0.1 } },
+  tvs: { label: 'clamp diode', weights: { short: 1.2, open: 0.3, leaky: 0.3, under: 0.3 } },
   led: { label: 'LED', weights: { open: 0.8, short: 0.1 } },
-  mosfet: { label: 'MOSFET', weights: { short: 1.6, gs: 0.8, gd: 0.4, through: 0.5, open: 0.4 } },
+  mosfet: { label: 'MOSFET', weights: { short: 1.6, gs: 0.8, gd: 0.4, through: 0.5, open: 0.4, under: 0.1 } },
   bjt: { label: 'transistor', weights: { short: 0.8, be: 0.4, open: 0.4 } },
-  power: { label: 'power IC', weights: { short: 1.1, leaky: 0.6, pins: 0.8, several: 0.25, dead: 1.8 } },
-  load: { label: 'IC', weights: { short: 0.6, leaky: 0.5, pins: 0.5, several: 0.25, dead: 1.2 } },
+  power: {
+    label: 'power IC',
+    weights: { short: 1.1, leaky: 0.6, pins: 0.8, several: 0.25, dead: 1.8, wrong: 0.4, through: 0.4, under: 0.1 },
+  },
+  load: {
+    label: 'IC',
+    weights: { short: 0.6, leaky: 0.5, pins: 0.5, several: 0.25, dead: 1.2, wrong: 0.2, through: 0.2, under: 0.1 },
+  },
   esd: { label: 'clamp array', weights: { pins: 1.6, short: 0.3, several: 0.2 } },
   conn: { label: 'plug', weights: { open: 0.7, bridge: 0.3 } },
 } as const satisfies Record<string, { label: string; weights: Weights }>;
 export type PartClass = keyof typeof CLASSES;
+export const CLASS_NAMES = Object.keys(CLASSES) as [PartClass, ...PartClass[]];
 
 /** Weight of a solder bridge per pair of neighbouring pins, and of a cracked joint per part. */
 export const BRIDGE_WEIGHT = 0.12;
 export const JOINT_WEIGHT = 0.1;
 /** Weight of a part that is not there at all; only a board that was worked on before has any. */
 export const MISSING_WEIGHT = 0.01;
+/** The same of a resistor of another value, and of a diode the wrong way round. */
+export const WRONG_VALUE_WEIGHT = 0.01;
+export const REVERSED_WEIGHT = 0.02;
+/** Name under which what is none of the circuit's parts stands in a ranking. */
+export const NONE = 'none of these';
+/** Weight of something on a net that nobody drew: less than one small ceramic. */
+export const OUTSIDE = { short: 0.25, leaky: 0.1 };
+/** The same across two nets of which neither is ground. */
+export const ACROSS = { short: 0.04, leaky: 0.02 };
 /** Share of "none of these". */
 export const NONE_PRIOR = 0.02;
 /** Share of an IC's failures that show at its pins at all. */
@@ -137,7 +156,7 @@ export const EVENTS = ['rework', 'drop', 'liquid', 'reversed', 'sudden', 'creepi
 export type BoardEvent = (typeof EVENTS)[number];
 
 /** Factor of an event on one way of one class to fail. */
-export function eventFactor(event: BoardEvent, cls: PartClass, way: Way | 'joint' | 'missing'): number {
+export function eventFactor(event: BoardEvent, cls: PartClass, way: FailureWay): number {
   const dried = cls === 'elko' && way === 'open';
   switch (event) {
     case 'rework':
@@ -170,6 +189,8 @@ export const SIGNS = {
   swollen: 100,
   cracked: 200,
   missing: 10_000,
+  lifted: 10_000,
+  reversed: 10_000,
   crust: 5,
   hot: 10,
   'looks well': 0.8,

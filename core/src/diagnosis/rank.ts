@@ -3,12 +3,12 @@
  * tested off the board and swapped. Source: Bayes with the likelihoods of `evidence`; weights of `priors`.
  */
 import type { MeterType } from '../circuit/meters.ts';
-import { modelNet, type Netlist } from '../circuit/netlist.ts';
+import { modelNet } from '../circuit/netlist.ts';
 import type { Measured } from '../job/eventForms.ts';
-import { FLAT, healthySpread, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
-import { testKey, type Dictionary, type Test } from './dictionary.ts';
+import { flat, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
+import { spreadAt, testKey, type Dictionary, type Test } from './dictionary.ts';
 import type { Hypothesis } from './hypotheses.ts';
-import { NONE_PRIOR, shopFactor, SIGNS, VICTIM_FACTOR, type Sign } from './priors.ts';
+import { NONE, NONE_PRIOR, shopFactor, SIGNS, VICTIM_FACTOR, type Sign } from './priors.ts';
 
 /** A reading that was taken. */
 export interface Taken {
@@ -61,8 +61,7 @@ export interface Ranking {
   contradiction: boolean;
 }
 
-/** Names under which the parts of a ranking that are none appear. */
-export const NONE = 'none of these';
+/** Name under which a fault of software stands in a ranking. */
 export const SOFTWARE = 'software';
 const SOFTWARE_PRIOR = 0.08;
 /** P(short off the board): of a culprit, of an innocent part. */
@@ -96,18 +95,20 @@ function forecast(dictionary: Dictionary, h: number, t: number, taken: Pick<Take
   const y = expected[at];
   if (Number.isNaN(y)) return null;
   const { type } = tests[t];
-  if (hypotheses[h].several) {
-    const s = healthySpread(type, y);
+  const { loose } = hypotheses[h];
+  if (loose) {
+    const s = spreadAt(dictionary, t, y);
     // what the faults move follows the ohms of whichever of them is near
     const moved = Math.abs(y - healthy[t]) > 2 * s;
-    return { y, s: Math.hypot(s, error, moved ? OWN_OHMS[type] : 0), bend: 0 };
+    const stray = type === 'dcv' ? (loose.by ?? OWN_OHMS.dcv) : OWN_OHMS[type];
+    return { y, s: Math.hypot(s, error, moved ? stray : 0), bend: 0 };
   }
   const bend = bends[at];
-  if (good === undefined || good === 'OL') return { y, s: Math.hypot(healthySpread(type, y), error), bend };
+  if (good === undefined || good === 'OL') return { y, s: Math.hypot(spreadAt(dictionary, t, y), error), bend };
   const base = healthy[t];
-  const far = Math.abs(y - base) / healthySpread(type, base);
+  const far = Math.abs(y - base) / spreadAt(dictionary, t, base);
   const kept = Math.exp(-0.5 * far * far);
-  const s = kept * twinSpread(type) + (1 - kept) * healthySpread(type, y);
+  const s = kept * twinSpread(type) + (1 - kept) * spreadAt(dictionary, t, y);
   return { y: y + kept * (onScale(type, good) - base), s: Math.hypot(s, error), bend };
 }
 
@@ -122,8 +123,8 @@ const STIFF = 0.05;
  * are averaged over once for all of them, not reading by reading.
  */
 function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly [number, Taken])[]): number {
-  const { tests, hypotheses, healthy } = dictionary;
-  const { spared = 0 } = hypotheses[h].several ?? {};
+  const { tests, hypotheses } = dictionary;
+  const { spared = 0 } = hypotheses[h].loose ?? {};
   let ln = 0;
   const moving: { taken: Taken; f: Forecast }[] = [];
   for (const [t, taken] of record) {
@@ -131,8 +132,8 @@ function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly 
     if (f && Math.abs(f.bend) > STIFF) moving.push({ taken, f });
     else {
       const { type } = tests[t];
-      const hit = f ? likelihood(type, taken.value, f) : FLAT;
-      const well = spared > 0 ? likelihood(type, taken.value, asHealthy(type, healthy[t], taken)) : 0;
+      const hit = f ? likelihood(type, taken.value, f) : flat(type);
+      const well = spared > 0 ? likelihood(type, taken.value, asHealthy(dictionary, t, taken)) : 0;
       ln += Math.log((1 - spared) * hit + spared * well);
     }
   }
@@ -148,8 +149,10 @@ function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly 
 }
 
 /** What the healthy circuit shows, moved to where a good board stands. */
-function asHealthy(type: MeterType, y: number, { good, error = 0 }: Pick<Taken, 'good' | 'error'>): Expected {
-  if (good === undefined || good === 'OL') return { y, s: Math.hypot(healthySpread(type, y), error) };
+function asHealthy(dictionary: Dictionary, t: number, { good, error = 0 }: Pick<Taken, 'good' | 'error'>): Expected {
+  const { type } = dictionary.tests[t];
+  const y = dictionary.healthy[t];
+  if (good === undefined || good === 'OL') return { y, s: Math.hypot(spreadAt(dictionary, t, y), error) };
   return { y: onScale(type, good), s: Math.hypot(twinSpread(type), error) };
 }
 
@@ -229,10 +232,10 @@ export function rank(dictionary: Dictionary, readings: readonly Taken[], circums
   lnSoftware += innocent;
   for (const [t, r] of last) {
     const { type } = tests[t];
-    lnNone += Math.log(FLAT);
+    lnNone += Math.log(flat(type));
     // software leaves a healthy circuit
     const y = dictionary.healthy[t];
-    lnSoftware += Math.log(likelihood(type, r.value, { y, s: healthySpread(type, y) }));
+    lnSoftware += Math.log(likelihood(type, r.value, { y, s: spreadAt(dictionary, t, y) }));
   }
   const record = [...last];
   hypotheses.forEach((_, h) => (ln[h] += lnRecord(dictionary, h, record)));
@@ -243,14 +246,20 @@ export function rank(dictionary: Dictionary, readings: readonly Taken[], circums
   let soft = Math.exp(lnSoftware - most);
   const sum = p.reduce((a, b) => a + b, none + soft);
   for (let h = 0; h < p.length; h++) p[h] /= sum;
-  none /= sum;
+  const unexplained = none / sum;
   soft /= sum;
-  const perRef = new Map<string, number>();
-  hypotheses.forEach((h, k) => perRef.set(h.ref, (perRef.get(h.ref) ?? 0) + p[k]));
-  const suspects: Suspect[] = hypotheses.map(({ ref, mode, where }, k) => ({ ref, mode, where, p: p[k] }));
-  suspects.push({ ref: NONE, mode: '', where: '', p: none });
+  const perRef = new Map<string, number>([[NONE, unexplained]]);
+  const perFault = new Map<string, Suspect>();
+  hypotheses.forEach(({ ref, mode, where }, k) => {
+    perRef.set(ref, (perRef.get(ref) ?? 0) + p[k]);
+    const name = `${ref}|${mode}|${where}`;
+    const known = perFault.get(name);
+    if (known) known.p += p[k];
+    else perFault.set(name, { ref, mode, where, p: p[k] });
+  });
+  none = perRef.get(NONE) ?? 0;
+  const suspects: Suspect[] = [...perFault.values(), { ref: NONE, mode: '', where: '', p: unexplained }];
   const parts = [...perRef].map(([ref, share]) => ({ ref, p: share }));
-  parts.push({ ref: NONE, p: none });
   if (soft > 0) {
     suspects.push({ ref: SOFTWARE, mode: '', where: '', p: soft });
     parts.push({ ref: SOFTWARE, p: soft });
@@ -265,7 +274,7 @@ export function rank(dictionary: Dictionary, readings: readonly Taken[], circums
     suspects,
     parts,
     unused,
-    contradiction: none > 0.5 && last.size >= 2,
+    contradiction: unexplained > 0.5 && last.size >= 2,
   };
 }
 
@@ -277,14 +286,17 @@ export function heldDown(ranking: Ranking): Ranking {
   const [top] = ranking.parts;
   if (!top || top.ref === NONE || top.ref === SOFTWARE || top.p <= MOST_IN_DOUBT) return ranking;
   const f = MOST_IN_DOUBT / top.p;
-  const none = ranking.none + top.p - MOST_IN_DOUBT;
-  const change = <T extends { ref: string; p: number }>(rows: T[]) =>
+  const taken = top.p - MOST_IN_DOUBT;
+  const change = <T extends { ref: string; mode?: string; p: number }>(rows: T[]) =>
     rows
-      .map((row) => (row.ref === top.ref ? { ...row, p: f * row.p } : row.ref === NONE ? { ...row, p: none } : row))
+      .map((row) => {
+        if (row.ref === top.ref) return { ...row, p: f * row.p };
+        return row.ref === NONE && !row.mode ? { ...row, p: row.p + taken } : row;
+      })
       .sort((a, b) => b.p - a.p);
   return {
     ...ranking,
-    none,
+    none: ranking.none + taken,
     p: ranking.p.map((p, h) => (ranking.refs[h] === top.ref ? f * p : p)),
     suspects: change(ranking.suspects),
     parts: change(ranking.parts),
@@ -318,7 +330,7 @@ export function explain(dictionary: Dictionary, ranking: Ranking, readings: read
     hypotheses.forEach((h, k) => {
       if (h.ref === ref) return;
       const e = expectation(dictionary, k, t, reading);
-      others += h.weight * (e ? likelihood(type, reading.value, e) : FLAT);
+      others += h.weight * (e ? likelihood(type, reading.value, e) : flat(type));
       weight += h.weight;
     });
     if (weight === 0) continue;
@@ -326,20 +338,4 @@ export function explain(dictionary: Dictionary, ranking: Ranking, readings: read
     voices.push({ reading, weight: ratio, expected: mine });
   }
   return voices.sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
-}
-
-/** Nets where power comes in. */
-export function sourcesOf({ power, alias }: Netlist): string[] {
-  const supplies = [power?.sources ?? [], ...Object.values(power?.states ?? {}).map((s) => s.sources)];
-  return [...new Set(supplies.flat().map(({ p }) => alias[p] ?? p))];
-}
-
-/** Nets that feed something: where power comes in and the rails of ICs. */
-export function railsOf(netlist: Netlist): string[] {
-  const rails = new Set(sourcesOf(netlist));
-  for (const part of netlist.parts)
-    if (part.kind === 'IC')
-      for (const rail of part.rail ?? []) rails.add(netlist.alias[part.pins[rail] ?? rail] ?? part.pins[rail] ?? rail);
-  rails.delete(netlist.ground);
-  return [...rails];
 }
