@@ -360,11 +360,29 @@ describe('ranking', () => {
       { type: 'ohm', red: 'VINF', black: 'GND', state: null, value: 150e3 },
     ];
     const ranking = rank(d, taken);
-    const c5 = explain(d, ranking, taken, 'C5');
+    const c5 = explain(d, ranking, taken, { ref: 'C5', rival: 'C2' });
     expect(c5[0]).toMatchObject({ reading: { red: '3V3' } });
     expect(c5[0].weight).toBeGreaterThan(1);
-    const c2 = explain(d, ranking, taken, 'C2');
+    const c2 = explain(d, ranking, taken, { ref: 'C2', rival: 'C5' });
     expect(c2.find((v) => v.reading.red === '3V3')?.weight).toBeLessThan(0);
+    // beside one that reads alike nothing speaks for either
+    const beside = explain(d, ranking, taken, { ref: 'C5', rival: 'C6' });
+    expect(beside.every((v) => Math.abs(v.weight) < 1e-9)).toBe(true);
+  });
+  it('tells what each reading ruled out, and for a part only what separates it from the next', () => {
+    const readings = [
+      ohm('VINF', 155e3),
+      ohm('3V3', 2270),
+      { type: 'dcv' as const, red: '3V3', state: 'awake', value: 0 },
+    ];
+    const d = ask({ netlist: netlistOf('buck'), readings: [...readings, ohm('RST', 12.2e3)] });
+    expect(d.story.map((c) => c.red)).toEqual(['VINF', '3V3', '3V3', 'RST']);
+    const shorted = (n: number) => d.story[n].out.find((o) => o.mode === 'short')?.refs;
+    expect(shorted(0)).toContain('D1');
+    expect(shorted(1)).toEqual(expect.arrayContaining(['C3', 'C4']));
+    // what every suspect expects rules nobody out and speaks for nobody
+    expect(d.story[3].out).toEqual([]);
+    for (const part of d.parts) expect(part.voices?.some((v) => v.red === 'RST' && v.weight > 0) ?? false).toBe(false);
   });
   it('asks first for what tells most per minute and never for what was read', () => {
     const netlist = netlistOf('buck');

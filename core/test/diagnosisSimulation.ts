@@ -120,7 +120,7 @@ function search({ template, board: netlist, truth, d, beside = [], seed }: Case,
     const stated = groups[0]?.p ?? 0;
     steps.push({ stated: ranking.parts[0].p, right: named(ranking.parts[0].ref) });
     const next = way === 'advice' ? nextTests(d, ranking, taken, { allowPower, unread, most: 1 }) : [];
-    const goOn = { ...d.tests[0], bits: 1, minutes: 1, expects: [] };
+    const goOn = { ...d.tests[0], bits: 1, minutes: 1, healthy: 0, expects: [] };
     const { done: settled } = verdict(groups, way === 'advice' ? next : [goOn], before);
     const doubt = settled ? doubtOf(d, ranking, { readings: taken, outside: [], circumstances: {}, beside }) : null;
     const nets = doubt?.unread;

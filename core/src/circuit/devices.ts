@@ -192,7 +192,7 @@ class Bends {
 }
 
 /** Roles of a block's ends and the pin names that stand for them when it does not say. */
-const ROLES = {
+export const ROLES = {
   vin: ['VIN', 'IN', 'PVIN', 'VCC', 'VDD'],
   out: ['VOUT', 'OUT', 'VO', 'O', 'Y'],
   gnd: ['GND', 'VSS', 'PGND', 'AGND', 'EP', 'VEE'],
@@ -207,9 +207,10 @@ const ROLES = {
   n: ['N', 'VN', 'INN', 'IN-', '-', 'MINUS'],
   in: ['IN', 'VIN', 'A', 'I', 'INP'],
 } as const;
-type Role = keyof typeof ROLES;
+export type Role = keyof typeof ROLES;
 
-const BLOCK_ROLES: Record<Block['type'], { needed: Role[]; optional: Role[] }> = {
+/** Ends of each block, in the order of its law. */
+export const BLOCK_ROLES: Record<Block['type'], { needed: Role[]; optional: Role[] }> = {
   ldo: { needed: ['vin', 'out', 'gnd'], optional: [] },
   buck: { needed: ['vin', 'sw', 'fb', 'gnd'], optional: ['en'] },
   boost: { needed: ['vin', 'sw', 'swx', 'fb', 'gnd'], optional: ['en', 'ovp'] },

@@ -11,8 +11,13 @@ export {
   type CircuitPart,
   type Fault,
   type Netlist,
+  type Block,
+  type PartOf,
 } from './netlist.ts';
-export { circuitPartFrom, freeRef, groundOf, tidied, withTemplate, writtenValue } from './fromBoard.ts';
-export { boardPartOf, netAt, placeOn, placesOfNet } from './onBoard.ts';
+export { circuitPartFrom, groundOf, tidied, withTemplate, writtenValue } from './fromBoard.ts';
+export { boardPartOf, netAt, placeOn, placesOfNet, probePoints } from './onBoard.ts';
 export { templateById, TEMPLATES, type Template } from './templates.ts';
 export { circuitOfRail } from './railCircuit.ts';
+export { agrees, asClass, BLOCK_FIGURE, BLOCK_NAMES, rolesOf, worksAs } from './becomes.ts';
+export { withTyped } from './typedParts.ts';
+export { DIODE_MODELS } from './junction.ts';

@@ -52,6 +52,41 @@ export function placesOfNet(board: Pick<BoardModel, 'parts'>, netlist: Netlist |
   return places;
 }
 
+/** A land narrower than this is easily slipped off, mm. */
+const EASY_MM = 0.6;
+/** Turning the board over for a point is worth this way, mm. */
+const TURN_MM = 150;
+/** Two probes closer than this touch each other, mm. */
+const APART_MM = 3;
+
+/** How well a probe sits there: 2 on an easy land, 1 on a small one, 0 under the body or on no land that is known. */
+function footing(board: Pick<BoardModel, 'parts'>, place: Place): 0 | 1 | 2 {
+  const part = board.parts.find((p) => p.partId === place.partId);
+  const terminal = part && packageById(part.package).terminals.find((t) => t.id === place.terminal);
+  if (!terminal || (!terminal.lead && terminal.drill_mm === undefined)) return 0;
+  return Math.min(terminal.land.w, terminal.land.h) >= EASY_MM ? 2 : 1;
+}
+
+/**
+ * Where a probe goes for a net: easy lands before small ones, hidden ones last, each the nearest to `near` first. `apart`: a place that
+ * another probe is on.
+ */
+export function probePoints(
+  board: Pick<BoardModel, 'parts'>,
+  netlist: Netlist | null,
+  net: string,
+  { near, apart }: { near?: Place | null; apart?: Place } = {},
+): Place[] {
+  const from = near ?? apart;
+  const way = (p: Place, to: Place) =>
+    Math.hypot(p.x_mm - to.x_mm, p.y_mm - to.y_mm) + (p.side === to.side ? 0 : TURN_MM);
+  return placesOfNet(board, netlist, net)
+    .filter((p) => !apart || p.side !== apart.side || way(p, apart) >= APART_MM)
+    .map((place) => ({ place, footing: footing(board, place), way: from ? way(place, from) : 0 }))
+    .sort((a, b) => b.footing - a.footing || a.way - b.way)
+    .map(({ place }) => place);
+}
+
 /** The net at a place: as the circuit calls it, else as the board does. */
 export function netAt(board: Pick<BoardModel, 'parts'>, netlist: Netlist | null, place: Place): string | undefined {
   const placed = board.parts.find((p) => p.partId === place.partId);

@@ -6,6 +6,7 @@ import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
 import { classOfPart, isGroundNet } from '../diagnosis/compare.ts';
 import type { PartClass } from '../diagnosis/priors.ts';
 import { voltsOf } from '../job/shortCheck.ts';
+import { CONVERTER, LINEAR } from './becomes.ts';
 import { circuitPartFrom, groundOf } from './fromBoard.ts';
 import { netlistSchema, netsOf, type Block, type CircuitPart, type Netlist, type PartOf } from './netlist.ts';
 
@@ -22,8 +23,6 @@ const FEED_V = 12;
 const FEED_A = 1;
 /** A regulator's reference where its divider does not say. */
 const REFERENCE_V = 0.8;
-const CONVERTER = { vuv: 2, ven: 1, a: 200, dmax: 0.95, ilim: 3, rout: 0.08, iq: 5e-4 };
-const LINEAR = { vuv: 1.5, vdo: 0.2, ilim: 0.5, rout: 0.05, iq: 6e-5 };
 
 /** A board by its nets. */
 class Nets {
@@ -155,7 +154,7 @@ function asFeeder(
   const block: Block =
     out !== rail && feedback && divider
       ? {
-          ...{ type: 'buck', pins: { VIN: vin, SW: sw, FB: feedback[0], GND: gnd }, ...CONVERTER },
+          ...{ type: 'buck', pins: { VIN: vin, SW: sw, FB: feedback[0], GND: gnd }, ...CONVERTER, ilim: 3 },
           vref: volts === null ? REFERENCE_V : (volts * divider[1]) / (divider[0] + divider[1]),
         }
       : { type: 'ldo', pins: { VIN: vin, OUT: sw, GND: gnd }, ...LINEAR, vset: volts ?? 3.3 };

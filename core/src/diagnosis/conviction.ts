@@ -66,14 +66,15 @@ function impossible(netlist: Netlist, readings: readonly Taken[]): string | null
 /** Something outside that has this share of the first part's is weighed with it. */
 const ALSO = 0.05;
 
-/** Parts of the board that may as well be it and that the circuit lacks, as a sentence; null without. */
-function leftOut(ranking: Ranking, beside: readonly Beside[]): string | null {
+/** Parts of the board that may as well be it and that the circuit lacks; null without. */
+function leftOutOf(ranking: Ranking, beside: readonly Beside[]): Doubt | null {
   const other = ranking.suspects.find((s) => s.ref === NONE && s.where && s.p > ALSO * ranking.parts[0].p);
   const known = beside.find(({ net, parts }) => parts.length > 0 && other?.where.endsWith(` on ${net}`));
   if (!known) return null;
-  const names = known.parts.map((p) => p.ref);
-  const [are, stand] = names.length > 1 ? ['are', 'stand'] : ['is', 'stands'];
-  return `${names.join(', ')} ${stand} on ${known.net} too and ${are} not in this circuit`;
+  const { net } = known;
+  const refs = known.parts.map((p) => p.ref);
+  const [are, stand] = refs.length > 1 ? ['are', 'stand'] : ['is', 'stands'];
+  return { why: `${refs.join(', ')} ${stand} on ${net} too and ${are} not in this circuit`, leftOut: { net, refs } };
 }
 
 /** Pins without which a well chip is silent. */
@@ -94,6 +95,8 @@ export interface Doubt {
   why: string;
   /** The readings do not fit: whatever fits best may be surer than it should. */
   misfit?: true;
+  /** Parts of the board that may as well be it and that the circuit lacks. */
+  leftOut?: { net: string; refs: string[] };
   /** Nets of the part, where none of them has been read. */
   unread?: ReadonlySet<string>;
 }
@@ -120,8 +123,8 @@ export function doubtOf(
   const { netlist } = dictionary;
   const ref = ranking.parts[0]?.ref;
   const leading = (of: string) => ranking.suspects.find((s) => s.ref === of);
-  const left = leftOut(ranking, beside);
-  if (ref === NONE && left) return { why: left };
+  const left = leftOutOf(ranking, beside);
+  if (ref === NONE && left) return left;
   if (ref === NONE && leading(NONE)?.where)
     return { why: `what reads so is not in this circuit: something ${leading(NONE)?.where}` };
   if (ref === undefined || ref === NONE || ref === SOFTWARE)
@@ -136,7 +139,7 @@ export function doubtOf(
       why: `${stray.red} reads ${shown(stray.type, stray.value)} where a good board reads ${beside}, and this circuit does not hold it`,
     };
   }
-  for (const { reading, expected } of explain(dictionary, ranking, readings, ref))
+  for (const { reading, expected } of explain(dictionary, ranking, readings, { ref, rival: null }))
     if (against(reading, expected) < CONTRADICTS) {
       const would = shown(reading.type, offScale(reading.type, expected.y));
       return {
@@ -146,7 +149,7 @@ export function doubtOf(
     }
   const { seen = [], offBoard = [], swapped = [] } = circumstances;
   if ([...seen, ...offBoard, ...swapped].some((c) => c.ref === ref)) return null;
-  if (left) return { why: left };
+  if (left) return left;
   const mode = leading(ref)?.mode;
   const silent = mode === 'dead' || mode === 'asleep' ? unreadInputs(netlist, ref, readings) : [];
   if (silent.length > 0)

@@ -10,8 +10,8 @@ import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from '.
 import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, splitsOf, verdict, wantedTest } from './next.ts';
 import { powerVerdict } from './power.ts';
-import { CLASS_NAMES, EVENTS, SIGNS, type BoardEvent, type Sign } from './priors.ts';
-import { explain, heldDown, rank, type Taken } from './rank.ts';
+import { CLASS_NAMES, EVENTS, NONE, SIGNS, type BoardEvent, type Sign } from './priors.ts';
+import { explain, heldDown, rank, type Circumstances, type Ranking, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
 
 const ref = z.string().trim().min(1).max(40);
@@ -76,19 +76,28 @@ const nextTest = z.strictObject({
   state: z.string().nullable(),
   bits: z.number(),
   minutes: z.number(),
+  /** What a healthy board shows there. */
+  healthy: measured,
   /** What the likeliest suspects would show: value and the range two thirds of readings lie in. */
   expects: z.array(z.strictObject({ ref: z.string(), p: z.number(), value: measured, from: measured, to: measured })),
 });
 
-/** What one reading says about a part: above 0 for it, below 0 against it (ln of the ratio). */
-const voice = z.strictObject({
+const asRead = {
   type: circuitReadingSchema.shape.type,
   red: z.string(),
   black: z.string(),
   state: z.string().nullable(),
   value: measured,
-  weight: z.number(),
-  expected: measured,
+};
+/** What one reading says about a part beside the next one that reads otherwise: above 0 for it, below 0 against it (ln of the ratio). */
+const voice = z.strictObject({ ...asRead, weight: z.number(), expected: measured });
+
+/** What one reading changed: whom it ruled out, who stands first after it. */
+const chapter = z.strictObject({
+  ...asRead,
+  out: z.array(z.strictObject({ mode: z.string(), refs: z.array(z.string()) })),
+  first: z.string(),
+  p: z.number(),
 });
 
 export const diagnoseOutput = z.strictObject({
@@ -102,9 +111,13 @@ export const diagnoseOutput = z.strictObject({
   next: z.array(nextTest),
   /** Why the first part is not to be convicted yet; null where nothing stands against it. */
   doubt: z.string().nullable(),
+  /** Parts of the board on a net that may as well be it, and are not in the circuit. */
+  left_out: z.strictObject({ net: z.string(), refs: z.array(z.string()) }).nullable(),
   power: z.enum(['allowed', 'blocked']),
   why: z.string(),
   done: z.boolean(),
+  /** Reading by reading: what it ruled out. */
+  story: z.array(chapter),
   notes: z.array(z.string()),
 });
 
@@ -130,6 +143,9 @@ function taken(
   return { type, ...probes, state, value, shown: r.value, error, ...(good === undefined ? {} : { good }) };
 }
 
+/** A reading this much likelier under one part than under the next tells them apart (ln 3). */
+const SEPARATES = Math.log(3);
+
 /** How many parts are explained by their readings. */
 const EXPLAINED = 8;
 
@@ -138,6 +154,48 @@ function shownAt(type: Taken['type'], y: number): number | 'OL' {
   const value = offScale(type, y);
   if (type === 'ohm' && value > 6e7) return 'OL';
   return type === 'diode' && value > 2.8 ? 'OL' : value;
+}
+
+const asTaken = ({ type, red, black, state, value, shown = value }: Taken) => ({
+  type,
+  red,
+  black,
+  state,
+  value: shown,
+});
+
+/** A way of a part to fail that held this share before a reading and a fifth of it after is ruled out by it. */
+const HELD = 0.004;
+const RULED_OUT = 0.2;
+/** The last so many readings are told; the record has the others. */
+const CHAPTERS = 30;
+
+/** Share of every part's ways to fail, whichever its pins. */
+function waysOf({ suspects }: Ranking): Map<string, { ref: string; mode: string; p: number }> {
+  const ways = new Map<string, { ref: string; mode: string; p: number }>();
+  for (const { ref, mode, p } of suspects) {
+    if (ref === NONE || mode === '') continue;
+    const known = ways.get(`${ref}|${mode}`);
+    if (known) known.p += p;
+    else ways.set(`${ref}|${mode}`, { ref, mode, p });
+  }
+  return ways;
+}
+
+/** What each reading ruled out, in the order they were taken; what was seen or tested counts from the first. */
+function storyOf(dictionary: Dictionary, readings: readonly Taken[], circumstances: Circumstances) {
+  const begin = Math.max(0, readings.length - CHAPTERS);
+  let before = waysOf(rank(dictionary, readings.slice(0, begin), circumstances));
+  return readings.slice(begin).map((reading, n) => {
+    const after = rank(dictionary, readings.slice(0, begin + n + 1), circumstances);
+    const ways = waysOf(after);
+    const out = new Map<string, string[]>();
+    for (const [name, { ref, mode, p }] of before)
+      if (p > HELD && (ways.get(name)?.p ?? 0) < RULED_OUT * p) out.set(mode, [...(out.get(mode) ?? []), ref]);
+    before = ways;
+    const [first] = after.parts;
+    return { ...asTaken(reading), out: [...out].map(([mode, refs]) => ({ mode, refs })), first: first.ref, p: first.p };
+  });
 }
 
 const cache = new Map<string, Dictionary>();
@@ -253,17 +311,18 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
           (t) => t !== undefined,
         )
       : [];
+  // who reads alike cannot be told apart; the next one of another group can
+  const rivalOf = (ref: string): string | null => {
+    const alike = new Set(groups.find((g) => g.refs.includes(ref))?.refs ?? []);
+    return ranking.parts.find((p) => p.ref !== ref && !alike.has(p.ref))?.ref ?? null;
+  };
   const voicesOf = (ref: string) =>
-    explain(dictionary, ranking, usable, ref)
-      .filter((v) => Math.abs(v.weight) > 0.2)
-      .map(({ reading: { type, red, black, state, value, shown = value }, weight, expected }) => ({
-        type,
-        red,
-        black,
-        state,
-        value: shown,
+    explain(dictionary, ranking, usable, { ref, rival: rivalOf(ref) })
+      .filter((v) => Math.abs(v.weight) > SEPARATES)
+      .map(({ reading, weight, expected }) => ({
+        ...asTaken(reading),
         weight,
-        expected: shownAt(type, expected.y),
+        expected: shownAt(reading.type, expected.y),
       }));
   const notes = strange.map(
     (r) => `no part of the circuit is on ${nets.has(r.red) ? r.black : r.red}: that reading was left out`,
@@ -276,13 +335,14 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     group_shares: groups.map((g) => ({ p: g.p, splits: splitsOf(dictionary, ranking, g) })),
     next: [...wanting, ...offered.filter((t) => !wanting.some((w) => testKey(w) === testKey(t)))]
       .slice(0, most)
-      .map(({ type, red, black, state, bits, minutes, expects }) => ({
+      .map(({ type, red, black, state, bits, minutes, healthy, expects }) => ({
         type,
         red,
         black,
         state,
         bits,
         minutes,
+        healthy: shownAt(type, healthy),
         expects: expects.map(({ ref, p, expected: { y, s } }) => ({
           ref,
           p,
@@ -292,9 +352,11 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
         })),
       })),
     doubt: doubt?.why ?? null,
+    left_out: doubt?.leftOut ?? null,
     power,
     why,
     done: settled && wanting.length === 0,
+    story: storyOf(dictionary, usable, circumstances),
     notes,
   };
 }

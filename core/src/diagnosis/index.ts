@@ -11,7 +11,17 @@ export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagn
 export { testsOf, type Test } from './dictionary.ts';
 export type { Beside } from './hypotheses.ts';
 export { injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';
-export { classOf, CLASSES, EVENTS, NONE, SIGNS, type BoardEvent, type PartClass, type Sign } from './priors.ts';
+export {
+  classOf,
+  CLASSES,
+  EVENTS,
+  NONE,
+  SIGNS,
+  type BoardEvent,
+  type PartClass,
+  type Sign,
+  type Weights,
+} from './priors.ts';
 export { overNominal } from './power.ts';
 export { SOFTWARE } from './rank.ts';
 export { referenceOf, type Reference } from './reference.ts';

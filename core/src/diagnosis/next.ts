@@ -52,6 +52,8 @@ export function wantedTest(
 export interface NextTest extends Test {
   bits: number;
   minutes: number;
+  /** What a healthy board shows there, on the scale of `evidence`. */
+  healthy: number;
   /** What the likeliest suspects would show there. */
   expects: { ref: string; p: number; expected: Expected }[];
 }
@@ -177,7 +179,7 @@ export function nextTests(
     }
     const bits = Math.max(0, known * (entropy(mixed) - within));
     const minutes = minutesOf(test, readings.at(-1), { ground: netlist.ground, powered, firstPower });
-    list.push({ ...test, bits, minutes, expects: [] });
+    list.push({ ...test, bits, minutes, healthy: dictionary.healthy[t], expects: [] });
   });
   // the way to power: all unread rails, switching on, one reading
   const powerful = list.filter((n) => isPowered(n.type)).reduce((best, n) => Math.max(best, n.bits), 0);

@@ -303,7 +303,7 @@ export function heldDown(ranking: Ranking): Ranking {
   };
 }
 
-/** What one reading says about a part, against what the rest of the field expects of it. */
+/** What one reading says about a part, against another. */
 export interface Voice {
   reading: Taken;
   /** ln of the ratio: above 0 speaks for the part, below 0 against it. */
@@ -312,30 +312,34 @@ export interface Voice {
   expected: Expected;
 }
 
-/** Which readings speak for and against a part, strongest first. */
-export function explain(dictionary: Dictionary, ranking: Ranking, readings: readonly Taken[], ref: string): Voice[] {
-  const { hypotheses, tests } = dictionary;
-  const own = hypotheses.flatMap((h, k) => (h.ref === ref ? [k] : []));
-  if (own.length === 0) return [];
-  const best = own.reduce((a, b) => (ranking.p[b] > ranking.p[a] ? b : a));
-  const voices: Voice[] = [];
+/** The likeliest fault of a part; null for what is none of the dictionary's. */
+function likeliest({ hypotheses }: Dictionary, { p }: Ranking, ref: string): number | null {
+  let best: number | null = null;
+  hypotheses.forEach((h, k) => {
+    if (h.ref === ref && (best === null || p[k] > p[best])) best = k;
+  });
+  return best;
+}
+
+/** Which readings tell a part from its `rival`, strongest first; none for what is no part of the dictionary. */
+export function explain(
+  dictionary: Dictionary,
+  ranking: Ranking,
+  readings: readonly Taken[],
+  { ref, rival }: { ref: string; rival: string | null },
+): Voice[] {
+  const best = likeliest(dictionary, ranking, ref);
+  if (best === null) return [];
+  const other = rival === null ? null : likeliest(dictionary, ranking, rival);
   const last = new Map(readings.map((r) => [columnOf(dictionary, r), r]));
-  for (const [t, reading] of last) {
-    if (t < 0) continue;
-    const { type } = tests[t];
-    const mine = expectation(dictionary, best, t, reading);
-    if (!mine) continue;
-    let others = 0;
-    let weight = 0;
-    hypotheses.forEach((h, k) => {
-      if (h.ref === ref) return;
-      const e = expectation(dictionary, k, t, reading);
-      others += h.weight * (e ? likelihood(type, reading.value, e) : flat(type));
-      weight += h.weight;
-    });
-    if (weight === 0) continue;
-    const ratio = Math.log(likelihood(type, reading.value, mine) / (others / weight));
-    voices.push({ reading, weight: ratio, expected: mine });
-  }
-  return voices.sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
+  return [...last]
+    .flatMap(([t, reading]): Voice[] => {
+      const mine = t < 0 ? null : expectation(dictionary, best, t, reading);
+      if (!mine) return [];
+      const { type } = dictionary.tests[t];
+      const theirs = other === null ? null : expectation(dictionary, other, t, reading);
+      const against = theirs ? likelihood(type, reading.value, theirs) : flat(type);
+      return [{ reading, weight: Math.log(likelihood(type, reading.value, mine) / against), expected: mine }];
+    })
+    .sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
 }

@@ -1,6 +1,8 @@
 <script lang="ts">
   // One part of the circuit: class, value, pins. Figures are typed as on the bench (4k7, 100n).
   import {
+    agrees,
+    asClass,
     CLASSES,
     circuitPartSchema,
     classOf,
@@ -11,14 +13,16 @@
     type PartClass,
   } from '@orthos/core';
   import { untrack } from 'svelte';
+  import IcFields from './IcFields.svelte';
 
   interface Props {
     part: CircuitPart;
     board: BoardModel;
+    ground: string;
     onChange: (part: CircuitPart) => void;
     onRemove: () => void;
   }
-  let { part, board, onChange, onRemove }: Props = $props();
+  let { part, board, ground, onChange, onRemove }: Props = $props();
   let problem = $state('');
 
   const KINDS: Record<CircuitPart['kind'], string> = {
@@ -49,6 +53,8 @@
   let draft = $state<Record<string, string>>({});
   let pins = $state<Record<string, string>>({});
   let ref = $state('');
+  let pinName = $state('');
+  let pinNet = $state('');
   let resistances = $state<{ a: string; b: string; off: string; on: string }[]>([]);
   // a form of its own, begun anew when the part was changed elsewhere
   $effect(() => {
@@ -64,7 +70,9 @@
 
   function apply(event: SubmitEvent) {
     event.preventDefault();
-    const raw: Record<string, unknown> = { ...part, ref: ref.trim(), pins: { ...pins } };
+    const kept = Object.entries(pins).filter(([, net]) => net.trim() !== '');
+    if (pinName.trim() && pinNet.trim()) kept.push([pinName.trim(), pinNet.trim()]);
+    const raw: Record<string, unknown> = { ...part, ref: ref.trim(), pins: Object.fromEntries(kept) };
     for (const f of figures) {
       const value = parseReading(draft[f] ?? '');
       if (typeof value !== 'number') return (problem = `${FIGURES[f][0]}: a number such as 4k7 or 100n`);
@@ -81,13 +89,13 @@
       raw.res = res;
     }
     const checked = circuitPartSchema.safeParse(raw);
+    [pinName, pinNet] = ['', ''];
     if (!checked.success) return (problem = checked.error.issues.map((i) => i.message).join('; '));
     problem = '';
     onChange(checked.data);
   }
-  function setClass(cls: string) {
-    onChange({ ...part, cls });
-  }
+  /** The kind goes along: a clamp is no resistor. */
+  const setClass = (cls: string) => onChange(asClass(part, cls as PartClass, ground));
   function setType(type: string) {
     if (part.kind === 'M' || part.kind === 'Q') onChange({ ...part, type: type === 'P' ? 'P' : 'N' });
   }
@@ -129,7 +137,20 @@
       </div>
     {/each}
   </div>
+  {#if part.kind === 'IC' || part.kind === 'J'}
+    <div class="mt-2 grid grid-cols-2 gap-2">
+      <div>
+        <label class="label" for="cp-new-pin">One more pin</label>
+        <input id="cp-new-pin" class="field" bind:value={pinName} placeholder="VIN" maxlength="20" autocomplete="off" />
+      </div>
+      <div>
+        <label class="label" for="cp-new-net">on the net</label>
+        <input id="cp-new-net" class="field" bind:value={pinNet} list="c-nets" maxlength="80" autocomplete="off" />
+      </div>
+    </div>
+  {/if}
   {#if part.kind === 'IC'}
+    <IcFields {part} onChange={(p) => onChange(p)} />
     {#each resistances as r, i (i)}
       <p class="mt-2 text-[13px] text-ink2">{r.a} to {r.b}, Ω asleep and awake</p>
       <div class="grid grid-cols-2 gap-2">
@@ -138,6 +159,9 @@
       </div>
     {/each}
   {/if}
+  {#if !agrees(part)}<p class="mt-2 text-[13px] font-semibold text-caution">
+      ▲ It is drawn as a {KINDS[part.kind]} and weighed as a {CLASSES[classOf(part)].label}.
+    </p>{/if}
   {#if problem}<p role="alert" class="mt-2 text-[13px] font-semibold text-stop">{problem}</p>{/if}
   <div class="mt-3 flex items-center gap-2">
     <button class="button button-main">Keep</button>

@@ -10,10 +10,12 @@
   import Circumstances from './Circumstances.svelte';
   import Rail from './Rail.svelte';
   import Routines from './Routines.svelte';
+  import { CircuitEditor } from './circuitEditor.svelte';
   import CircuitPanel from './CircuitPanel.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf } from './circuitOf';
   import { Finder, questionOf } from './finder.svelte';
+  import FirstCircuit from './FirstCircuit.svelte';
   import NextCard from './NextCard.svelte';
   import ReadingForm from './ReadingForm.svelte';
   import ReadingTable from './ReadingTable.svelte';
@@ -38,9 +40,12 @@
   const TABS = { find: 'Find', sheet: 'Sheet', circuit: 'Circuit', rail: 'Rail', routine: 'Routine' } as const;
   type Tab = keyof typeof TABS;
   let tab = $state<Tab>('find');
+  /** Rail that a search along copper was asked for; null: the one that reads lowest. */
+  let railNet = $state<string | null>(null);
 
   const job = $derived(stateOf(view.events));
   const circuit = $derived(circuitOf(view.circuits, job));
+  const editor = new CircuitEditor(() => ({ modelId: view.modelId, circuit }), record);
   const suspect = $derived(currentAttempt(job).suspect);
   const earlier = $derived(job.attempts.slice(0, -1));
   const question = $derived(questionOf(view, history));
@@ -120,19 +125,29 @@
     </p>{/if}
 
   {#if tab === 'circuit'}
-    <CircuitPanel {view} {circuit} {record} />
+    <CircuitPanel {view} {circuit} {editor} {record} />
   {:else if tab === 'rail'}
-    <Rail {view} {job} {circuit} {record} result={finder.result} onConvict={convict} />
+    <Rail {view} {job} {circuit} asked={railNet} {record} result={finder.result} onConvict={convict} />
   {:else if tab === 'routine'}
     <Routines {view} {job} {circuit} {models} {record} />
   {:else if tab === 'sheet'}
     <Sheet {view} {job} {circuit} {record} result={finder.result} />
   {:else}
     {#if circuit && finder.result}
-      <NextCard {view} netlist={circuit.netlist} result={finder.result} {record} onRail={() => (tab = 'rail')} />
-      <Suspects {view} netlist={circuit.netlist} result={finder.result} onConvict={convict} />
+      <NextCard
+        {view}
+        netlist={circuit.netlist}
+        result={finder.result}
+        {record}
+        onRail={(net) => {
+          railNet = net;
+          tab = 'rail';
+        }}
+      />
+      <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
       <Circumstances {view} {job} {circuit} {history} result={finder.result} {record} />
     {/if}
+    {#if !circuit}<FirstCircuit {view} {editor} />{/if}
     <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
       <summary class="min-h-10 cursor-pointer py-2 font-semibold">
         {circuit ? 'Another reading' : 'A reading'}

@@ -16,7 +16,17 @@
   import type { DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';
-  import { modeName, placeOf, probeKey, placeWords, probeName, QUANTITY_OF, readTyped, shown } from './probes';
+  import {
+    modeName,
+    otherPlaceOf,
+    placeOf,
+    probeKey,
+    placeWords,
+    probeName,
+    QUANTITY_OF,
+    readTyped,
+    shown,
+  } from './probes';
   import { few, SPLIT } from './words';
 
   interface Props {
@@ -24,8 +34,8 @@
     netlist: Netlist;
     result: Diagnosis;
     record: (body: JobEventBody) => Promise<boolean>;
-    /** Goes to the millivolts along a rail. */
-    onRail: () => void;
+    /** Goes to the millivolts along a rail; null where none of theirs is known. */
+    onRail: (net: string | null) => void;
   }
   let { view, netlist, result, record, onRail }: Props = $props();
   const desk = useDesk();
@@ -46,11 +56,26 @@
     void result;
     skipped = 0;
   });
+  const other = $derived(next && place ? otherPlaceOf(next, view.board, netlist, place) : null);
   $effect(() => {
-    desk.probeNext = result.done && group.length > 1 ? null : place;
-    return () => (desk.probeNext = null);
+    const on = !(result.done && group.length > 1);
+    desk.probeNext = on ? place : null;
+    desk.otherProbe = on && other && next ? { place: other, red: next.red === netlist.ground } : null;
+    return () => {
+      desk.probeNext = null;
+      desk.otherProbe = null;
+    };
   });
   const group = $derived(result.groups[0] ?? []);
+  /** The net that all of the group stand on. */
+  const rail = $derived.by(() => {
+    const nets = group.flatMap((ref) => {
+      const part = netlist.parts.find((p) => p.ref === ref);
+      return part ? [new Set(Object.values(part.pins))] : [];
+    });
+    const [first] = nets;
+    return [...(first ?? [])].find((net) => net !== netlist.ground && nets.every((own) => own.has(net))) ?? null;
+  });
   const skip = () => (skipped = (skipped + 1) % Math.max(1, offered.length));
   useKeys('Diagnose', () => [
     { keys: ['s'], label: 'skip, next best', run: skip, line: true },
@@ -117,7 +142,7 @@
           {#if s.how === 'profile' || s.how === 'warmth'}<button
               type="button"
               class="min-h-6 underline decoration-line underline-offset-4"
-              onclick={onRail}>{SPLIT[s.how]}</button
+              onclick={() => onRail(rail)}>{SPLIT[s.how]}</button
             >{:else}{SPLIT[s.how] ?? s.how}{/if}, <span class="text-ink2">about {s.minutes} min</span>
         </li>{/each}
     </ol>
@@ -129,9 +154,17 @@
     </p>
     <h2 class="text-xl leading-tight">
       {probeName(next, netlist.ground)}, {modeName(next)}
-      <span class="text-base font-normal text-ink2">{placeWords(view.board, place)}</span>
+      <span class="text-base font-normal text-ink2"
+        >{placeWords(view.board, place)}{other
+          ? `, ${next.red === netlist.ground ? 'red' : 'black'} ${placeWords(view.board, other)}`
+          : ''}</span
+      >
     </h2>
     <p class="mt-1 flex flex-wrap gap-x-3 text-[13px]">
+      <span class="whitespace-nowrap"
+        ><span class="text-ink2">healthy →</span>
+        <span class="font-semibold text-good">{shown(next.type, next.healthy)}</span></span
+      >
       {#each next.expects as e (e.ref)}
         <span class="whitespace-nowrap"
           ><span class="text-ink2">{e.ref} →</span> <span class="font-semibold">{words(e, next.type)}</span></span

@@ -31,11 +31,13 @@
     view: DiagnoseView;
     job: JobState;
     circuit: Circuit | null;
+    /** Rail that was asked for; null: the one that was worked on last, or reads lowest. */
+    asked: string | null;
     record: (body: JobEventBody) => Promise<boolean>;
     result: Diagnosis | null;
     onConvict: (partId: string, why: string) => void;
   }
-  let { view, job, circuit, record, result, onConvict }: Props = $props();
+  let { view, job, circuit, asked, record, result, onConvict }: Props = $props();
   const desk = useDesk();
   const netlist = $derived(circuit?.netlist ?? null);
 
@@ -46,8 +48,9 @@
     return [...names].filter((n) => !isGroundNet(n) && placesOfNet(view.board, netlist, n).length >= 3).sort();
   });
   const nameOf = (p: Place) => placeName(view.board, p);
-  /** The rail that was worked on last, else the one that reads lowest beside what it should. */
-  const begin = untrack(() => job.profiles.at(-1)?.net ?? lowestRail(view.board, netlist, standing(job), nets) ?? '');
+  const begin = untrack(
+    () => asked ?? job.profiles.at(-1)?.net ?? lowestRail(view.board, netlist, standing(job), nets) ?? '',
+  );
   let chosen = $state(begin);
   const net = $derived(nets.includes(chosen) ? chosen : (nets[0] ?? ''));
   const places = $derived(placesOfNet(view.board, netlist, net));

@@ -8,6 +8,20 @@
   let volts = $state('');
   let limit = $state('');
   let problem = $state('');
+  let pairsProblem = $state('');
+  /** "VIN VINF, SW 3V3" as pairs of nets. */
+  function setPairs(text: string) {
+    const pairs = text
+      .split(/[,;\n]+/)
+      .map((p) => p.trim().split(/\s+/))
+      .filter((p) => p[0] !== '');
+    const known = netsOf(netlist);
+    const wrong = pairs.find((p) => p.length !== 2 || !p.every((n) => known.includes(n)));
+    if (wrong)
+      return (pairsProblem = `${wrong.join(' ')}: two nets of the circuit, such as ${known.slice(0, 2).join(' ')}.`);
+    pairsProblem = '';
+    onChange({ ...netlist, pairs: pairs.map(([a, b]): [string, string] => [a, b]) });
+  }
   const states = $derived(Object.entries(netlist.power?.states ?? {}));
 
   function add(event: SubmitEvent) {
@@ -79,3 +93,16 @@
   <button class="button">Set</button>
 </form>
 {#if problem}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+
+<label class="mt-4 block"
+  ><span class="label">Pairs of nets worth a reading across</span>
+  <input
+    class="field"
+    value={netlist.pairs.map((p) => p.join(' ')).join(', ')}
+    placeholder="VIN VINF, SW 3V3"
+    autocomplete="off"
+    onchange={(e) => setPairs(e.currentTarget.value)}
+    aria-describedby={pairsProblem ? 'p-pairs' : undefined}
+  /></label
+>
+{#if pairsProblem}<p id="p-pairs" role="alert" class="text-[13px] font-semibold text-stop">{pairsProblem}</p>{/if}

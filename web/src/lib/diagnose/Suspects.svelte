@@ -3,17 +3,20 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
   import type { DiagnoseView } from './view';
+  import type { CircuitEditor } from './circuitEditor.svelte';
   import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
-  import { percent } from './words';
+  import Story from './Story.svelte';
+  import { faultWords, few, percent } from './words';
 
   interface Props {
     view: DiagnoseView;
     netlist: Netlist;
     result: Diagnosis;
+    editor: CircuitEditor;
     onConvict: (partId: string, why: string) => void;
   }
-  let { view, netlist, result, onConvict }: Props = $props();
+  let { view, netlist, result, editor, onConvict }: Props = $props();
   const desk = useDesk();
   const meter = $derived(benchMeter(view));
   type Part = Diagnosis['parts'][number];
@@ -49,7 +52,8 @@
   const mode = (ref: string) => {
     const s = result.suspects.find((x) => x.ref === ref);
     if (!s) return '';
-    return isPair(ref) ? s.where : [s.mode, s.where].filter((w, i, all) => w && all.indexOf(w) === i).join(' ');
+    if (ref === NONE) return s.where ? `something that is not in this circuit, ${s.where}` : '';
+    return isPair(ref) ? s.where : faultWords(s);
   };
   /** Faults of which no reading of this circuit tells anything. */
   const isHidden = (ref: string) => {
@@ -74,8 +78,25 @@
   };
   /** Shares say what fits best; the first part may still not fit. */
   const doubted = (n: number, part: Part) => n === 0 && result.doubt !== null && part.ref !== NONE;
+  const left = $derived(result.left_out);
   const why = (part: Part) => voices(part, 1) || 'readings leave it the likeliest';
 </script>
+
+{#snippet doubt()}
+  {#if result.doubt}
+    <p class="text-[13px] font-semibold text-caution">▲ Not convicted yet: {result.doubt}.</p>
+  {/if}
+  {#if left}
+    <button
+      type="button"
+      class="button mt-1"
+      disabled={editor.busy}
+      onclick={() => editor.takeIn(view.board.parts.filter((p) => left.refs.includes(p.ref ?? p.partId)))}
+      >Take in {few(left.refs)}</button
+    >
+    {#if editor.problem}<p role="alert" class="text-[13px] font-semibold text-stop">{editor.problem}</p>{/if}
+  {/if}
+{/snippet}
 
 <section aria-label="Suspects">
   <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects</h3>
@@ -121,15 +142,14 @@
         <rect width="100" height="1" class="fill-faint" />
         <rect width={100 * p} height="1" class={n === 0 ? 'fill-hot' : 'fill-ink3'} />
       </svg>
+      {#if n === 0 && part.ref === NONE}{@render doubt()}{/if}
       {#if part.ref !== NONE && part.ref !== SOFTWARE}
         {#if voices(part, 1)}<p class="text-[13px]"><b>For:</b> {voices(part, 1)}</p>{/if}
         <p class="text-[13px] text-ink2">
           <b>Against:</b>
           {voices(part, -1) || 'nothing yet'}
         </p>
-        {#if n === 0 && result.doubt}<p class="text-[13px] font-semibold text-caution">
-            ▲ Not convicted yet: {result.doubt}.
-          </p>{/if}
+        {#if n === 0}{@render doubt()}{/if}
         {#if chosen?.placed && ((n === 0 && !result.doubt) || desk.selected === chosen.placed.partId)}
           <button
             type="button"
@@ -156,6 +176,7 @@
   {#if meter && meter.leadsOhm > 0}<p class="mt-1 text-[13px] text-ink2">
       {meter.leadsOhm} Ω of the leads of {meter.name} are taken off every ohm reading here.
     </p>{/if}
+  <Story {result} {netlist} />
   {#each result.notes as note (note)}<p role="status" class="mt-1 text-[13px] font-semibold text-caution">
       ▲ {note}
     </p>{/each}

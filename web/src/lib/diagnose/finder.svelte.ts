@@ -1,6 +1,7 @@
 /** The ranking of one job: circuit and readings go to a worker, suspects and next readings come back. */
 import { stateOf } from '$lib/jobs/stateOf';
 import {
+  besideOf,
   companionsOf,
   currentAttempt,
   isGroundNet,
@@ -88,6 +89,7 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
       const ref = refOf(partId);
       return ref ? [{ ref, followed }] : [];
     }),
+    beside: besideOf(view.board, netlist).map(({ net, parts }) => ({ net, parts: [...parts] })),
     companions: companionsFound(netlist, job, history, refOf),
     ...(job.software ? { software: job.software.state } : {}),
     ...(job.pair ? { pair: job.pair } : {}),

@@ -5,7 +5,7 @@ import {
   isPowered,
   netAt,
   parseReading,
-  placesOfNet,
+  probePoints,
   statesOf,
   type BoardModel,
   type JobEventBody,
@@ -64,16 +64,20 @@ export function readTyped(text: string, type: MeterType): { value: Measured } | 
 export function placeOf(probe: Probe, board: BoardModel, netlist: Netlist, near?: Place | null): Place {
   const net = probe.red === netlist.ground ? probe.black : probe.red;
   const source = netlist.power?.states[probe.state ?? '']?.sources[0] ?? netlist.power?.sources[0];
-  const places = placesOfNet(board, netlist, probe.type === 'isup' ? (source?.p ?? '') : net);
-  const distance = (p: Place) =>
-    near ? Math.hypot(p.x_mm - near.x_mm, p.y_mm - near.y_mm) + (p.side === near.side ? 0 : 150) : 0;
-  const [first] = places.sort((a, b) => distance(a) - distance(b));
+  const [first] = probePoints(board, netlist, probe.type === 'isup' ? (source?.p ?? '') : net, { near });
   if (first) return first;
   // a net that the board does not know: the middle of the board, so that nothing typed is lost
   const xs = board.outline_mm.map(([x]) => x);
   const ys = board.outline_mm.map(([, y]) => y);
   const middle = (list: number[]) => (Math.min(...list) + Math.max(...list)) / 2;
   return { x_mm: middle(xs), y_mm: middle(ys), side: 'top' };
+}
+
+/** Where the other probe goes: the nearest good land of its net; null for a supply current or where the board does not know the net. */
+export function otherPlaceOf(probe: Probe, board: BoardModel, netlist: Netlist, place: Place): Place | null {
+  if (probe.type === 'isup' || place.partId === undefined) return null;
+  const net = probe.red === netlist.ground ? netlist.ground : probe.black;
+  return probePoints(board, netlist, net, { apart: place })[0] ?? null;
 }
 
 /** "at C7.1", or nothing where the board does not know the net. */

@@ -14,3 +14,40 @@ export const few = (names: readonly string[], most = 4): string =>
   names.length > most + 1 ? `${names.slice(0, most).join(', ')} and ${names.length - most} more` : names.join(', ');
 
 export const percent = (p: number): string => (p > 0.995 ? '> 99 %' : p < 0.005 ? '< 1 %' : `${Math.round(100 * p)} %`);
+
+/** A way of a part to fail, as said on the bench. */
+export function faultWords({ mode, where }: { mode: string; where: string }): string {
+  switch (mode) {
+    case 'asleep':
+      return 'does not start';
+    case 'breakdown':
+      return 'breaks down under voltage';
+    case 'reversed':
+      return 'the wrong way round';
+    case 'joint':
+      return where === 'joint' ? 'joint or track' : `joint or track at ${where.replace(/^joint /, '')}`;
+    case 'drift':
+      return where.startsWith('output') ? where : `drift ${where}`;
+    case 'dead':
+      return where === 'inside' ? 'dead inside' : where;
+    default:
+      return [mode, where].filter(Boolean).join(' ');
+  }
+}
+
+/** Ways to fail in the words of a list: "no short: C3, C4". */
+const RULED: Record<string, string> = {
+  short: 'no short',
+  leaky: 'no leak',
+  open: 'not open',
+  joint: 'joints well',
+  bridge: 'no bridge',
+  drift: 'values right',
+  dead: 'not silent',
+  asleep: 'starts',
+  breakdown: 'holds its voltage',
+  missing: 'there',
+  reversed: 'the right way round',
+};
+export const ruledOut = ({ mode, refs }: { mode: string; refs: readonly string[] }): string =>
+  `${RULED[mode] ?? `not ${mode}`}: ${few(refs)}`;

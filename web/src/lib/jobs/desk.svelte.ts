@@ -64,6 +64,8 @@ export class Desk {
   place = $state<Place | null>(null);
   /** Where the next reading is to be taken. */
   probeNext = $state.raw<Place | null>(null);
+  /** Where its other probe goes; `red`: the meter's red one is the other one. */
+  otherProbe = $state.raw<{ place: Place; red: boolean } | null>(null);
   /** Circuit shown by the circuit lens. */
   netlist = $state.raw<Netlist | null>(null);
   /** Takes the pointer on the board before the stage does. */

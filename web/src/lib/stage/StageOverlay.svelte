@@ -147,6 +147,12 @@
     <circle cx={x} cy={y} r="16" fill="none" stroke="var(--evidence)" stroke-width="1.5" stroke-dasharray="4 3" />
     <text {x} y={y - 22} text-anchor="middle" class="fill-evidence text-[13px] font-semibold">probe here next</text>
   {/if}
+  {#if desk.otherProbe && desk.otherProbe.place.side === desk.side}
+    {@const { place, red } = desk.otherProbe}
+    {@const [x, y] = toScreen(view, place.x_mm, place.y_mm)}
+    <rect x={x - 8} y={y - 8} width="16" height="16" fill="none" stroke="var(--ink)" stroke-width="3" />
+    <text {x} y={y + 26} text-anchor="middle" class="fill-ink text-[13px] font-semibold">{red ? 'red' : 'black'}</text>
+  {/if}
   {#if desk.lens === 'parts'}
     {#each desk.penMarks.filter((m) => m.side === desk.side) as m (m.id)}
       {@const colour = m.tone === 'ours' ? 'var(--stop)' : m.tone === 'now' ? 'var(--hot)' : 'var(--ink2)'}
