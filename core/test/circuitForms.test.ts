@@ -5,7 +5,6 @@ import {
   circuitOfRail,
   circuitPartFrom,
   compareReading,
-  freeRef,
   groundOf,
   isGroundNet,
   looseNets,
@@ -28,6 +27,7 @@ import {
   type Netlist,
   type PartClass,
 } from '../src/index.ts';
+import { freeRef } from '../src/circuit/fromBoard.ts';
 import { runCalc, CalcInputError } from '../src/calc/index.ts';
 import { factorLu, planLu, solveDense, solveLu } from '../src/numerics/sparseLu.ts';
 import { readOhms } from '../src/circuit/meters.ts';

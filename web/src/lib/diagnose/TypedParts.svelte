@@ -5,6 +5,7 @@
   import type { DiagnoseView } from './view';
 
   let { view, netlist, editor }: { view: DiagnoseView; netlist: Netlist | null; editor: CircuitEditor } = $props();
+  const EXAMPLE = 'feed 12V 12 1\nU1 VIN=12V SW=SW FB=FB GND buck .8\nL1 SW 3V3 60m\nR1 3V3 FB 31k6\nC1 3V3 GND 22u';
   let text = $state('');
   let problem = $state('');
 
@@ -30,7 +31,7 @@
       class="field h-28 font-mono text-[13px]"
       bind:value={text}
       aria-label="Parts, one a line"
-      placeholder={'feed 12V 12 1\nU1 VIN=12V SW=SW FB=FB GND buck .8\nL1 SW 3V3 60m\nR1 3V3 FB 31k6\nC1 3V3 GND 22u'}
+      placeholder={EXAMPLE}
       spellcheck="false"
       aria-describedby={problem ? 'p-typed' : undefined}></textarea>
     <p class="text-[13px] text-ink2">
