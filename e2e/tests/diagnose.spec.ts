@@ -233,5 +233,5 @@ test('nothing is offered that no meter gives: a meter that is not there says so 
   await openJob(page, 'Segments missing', 'diagnose');
   await expect(card(page)).toBeVisible({ timeout: 20_000 });
   await card(page).getByRole('button', { name: 'Meter' }).click();
-  await expect(card(page).getByRole('alert')).toContainText('no meter answers at 127.0.0.1:1');
+  await expect(card(page).getByRole('alert')).toContainText('no instrument answers at 127.0.0.1:1');
 });

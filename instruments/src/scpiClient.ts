@@ -31,8 +31,8 @@ export class ScpiClient {
     this.timeout_ms = timeout_ms;
     socket.setEncoding('latin1');
     socket.on('data', (chunk: string) => this.take(chunk));
-    socket.on('error', () => this.fail(new InstrumentError('the connection to the meter broke')));
-    socket.on('close', () => this.fail(new InstrumentError('the meter closed the connection')));
+    socket.on('error', () => this.fail(new InstrumentError('the connection to the instrument broke')));
+    socket.on('close', () => this.fail(new InstrumentError('the instrument closed the connection')));
   }
 
   /** Connects; rejects with an `InstrumentError` when nobody is there in time. */
@@ -41,7 +41,7 @@ export class ScpiClient {
       const socket = connect({ host, port });
       const late = setTimeout(() => {
         socket.destroy();
-        fail(new InstrumentError(`no meter answers at ${host}:${port}`));
+        fail(new InstrumentError(`no instrument answers at ${host}:${port}`));
       }, timeout_ms);
       socket.once('connect', () => {
         clearTimeout(late);
@@ -50,7 +50,7 @@ export class ScpiClient {
       });
       socket.once('error', () => {
         clearTimeout(late);
-        fail(new InstrumentError(`no meter answers at ${host}:${port}`));
+        fail(new InstrumentError(`no instrument answers at ${host}:${port}`));
       });
     });
   }
@@ -64,11 +64,12 @@ export class ScpiClient {
   /** Sends a question and gives its answer, without the line's end. */
   ask(question: string): Promise<string> {
     if (this.broken) return Promise.reject(this.broken);
-    if (this.waiting) return Promise.reject(new InstrumentError('the meter has not answered the last question yet'));
+    if (this.waiting)
+      return Promise.reject(new InstrumentError('the instrument has not answered the last question yet'));
     return new Promise((done, fail) => {
       const late = setTimeout(() => {
         this.waiting = null;
-        fail(new InstrumentError(`the meter did not answer ${question} within ${this.timeout_ms / 1000} s`));
+        fail(new InstrumentError(`the instrument did not answer ${question} within ${this.timeout_ms / 1000} s`));
       }, this.timeout_ms);
       const settle = (work: () => void) => {
         clearTimeout(late);
@@ -90,7 +91,7 @@ export class ScpiClient {
   private take(chunk: string): void {
     this.rest += chunk;
     if (this.rest.length > MOST_LINE) {
-      this.fail(new InstrumentError('what answers there is no meter'));
+      this.fail(new InstrumentError('what answers there is no instrument'));
       this.socket.destroy();
       return;
     }

@@ -3,12 +3,11 @@
  * are on. Ships with the application so that everything about meters can be tried without one.
  */
 import type { Measured, MeterType } from '@orthos/core';
-import { createServer, type Server, type Socket } from 'node:net';
+import { nr3, ScpiServer, type Command, type Reply } from './scpiServer.ts';
 
 const IDENTITY = 'Saltmarsh,Bench meter simulator,0001,1.0';
 /** Over range, SCPI-99. */
 const OVER = '+9.90000000E+37';
-const MOST_LINE = 512;
 
 const FUNCTIONS: Record<string, MeterType> = {
   RES: 'ohm',
@@ -29,78 +28,44 @@ const FUNCTIONS: Record<string, MeterType> = {
 export class SimulatedMeter {
   /** What the meter reads with its probes where they are; null: they hang in the air. */
   probes: ((type: MeterType) => Measured) | null = null;
-  private readonly server: Server;
-  private readonly sockets = new Set<Socket>();
+  private server!: ScpiServer;
 
-  private constructor(server: Server) {
-    this.server = server;
-  }
+  private constructor() {}
 
   /** Listens on a free loopback port. */
-  static start(): Promise<SimulatedMeter> {
-    const server = createServer();
-    const meter = new SimulatedMeter(server);
-    server.on('connection', (socket) => meter.serve(socket));
-    return new Promise((done, fail) => {
-      server.once('error', fail);
-      server.listen(0, '127.0.0.1', () => {
-        server.unref();
-        done(meter);
-      });
-    });
+  static async start(): Promise<SimulatedMeter> {
+    const meter = new SimulatedMeter();
+    meter.server = await ScpiServer.start(IDENTITY, () => meter.connected());
+    return meter;
   }
 
   get port(): number {
-    const address = this.server.address();
-    return typeof address === 'object' && address ? address.port : 0;
+    return this.server.port;
   }
 
   stop(): void {
-    for (const socket of this.sockets) socket.destroy();
-    this.server.close();
+    this.server.stop();
   }
 
-  private serve(socket: Socket): void {
-    this.sockets.add(socket);
-    socket.unref();
-    socket.on('close', () => this.sockets.delete(socket));
-    socket.on('error', () => socket.destroy());
-    socket.setEncoding('latin1');
-    const errors: string[] = [];
+  private connected(): (command: Command) => Reply {
     let mode: MeterType = 'dcv';
-    let rest = '';
-    const say = (line: string): void => {
-      socket.write(`${line}\n`);
+    const read = (type: MeterType): string => {
+      const value = this.probes?.(type) ?? (type === 'dcv' || type === 'isup' ? 0 : 'OL');
+      return value === 'OL' ? OVER : nr3(value);
     };
-    const number = (value: Measured): string =>
-      value === 'OL' ? OVER : `${value < 0 ? '' : '+'}${value.toExponential(8).replace('e', 'E')}`;
-    const read = (type: MeterType) =>
-      say(number(this.probes?.(type) ?? (type === 'dcv' || type === 'isup' ? 0 : 'OL')));
-    const answer = (command: string): void => {
-      const [head, ...words] = command.trim().toUpperCase().replace(/^:/, '').split(/\s+/);
-      if (head === '') return;
-      if (head === '*IDN?') return void say(IDENTITY);
-      if (head === '*OPC?') return void say('1');
-      if (head === '*RST') return void (mode = 'dcv');
-      if (head === '*CLS') return void errors.splice(0);
-      if (head === 'SYST:ERR?' || head === 'SYSTEM:ERROR?') return void say(errors.shift() ?? '0,"No error"');
+    return ({ head, words }) => {
+      if (head === '*RST') {
+        mode = 'dcv';
+        return null;
+      }
       if (head === 'READ?' || head === 'FETC?') return read(mode);
       const measure = /^(MEAS|MEASURE|CONF|CONFIGURE):(.+?)(\?)?$/.exec(head);
       const type = measure && FUNCTIONS[measure[2]];
-      if (measure && type && words.length <= 1) {
-        if (measure[3] && measure[1].startsWith('MEAS')) return read(type);
-        if (!measure[3] && measure[1].startsWith('CONF')) return void (mode = type);
-      }
-      errors.push(`-113,"Undefined header; ${head.slice(0, 40)}"`);
+      if (!measure || !type || words.length > 1) return 'unknown';
+      if (measure[3]) return measure[1].startsWith('MEAS') ? read(type) : 'unknown';
+      if (!measure[1].startsWith('CONF')) return 'unknown';
+      mode = type;
+      return null;
     };
-    socket.on('data', (chunk: string) => {
-      rest += chunk;
-      for (let end = rest.indexOf('\n'); end >= 0; end = rest.indexOf('\n')) {
-        const line = rest.slice(0, end);
-        rest = rest.slice(end + 1);
-        for (const command of line.split(';')) answer(command);
-      }
-      if (rest.length > MOST_LINE) rest = '';
-    });
   }
 }

@@ -57,7 +57,7 @@ describe('a meter over TCP', () => {
     const gone = await simulated();
     const { port } = gone;
     gone.stop();
-    await expect(measure(at(port), 'ohm')).rejects.toThrow(`no meter answers at 127.0.0.1:${port}`);
+    await expect(measure(at(port), 'ohm')).rejects.toThrow(`no instrument answers at 127.0.0.1:${port}`);
     await expect(measure(at(await stubborn(null)), 'ohm', 200)).rejects.toThrow('did not answer *IDN? within 0.2 s');
     await expect(measure(at(await stubborn('hello\n')), 'ohm', 500)).rejects.toThrow('"hello", which is no number');
     await expect(measure(at(await stubborn('x'.repeat(9000))), 'ohm', 500)).rejects.toBeInstanceOf(InstrumentError);

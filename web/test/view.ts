@@ -58,6 +58,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     modelId: '0195f000-0000-7000-8000-0000000000aa',
     circuits: [],
     goodReadings: [],
+    goodStartUps: [],
     routines: [],
     meters: [],
     reopenings: { earlier: null, later: [] },

@@ -21,3 +21,4 @@ export { circuitOfRail } from './railCircuit.ts';
 export { agrees, asClass, BLOCK_FIGURE, BLOCK_NAMES, rolesOf, worksAs } from './becomes.ts';
 export { withTyped } from './typedParts.ts';
 export { DIODE_MODELS } from './junction.ts';
+export { STARTED_S, startState, suppliedAt, supplyShows } from './supplyShows.ts';

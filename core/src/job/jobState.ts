@@ -58,6 +58,8 @@ export interface JobState {
   readings: Kept<'reading'>[];
   /** How many of the readings were taken before the last work on the board; null: no work yet. */
   readingsBeforeWork: number | null;
+  /** Start-ups before the last work on the board. */
+  startUpsBeforeWork: number;
   /** Sources the technician named besides those of the board model. */
   sources: { id: string; label: string; kind: SourceKind }[];
   /** Sources shown gone since anything powered was last logged. */
@@ -108,6 +110,7 @@ export function foldJob(events: readonly JobEvent[]): JobState {
     observations: [],
     readings: [],
     readingsBeforeWork: null,
+    startUpsBeforeWork: 0,
     sources: [],
     powerGone: new Map(),
     functions: new Map(),
@@ -357,6 +360,7 @@ function beginWork(state: JobState, attempt: Attempt): void {
   attempt.joints.clear();
   delete attempt.surroundings.fitting;
   state.readingsBeforeWork = state.readings.length;
+  state.startUpsBeforeWork = state.intake.startUps.length;
   for (const tried of state.functions.values()) delete tried.after;
   spendOverrides(state, 'short-check');
 }

@@ -7,6 +7,7 @@
   import type { DiagnoseView } from './view';
   import { compareReading, currentAttempt, formatReading, isFitted, partName, type ModelHistory } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
+  import StartUps from '$lib/intake/StartUps.svelte';
   import Circumstances from './Circumstances.svelte';
   import Rail from './Rail.svelte';
   import Routines from './Routines.svelte';
@@ -37,7 +38,14 @@
   const finder = new Finder();
   onDestroy(() => finder.end());
 
-  const TABS = { find: 'Find', sheet: 'Sheet', circuit: 'Circuit', rail: 'Rail', routine: 'Routine' } as const;
+  const TABS = {
+    find: 'Find',
+    sheet: 'Sheet',
+    circuit: 'Circuit',
+    rail: 'Rail',
+    current: 'Current',
+    routine: 'Routine',
+  } as const;
   type Tab = keyof typeof TABS;
   let tab = $state<Tab>('find');
   /** Rail that a search along copper was asked for; null: the one that reads lowest. */
@@ -128,6 +136,8 @@
     <CircuitPanel {view} {circuit} {editor} {record} />
   {:else if tab === 'rail'}
     <Rail {view} {job} {circuit} asked={railNet} {record} result={finder.result} onConvict={convict} />
+  {:else if tab === 'current'}
+    <StartUps {view} {job} {recorder} goodStartUps={view.goodStartUps} />
   {:else if tab === 'routine'}
     <Routines {view} {job} {circuit} {models} {record} />
   {:else if tab === 'sheet'}

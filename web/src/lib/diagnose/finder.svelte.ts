@@ -5,9 +5,13 @@ import {
   companionsOf,
   currentAttempt,
   isGroundNet,
+  judgeStartUp,
   netAt,
   rankByComparison,
   referenceOf,
+  STARTED_S,
+  startState,
+  suppliedAt,
   type BoardModel,
   type Compared,
   type ComparedSuspect,
@@ -45,6 +49,8 @@ export const benchMeter = (view: DiagnoseView): DiagnoseView['meters'][number] |
 const withoutLeads = (value: Measured | null, leads_ohm: number): Measured | null =>
   typeof value === 'number' ? Math.max(0, value - leads_ohm) : value;
 
+type Reading = DiagnoseInput['readings'][number];
+
 /** The question for the worker; null without a circuit. */
 export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseInput | null {
   const job = stateOf(view.events);
@@ -62,12 +68,14 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
     const good = type === 'ohm' || type === 'cont' ? withoutLeads(raw, leads_ohm) : raw;
     return [{ type, ...(type === 'isup' ? {} : { red, black }), state, value: r.value, good }];
   });
+  const started = startUpReading(view, job, netlist);
   const attempt = currentAttempt(job);
   const tested = attempt.offBoardTest;
   const suspect = attempt.suspect && refOf(attempt.suspect.partId);
   return {
-    netlist,
-    readings,
+    netlist: started?.netlist ?? netlist,
+    // a current that was read since stands instead of it
+    readings: [...(started ? [started.reading] : []), ...readings],
     lead_resistance_ohm: leads_ohm,
     accuracy: { ohm_percent: meter?.ohmPercent ?? 0, volt_percent: meter?.voltPercent ?? 0 },
     history: { events: job.onset, jobs: history.jobs, culprits: culpritsIn(history, refOf) },
@@ -93,6 +101,35 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
     companions: companionsFound(netlist, job, history, refOf),
     ...(job.software ? { software: job.software.state } : {}),
     ...(job.pair ? { pair: job.pair } : {}),
+  };
+}
+
+/** Volts of a start-up that count as those of the circuit's supply: this share of them at least, and at most. */
+const SAME_VOLTS = [0.85, 1.15];
+
+/**
+ * What the last stage of the last start-up draws, as a reading of the supply's current beside a good unit's; null where there is none, or it was
+ * run at another voltage than the circuit's. Held by its limit, the circuit is asked with that limit.
+ */
+function startUpReading(
+  view: DiagnoseView,
+  job: JobState,
+  netlist: Netlist,
+): { netlist: Netlist; reading: Reading } | null {
+  const stages = job.intake.startUps.slice(job.startUpsBeforeWork).at(-1)?.stages ?? [];
+  const last = stages.filter((s) => s.at_s >= STARTED_S).at(-1);
+  const state = startState(netlist);
+  if (!last || state === null) return null;
+  const { power } = netlist;
+  const nominal = (power?.states[state]?.sources ?? []).concat(power?.sources ?? [])[0]?.v ?? 0;
+  const share = last.supply_V / nominal;
+  if (!(share >= SAME_VOLTS[0] && share <= SAME_VOLTS[1])) return null;
+  const verdict = judgeStartUp([last], view.goodStartUps[0]?.stages ?? [])[0];
+  const limited = verdict.state === 'at the limit';
+  const good = view.goodStartUps[0]?.stages.find((g) => g.stage.toLowerCase() === last.stage.toLowerCase());
+  return {
+    netlist: limited ? suppliedAt(netlist, state, { volts: nominal, limit_A: last.limit_A }) : netlist,
+    reading: { type: 'isup', state, value: last.current_A, good: limited ? null : (good?.current_A ?? null) },
   };
 }
 

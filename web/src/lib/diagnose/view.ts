@@ -53,6 +53,8 @@ export interface DiagnoseView extends JobView {
   circuits: Circuit[];
   /** What good boards of it read. */
   goodReadings: GoodReading[];
+  /** What good units draw as they start, the latest first. */
+  goodStartUps: GoodStartUp[];
   /** The shop's routines for it. */
   routines: Routine[];
   meters: BenchMeter[];

@@ -72,6 +72,36 @@
       recorder.problem = (e as Error).message;
     }
   }
+  /** When a stage is read that no good unit says, s. */
+  const MOMENTS: Record<string, number> = { connected: 0.1, starting: 0.6, running: 2 };
+  let running = $state(false);
+  /** The supply of the kit goes through the stages and switches off; what it read is logged as if it had been typed. */
+  async function run() {
+    const [supply_V, limit_A] = [parseReading(volts), parseReading(limit)];
+    if (typeof supply_V !== 'number' || supply_V <= 0 || typeof limit_A !== 'number' || limit_A <= 0)
+      return (recorder.problem = 'Volts of the supply and its limit first, such as 12 and .5.');
+    const plan = good ? good.stages.map((s) => [s.stage, s.at_s] as const) : Object.entries(MOMENTS);
+    const id = stages.length > 0 ? v7() : startUpId;
+    running = true;
+    try {
+      const at_s = plan.map(([, at]) => at).sort((a, b) => a - b);
+      const answer = (await send('POST', `/api/jobs/${view.ticket.id}/supply`, { volts: supply_V, limit_A, at_s })) as {
+        moments: { at_s: number; volts: number; current_A: number }[];
+      };
+      recorder.problem = null;
+      const names = plan.toSorted((a, b) => a[1] - b[1]).map(([name]) => name);
+      for (const [n, m] of answer.moments.entries()) {
+        const shown = { at_s: Number(m.at_s.toFixed(2)), current_A: Number(m.current_A.toPrecision(3)) };
+        const body = { type: 'supply-stage' as const, startUpId: id, stage: names[n], supply_V, limit_A, ...shown };
+        if (!(await recorder.record(body))) return;
+        startUpId = id;
+      }
+    } catch (e) {
+      recorder.problem = (e as Error).message;
+    } finally {
+      running = false;
+    }
+  }
   const TONE = { 'as a good unit': 'text-good', 'no reference': 'text-ink2' } as Record<string, string>;
 </script>
 
@@ -146,6 +176,14 @@
   <label><span class="label">drawn A</span><input class="field px-1.5" bind:value={current} placeholder="35m" /></label>
   <button class="button px-3">Log</button>
 </form>
+<p class="mt-2 flex items-center gap-3">
+  <button type="button" class="button" onclick={run} disabled={running}
+    >{running ? 'Running…' : 'Run it on the supply'}</button
+  >
+  <span class="text-[13px] text-ink2"
+    >Volts and limit above; leads on, nobody’s hands on the board. Its output goes off after the last stage.</span
+  >
+</p>
 <p class="mt-1 text-[13px] text-ink2">
   Begin with a low limit. Each stage counts as power on the board: the power gate lapses.
 </p>

@@ -2,8 +2,15 @@
  * Readings from a meter on the bench. The simulated one is reached the same way, over TCP; only where its
  * probes lie is told to it beforehand, which a real one sees for itself.
  */
-import { readCircuit, type Fault, type Measured, type Netlist, type Test } from '@orthos/core';
-import { measure, SimulatedMeter, type MeterReading } from '@orthos/instruments';
+import { readCircuit, supplyShows, type Fault, type Measured, type Netlist, type Test } from '@orthos/core';
+import {
+  measure,
+  SimulatedMeter,
+  SimulatedSupply,
+  startUpOn,
+  type MeterReading,
+  type SupplyRun,
+} from '@orthos/instruments';
 import type { Meter } from './repositories/meters.ts';
 
 let simulated: Promise<SimulatedMeter> | null = null;
@@ -34,4 +41,27 @@ export async function takeReading(
     bench.probes = () => withNoise(value, `${board.ticketId} ${JSON.stringify(probe)}`);
   } else bench.probes = null;
   return measure({ host: '127.0.0.1', port: bench.port }, probe.type);
+}
+
+let supply: Promise<SimulatedSupply> | null = null;
+/** Runs on the simulated supply come one after the other: it has one output. */
+let busy: Promise<unknown> = Promise.resolve();
+
+/** Runs a start-up, real or simulated. Throws `InstrumentError` or `NetlistError` with a sentence. */
+export async function runStartUp(
+  meter: Meter,
+  settings: Parameters<typeof startUpOn>[1],
+  board: { netlist: Netlist; faults: Fault[] } | null,
+  signal: AbortSignal,
+): Promise<SupplyRun> {
+  if (!meter.simulated) return startUpOn({ host: meter.host, port: meter.port }, settings, { signal });
+  supply ??= SimulatedSupply.start();
+  const bench = await supply;
+  const run = busy.then(() => {
+    bench.load =
+      board && ((volts, limit_A, on_s) => supplyShows(board.netlist, board.faults, { volts, limit_A, on_s }));
+    return startUpOn({ host: '127.0.0.1', port: bench.port }, settings, { signal });
+  });
+  busy = run.catch(() => null);
+  return run;
 }

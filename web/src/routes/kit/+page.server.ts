@@ -2,7 +2,7 @@ import { readForm } from '$lib/server/body';
 import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { addKitItem, listKit, saveKitItem } from '$lib/server/repositories/kit';
-import { addMeter, listMeters, saveMeter } from '$lib/server/repositories/meters';
+import { addMeter, listInstruments, saveMeter } from '$lib/server/repositories/meters';
 import { DEFAULT_STATION, parseDecimal, stationSchema } from '@orthos/core';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -49,7 +49,7 @@ const meterSchema = z.object({
   leadsOhm: figure(0, 10, 'Ω'),
 });
 
-export const load = async ({ locals }) => ({ kit: await listKit(locals.db), meters: await listMeters(locals.db) });
+export const load = async ({ locals }) => ({ kit: await listKit(locals.db), meters: await listInstruments(locals.db) });
 
 export const actions = {
   save: async ({ request, locals }) => {
@@ -73,9 +73,14 @@ export const actions = {
   },
   saveMeter: async ({ request, locals }) => {
     const { id, version, ...values } = await readForm(request);
-    const meter = (await listMeters(locals.db)).find((m) => m.id === id);
-    if (!meter) return fail(404, { id, values, issues: { name: 'This meter is not there any more' } });
-    const filled = meter.simulated ? { host: '', port: String(meter.port), ...values } : values;
+    const meter = (await listInstruments(locals.db)).find((m) => m.id === id);
+    if (!meter) return fail(404, { id, values, issues: { name: 'This instrument is not there any more' } });
+    // a simulated one has no address, a supply no accuracy of ohms
+    const { port, ohmPercent, voltPercent, leadsOhm } = meter;
+    const kept = Object.fromEntries(
+      Object.entries({ port, ohmPercent, voltPercent, leadsOhm }).map(([key, value]) => [key, String(value)]),
+    );
+    const filled = { host: '', ...kept, ...values };
     const parsed = meterSchema.safeParse(filled);
     if (!parsed.success) return fail(400, { id, values, issues: formIssues(parsed.error) });
     try {
@@ -92,12 +97,12 @@ export const actions = {
   },
   add: async ({ request, locals }) => {
     const kind = (await readForm(request)).kind;
-    if (kind === 'meter') {
-      await addMeter(locals.db, { name: 'New meter' });
+    if (kind === 'meter' || kind === 'supply') {
+      await addMeter(locals.db, { kind, name: kind === 'meter' ? 'New meter' : 'New supply' });
       return { id: '', saved: true };
     }
     if (kind !== 'air' && kind !== 'iron')
-      return fail(400, { id: '', values: {}, issues: { kind: 'air, iron or meter' } });
+      return fail(400, { id: '', values: {}, issues: { kind: 'air, iron, meter or supply' } });
     await addKitItem(locals.db, {
       kind,
       name: kind === 'air' ? 'New air station' : 'New iron',

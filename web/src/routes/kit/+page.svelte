@@ -87,14 +87,14 @@
   {/each}
   <section class="mb-7 max-w-5xl">
     <div class="mb-2 flex items-center">
-      <h2 class="text-lg">Meters</h2>
-      <form method="POST" action="?/add" use:enhance class="ml-auto">
-        <input type="hidden" name="kind" value="meter" />
-        <button class="button">Add</button>
+      <h2 class="text-lg">Meters and supplies</h2>
+      <form method="POST" action="?/add" use:enhance class="ml-auto flex gap-2">
+        <button class="button" name="kind" value="meter">Add a meter</button>
+        <button class="button" name="kind" value="supply">Add a supply</button>
       </form>
     </div>
     {#if data.meters.length === 0}<p class="border border-line bg-sheet p-5 text-ink2">
-        None yet. Readings are typed; a meter with a network plug can fill them in.
+        None yet. Readings are typed; a meter with a network plug can fill them in, a supply can run a start-up.
       </p>{/if}
     {#each data.meters as meter (meter.id)}
       <form
@@ -116,9 +116,11 @@
           {@render box(meter.id, 'host', 'Address (SCPI)', meter.host, false)}
           {@render box(meter.id, 'port', 'Port', String(meter.port), false)}
         {/if}
-        {@render box(meter.id, 'ohmPercent', 'Ohms, %', String(meter.ohmPercent), false)}
-        {@render box(meter.id, 'voltPercent', 'Volts, %', String(meter.voltPercent), false)}
-        {@render box(meter.id, 'leadsOhm', 'Leads, Ω', String(meter.leadsOhm), false)}
+        {#if meter.kind === 'meter'}
+          {@render box(meter.id, 'ohmPercent', 'Ohms, %', String(meter.ohmPercent), false)}
+          {@render box(meter.id, 'voltPercent', 'Volts, %', String(meter.voltPercent), false)}
+          {@render box(meter.id, 'leadsOhm', 'Leads, Ω', String(meter.leadsOhm), false)}
+        {:else}<p class="col-span-3 pt-[30px] text-[13px] text-ink2">supply: runs start-ups</p>{/if}
         <div class="pt-[26px]"><button class="button">Save</button></div>
         {#if form?.id === meter.id && form && 'saved' in form}<p class="col-span-8 text-[13px]" role="status">
             saved

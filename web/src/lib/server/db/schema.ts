@@ -320,8 +320,12 @@ export const kitItems = pgTable('kit_items', {
 });
 
 /** A multimeter: where it answers, how well it measures. */
+/** Instruments that answer over the network: meters, and supplies that start a board up. */
 export const meters = pgTable('meters', {
   id: id(),
+  kind: text({ enum: ['meter', 'supply'] })
+    .notNull()
+    .default('meter'),
   name: text().notNull(),
   bench: text().notNull().default(''),
   /** The simulated one that ships with the application; host and port are its own affair then. */

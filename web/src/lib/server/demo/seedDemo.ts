@@ -84,6 +84,7 @@ async function fill(db: Database, now: Date): Promise<void> {
   ] as const;
   for (const item of kit) await addKitItem(db, item);
   await addMeter(db, { name: 'Bench meter', bench: 'full bench', simulated: true });
+  await addMeter(db, { kind: 'supply', name: 'Bench supply', bench: 'full bench', simulated: true });
   const models = new Map<BoardModel | 'Gantry', { modelId: string; versionId: string }>();
   for (const [doc, field] of [
     [ternT2, 'consumer'],

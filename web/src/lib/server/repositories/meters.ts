@@ -6,8 +6,13 @@ import { ConflictError } from './conflict.ts';
 
 export type Meter = typeof meters.$inferSelect;
 
-export async function listMeters(db: Database): Promise<Meter[]> {
-  return db.select().from(meters).orderBy(asc(meters.name));
+/** Meters and supplies alike. */
+export async function listInstruments(db: Database): Promise<Meter[]> {
+  return db.select().from(meters).orderBy(asc(meters.kind), asc(meters.name));
+}
+
+export async function listMeters(db: Database, kind: Meter['kind'] = 'meter'): Promise<Meter[]> {
+  return db.select().from(meters).where(eq(meters.kind, kind)).orderBy(asc(meters.name));
 }
 
 export async function addMeter(db: Database, meter: Partial<Meter> & { name: string }): Promise<string> {
@@ -21,7 +26,7 @@ export async function saveMeter(
   db: Database,
   id: string,
   version: number,
-  change: Omit<Meter, 'id' | 'version' | 'simulated'>,
+  change: Omit<Meter, 'id' | 'kind' | 'version' | 'simulated'>,
 ): Promise<void> {
   const [saved] = await db
     .update(meters)

@@ -18,14 +18,15 @@ export const load = async ({ locals, params, parent, depends }) => {
     return { intake: { history, goodStartUps } };
   }
   if (params.step === 'diagnose') {
-    const [history, models, goodReadings, routines, meters] = await Promise.all([
+    const [history, models, goodReadings, goodStartUps, routines, meters] = await Promise.all([
       modelHistoryOf(db, modelId, params.id),
       modelNames(db),
       goodReadingsOf(db, modelId),
+      goodStartUpsOf(db, modelId),
       routinesOf(db, modelId),
       listMeters(db),
     ]);
-    return { diagnose: { history, models, goodReadings, routines, meters } };
+    return { diagnose: { history, models, goodReadings, goodStartUps, routines, meters } };
   }
   return {};
 };

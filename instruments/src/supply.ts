@@ -1,0 +1,74 @@
+/** A start-up on a bench supply by SCPI-99: limit and voltage set, output on, current read at its moments, output off again. */
+import { parseMeterAnswer } from './meterAnswer.ts';
+import { InstrumentError, ScpiClient, type Address } from './scpiClient.ts';
+
+export interface SupplyMoment {
+  /** s since the output came on, as it was read. */
+  at_s: number;
+  volts: number;
+  current_A: number;
+}
+
+export interface SupplyRun {
+  moments: SupplyMoment[];
+  /** What the instrument says it is. */
+  identity: string;
+}
+
+const wait = (ms: number, signal?: AbortSignal) =>
+  new Promise<void>((done) => {
+    const timer = setTimeout(done, Math.max(0, ms));
+    signal?.addEventListener('abort', () => {
+      clearTimeout(timer);
+      done();
+    });
+  });
+
+/**
+ * Runs a start-up. The output is switched off at the end, after any failure and when `signal` is aborted. Throws `InstrumentError` when nobody
+ * answers, the supply does not take the settings, or an answer is no number.
+ */
+export async function startUpOn(
+  address: Address,
+  { volts, limit_A, at_s }: { volts: number; limit_A: number; at_s: readonly number[] },
+  { timeout_ms = 3000, signal }: { timeout_ms?: number; signal?: AbortSignal } = {},
+): Promise<SupplyRun> {
+  const client = await ScpiClient.open(address, timeout_ms);
+  const number = async (question: string): Promise<number> => {
+    const answer = await client.ask(question);
+    const value = parseMeterAnswer(answer);
+    if (typeof value === 'number') return value;
+    throw new InstrumentError(`the supply answered "${answer.slice(0, 60)}" to ${question}, which is no number`);
+  };
+  try {
+    const identity = await client.ask('*IDN?');
+    client.send('OUTP OFF');
+    client.send('*CLS');
+    // the limit before the voltage, both before the output
+    client.send(`CURR ${limit_A}`);
+    client.send(`VOLT ${volts}`);
+    const complaint = await client.ask('SYST:ERR?');
+    if (!/^[+]?0\b/.test(complaint)) throw new InstrumentError(`the supply does not take ${volts} V at ${limit_A} A`);
+    if (Math.abs((await number('CURR?')) - limit_A) > 0.02 * limit_A + 1e-3)
+      throw new InstrumentError(`the supply did not take the limit of ${limit_A} A`);
+    client.send('OUTP ON');
+    const begun = performance.now();
+    const moments: SupplyMoment[] = [];
+    for (const at of [...at_s].sort((a, b) => a - b)) {
+      await wait(1000 * at - (performance.now() - begun), signal);
+      if (signal?.aborted) break;
+      const current_A = await number('MEAS:CURR?');
+      const shown = await number('MEAS:VOLT?');
+      moments.push({ at_s: (performance.now() - begun) / 1000, volts: shown, current_A });
+    }
+    return { moments, identity };
+  } finally {
+    try {
+      client.send('OUTP OFF');
+      await client.ask('*OPC?');
+    } catch {
+      // gone: what failed before is what is told
+    }
+    client.close();
+  }
+}

@@ -1,0 +1,71 @@
+import { afterEach, describe, expect, it } from 'vitest';
+import { InstrumentError, ScpiClient, SimulatedSupply, startUpOn } from '../src/index.ts';
+
+const running: { stop(): void }[] = [];
+afterEach(() => {
+  for (const r of running.splice(0)) r.stop();
+});
+async function simulated(): Promise<SimulatedSupply> {
+  const supply = await SimulatedSupply.start();
+  running.push(supply);
+  return supply;
+}
+const at = (port: number) => ({ host: '127.0.0.1', port });
+
+describe('a start-up on a supply over TCP', () => {
+  it('sets limit and voltage, reads at its moments in order, and switches off', async () => {
+    const supply = await simulated();
+    const seen: [number, number][] = [];
+    supply.load = (volts, limit_A, on_s) => {
+      seen.push([volts, limit_A]);
+      return { volts, current_A: on_s < 0.15 ? 0.02 : 0.3 };
+    };
+    const run = await startUpOn(at(supply.port), { volts: 12, limit_A: 0.5, at_s: [0.3, 0.05] });
+    expect(run.identity).toContain('simulator');
+    expect(run.moments.map((m) => m.current_A)).toEqual([0.02, 0.3]);
+    expect(run.moments[0].at_s).toBeGreaterThanOrEqual(0.05);
+    expect(run.moments[1].at_s).toBeGreaterThanOrEqual(0.3);
+    expect(seen.every(([volts, limit]) => volts === 12 && limit === 0.5)).toBe(true);
+    expect(supply.on).toBe(false);
+  });
+  it('never switches on what does not take its settings', async () => {
+    const supply = await simulated();
+    let asked = 0;
+    supply.load = (volts) => {
+      asked++;
+      return { volts, current_A: 0 };
+    };
+    await expect(startUpOn(at(supply.port), { volts: 500, limit_A: 0.5, at_s: [0] })).rejects.toThrow(
+      'does not take 500 V at 0.5 A',
+    );
+    expect([supply.on, asked]).toEqual([false, 0]);
+  });
+  it('switches off when it is called off or what it reads is no number', async () => {
+    const supply = await simulated();
+    supply.load = (volts) => ({ volts, current_A: 0.1 });
+    const stop = new AbortController();
+    setTimeout(() => stop.abort(), 100);
+    const begun = performance.now();
+    const run = await startUpOn(at(supply.port), { volts: 5, limit_A: 1, at_s: [0, 20] }, { signal: stop.signal });
+    expect(run.moments).toHaveLength(1);
+    expect(performance.now() - begun).toBeLessThan(5000);
+    expect(supply.on).toBe(false);
+    supply.load = (volts) => ({ volts, current_A: NaN });
+    await expect(startUpOn(at(supply.port), { volts: 5, limit_A: 1, at_s: [0] })).rejects.toThrow(InstrumentError);
+    expect(supply.on).toBe(false);
+  });
+  it('speaks long and short forms and keeps its errors', async () => {
+    const supply = await simulated();
+    const client = await ScpiClient.open(at(supply.port));
+    running.push({ stop: () => client.close() });
+    client.send('SOURCE:VOLTAGE 3.3');
+    client.send(':SOUR:CURR 0.2;OUTPUT 1');
+    expect([Number(await client.ask('VOLT?')), Number(await client.ask('CURR?'))]).toEqual([3.3, 0.2]);
+    expect(await client.ask('OUTP?')).toBe('1');
+    expect(Number(await client.ask('MEAS:CURR?'))).toBe(0);
+    client.send('CURR -1');
+    expect(await client.ask('SYST:ERR?')).toContain('-113');
+    client.send('*RST');
+    expect(await client.ask('OUTP?')).toBe('0');
+  });
+});

@@ -1,0 +1,1 @@
+ALTER TABLE "meters" ADD COLUMN "kind" text DEFAULT 'meter' NOT NULL;
