@@ -2,7 +2,7 @@
 import { parseMeterAnswer } from './meterAnswer.ts';
 import { InstrumentError, ScpiClient, type Address } from './scpiClient.ts';
 
-export interface SupplyMoment {
+interface SupplyMoment {
   /** s since the output came on, as it was read. */
   at_s: number;
   volts: number;
