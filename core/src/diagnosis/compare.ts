@@ -165,3 +165,14 @@ export function rankByComparison(
   suspects.push({ ref: NONE, partId: '', p: NONE_PRIOR, speaksFor: [], against: [] });
   return suspects.sort((a, b) => b.p - a.p);
 }
+
+/** A plug that all low lines come out at: what hangs on it is off the board before anything on it is suspected. Null without one. */
+export function unplugFirst(board: Pick<BoardModel, 'parts'>, readings: readonly Compared[]): string | null {
+  const low = readings.filter((r) => compareReading(r.value, r.good, r.quantity) === 'low').map((r) => r.net);
+  if (low.length === 0) return null;
+  const plug = board.parts.find((p) => {
+    const own = new Set(Object.values(p.nets ?? {}));
+    return classOfPart(p) === 'conn' && low.every((net) => own.has(net));
+  });
+  return plug ? (plug.ref ?? plug.partId) : null;
+}

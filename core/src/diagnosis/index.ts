@@ -4,6 +4,7 @@ export {
   isGroundNet,
   isPolarised,
   rankByComparison,
+  unplugFirst,
   type Compared,
   type ComparedSuspect,
 } from './compare.ts';

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Suspects without a circuit: from what a good board reads in the same places.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { compareReading, formatReading, NONE, overNominal } from '@orthos/core';
+  import { compareReading, formatReading, NONE, overNominal, unplugFirst } from '@orthos/core';
   import { compared } from './finder.svelte';
   import type { DiagnoseView } from './view';
   import { percent } from './words';
@@ -11,6 +11,7 @@
   /** Comparing alone never makes surer than this. */
   const MOST = 0.95;
   const found = $derived(compared(view));
+  const plug = $derived(unplugFirst(view.board, found.readings));
   /** A rail over its nominal, as far as good boards say what that is; the last reading of a net counts. */
   const tooHigh = $derived.by(() => {
     const last = new Map(found.readings.filter((r) => r.quantity === 'dcv').map((r) => [r.net, r]));
@@ -43,6 +44,9 @@
 {#if found.readings.length > 0}
   <section aria-label="Suspects">
     <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects, from good-board readings alone</h3>
+    {#if plug}<p class="border-t border-faint py-2 font-semibold">
+        Unplug {plug} and read the low lines again first: it may be what hangs on them.
+      </p>{/if}
     {#each top as s (s.partId || s.ref)}
       <div class="border-t border-faint py-2">
         <div class="flex items-baseline gap-2">

@@ -1,0 +1,135 @@
+/** Evidence that settles: from nets to a ranked fault, what the circuit lacks, circuits by hand, currents of a start-up, what was ruled out. */
+import { expect, type Page } from '@playwright/test';
+import { newJob, openJob, test, watchErrors } from './helpers.ts';
+
+const GANTRY = new URL('../../web/src/lib/server/demo/gantry.kicad_pcb', import.meta.url).pathname;
+
+let errors: string[] = [];
+test.beforeEach(({ page }) => {
+  errors = watchErrors(page);
+});
+test.afterEach(() => expect(errors).toEqual([]));
+
+const card = (page: Page) => page.getByRole('form', { name: 'Next reading' });
+const suspects = (page: Page) => page.getByRole('region', { name: 'Suspects', exact: true });
+const tab = (page: Page, name: string) =>
+  page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name, exact: true }).click();
+
+test('from a board file with nets to a ranked rail fault: under a minute and thirty characters', async ({ page }) => {
+  const begun = Date.now();
+  let typed = 0;
+  const type = async (field: ReturnType<Page['getByLabel']>, text: string) => {
+    await field.fill(text);
+    typed += text.length;
+  };
+  await page.goto('/boards/import');
+  await page.locator('input[type=file]').setInputFiles(GANTRY);
+  await type(page.getByLabel('Name of the board'), 'Gate B');
+  await page.getByRole('button', { name: 'Accept the board' }).click();
+  await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
+  await page.goto('/jobs/new');
+  await type(page.getByLabel('Customer'), 'Quay');
+  await type(page.getByLabel('Device'), 'drive');
+  await type(page.getByLabel("Complaint, in the owner's words"), 'dead');
+  await page.locator('select[name=modelId]').selectOption({ label: 'Gate B, 6 layers' });
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.waitForURL('**/intake');
+  await page.goto(page.url().replace('intake', 'diagnose'));
+  await page.getByRole('button', { name: /^3V3/ }).click();
+  await expect(card(page)).toBeVisible({ timeout: 20_000 });
+  await expect(card(page)).toContainText('3V3 to ground');
+  await type(card(page).getByRole('textbox'), '.4');
+  await card(page).getByRole('textbox').press('Enter');
+  await expect(suspects(page)).toContainText('3V3 reads 0.4 Ω', { timeout: 20_000 });
+  await expect(suspects(page)).toContainText('C10');
+  await expect(suspects(page)).toContainText('find the short first');
+  expect(typed).toBeLessThanOrEqual(30);
+  expect(Date.now() - begun).toBeLessThan(60_000);
+
+  // the way on is a link to the tool, its rail chosen
+  await page
+    .getByRole('region', { name: 'Split the suspects' })
+    .getByRole('button', { name: /millivolts/ })
+    .click();
+  await expect(page.getByLabel('Rail', { exact: true })).toHaveValue('3V3');
+  await expect(page.getByRole('list', { name: 'Pads of 3V3' })).toContainText('C10');
+});
+
+test('a part that the circuit lacks holds the verdict back until it is taken in', async ({ page }) => {
+  const jobId = await newJob(page, { board: 'Gantry, 6 layers', complaint: 'no control voltage' });
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  await tab(page, 'Circuit');
+  await page.getByText('Type parts').click();
+  await page
+    .getByLabel('Parts, one a line')
+    .fill('C10 3V3 GND 100n\nU4 VIN=5V OUT=3V3 GND ldo 3.3\nfeed 5V 5 1\nR9 3V3');
+  await page.getByRole('button', { name: /Begin with them|Add them/ }).click();
+  await expect(page.getByRole('alert')).toContainText('Line 4: R9: 2 nets at least');
+  await page.getByLabel('Parts, one a line').fill('C10 3V3 GND 100n\nU4 VIN=5V OUT=3V3 GND ldo 3.3\nfeed 5V 5 1');
+  await page.getByRole('button', { name: /Begin with them|Add them/ }).click();
+  const beside = page.getByRole('region', { name: 'Not in the circuit' });
+  await expect(beside).toContainText('3V3');
+  await tab(page, 'Find');
+  await expect(card(page)).toBeVisible({ timeout: 20_000 });
+  for (let n = 0; n < 6 && !(await card(page).innerText()).includes('3V3 to ground'); n++)
+    await page.keyboard.press('s');
+  await card(page).getByRole('textbox').fill('.4');
+  await card(page).getByRole('textbox').press('Enter');
+  await expect(suspects(page)).toContainText('too and are not in this circuit', { timeout: 20_000 });
+  await expect(page.getByRole('button', { name: /^Convict/ })).toHaveCount(0);
+  await suspects(page)
+    .getByRole('button', { name: /^Take in/ })
+    .click();
+  await expect(suspects(page)).not.toContainText('not in this circuit', { timeout: 20_000 });
+  await expect(suspects(page)).toContainText('C11');
+  // what it ruled out can be told
+  await page.getByText('How it was narrowed down').click();
+  await expect(suspects(page).getByRole('listitem').first()).toContainText('3V3 to ground ohms: 0.4 Ω');
+});
+
+test('an IC becomes a regulator: its pins by name, its kind goes along with its class', async ({ page }) => {
+  const jobId = await newJob(page, { board: 'Weir, 2 layers', complaint: 'no five volts' });
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  await tab(page, 'Circuit');
+  await page.getByText('Type parts').click();
+  await page.getByLabel('Parts, one a line').fill('U9 1=12V 2=GND 3=5V\nC9 5V GND\nfeed 12V 12 1');
+  await page.getByRole('button', { name: /Begin with them|Add them/ }).click();
+  await page.getByRole('button', { name: /^U9/ }).click();
+  const form = page.getByRole('form', { name: 'Part U9' });
+  await form.getByLabel('Works as').selectOption({ label: 'linear regulator' });
+  await form.getByLabel('VIN is pin').selectOption('1');
+  await form.getByLabel('OUT is pin').selectOption('3');
+  await form.getByLabel('GND is pin').selectOption('2');
+  await form.getByLabel('Holds, V').fill('5');
+  await form.getByLabel('Holds, V').press('Enter');
+  await form.getByLabel('One more pin').fill('EN');
+  await form.getByLabel('on the net').fill('12V');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form.getByLabel('Pin EN on')).toHaveValue('12V');
+  await page.getByRole('button', { name: /^U9/ }).click();
+  await page.getByRole('button', { name: /^C9/ }).click();
+  await page.getByRole('form', { name: 'Part C9' }).locator('#cp-class').selectOption({ label: 'clamp diode' });
+  await expect(page.getByRole('form', { name: 'Part C9' }).getByText('clamp, both ways, as a')).toBeVisible();
+  await tab(page, 'Sheet');
+  await page.getByLabel('Meter on').selectOption({ label: 'volts, awake' });
+  await expect(page.getByLabel('5V to ground', { exact: true })).toBeVisible();
+});
+
+test('a start-up on the supply of the kit, against a good unit, speaks in the ranking', async ({ page }) => {
+  const href = await openJob(page, 'Nothing on the display', 'diagnose');
+  await expect(card(page)).toBeVisible({ timeout: 20_000 });
+  await tab(page, 'Current');
+  await page.getByRole('button', { name: 'Run it on the supply' }).click();
+  await expect(page.getByRole('alert')).toContainText('Volts of the supply and its limit first');
+  const form = page.getByRole('form', { name: 'Stage of the start-up' });
+  await form.getByLabel('V', { exact: true }).fill('12');
+  await form.getByLabel('limit A').fill('.5');
+  await page.getByRole('button', { name: 'Run it on the supply' }).click();
+  await expect(page.getByRole('list', { name: 'Stages' }).getByRole('listitem')).toHaveCount(3, { timeout: 20_000 });
+  await expect(page.getByRole('list', { name: 'Stages' })).toContainText('running');
+  await expect(page.getByRole('img', { name: /Current over/ })).toBeVisible();
+  await tab(page, 'Find');
+  await page.getByText('How it was narrowed down').click();
+  await expect(suspects(page)).toContainText('supply current');
+  expect(href).toContain('/jobs/');
+});
