@@ -144,6 +144,22 @@ function icOf(part: PlacedPart, ground: string): Raw {
   };
 }
 
+/** A chip or a plug with only the pins that a circuit has nets for, as the rest of it is another matter; other parts as they are. */
+export function withinNets(part: CircuitPart, nets: ReadonlySet<string>): CircuitPart {
+  if (part.kind !== 'IC' && part.kind !== 'J') return part;
+  const pins = Object.fromEntries(Object.entries(part.pins).filter(([, net]) => nets.has(net)));
+  if (part.kind === 'J') return { ...part, pins };
+  const has = (pin: string) => pin in pins;
+  return {
+    ...part,
+    pins,
+    esd: part.esd.filter(([a, k]) => has(a) && has(k)),
+    res: part.res.filter(([a, b]) => has(a) && has(b)),
+    adjacent: part.adjacent.filter(([a, b]) => has(a) && has(b)),
+    ...(part.rail ? { rail: part.rail.filter(has) } : {}),
+  };
+}
+
 /** Ground of a board: the name most of its parts use, "GND" without any. */
 export function groundOf(board: Pick<BoardModel, 'parts'>): string {
   const count = new Map<string, number>();

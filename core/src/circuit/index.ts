@@ -14,7 +14,7 @@ export {
   type Block,
   type PartOf,
 } from './netlist.ts';
-export { circuitPartFrom, groundOf, tidied, withTemplate, writtenValue } from './fromBoard.ts';
+export { circuitPartFrom, groundOf, tidied, withinNets, withTemplate, writtenValue } from './fromBoard.ts';
 export { boardPartOf, netAt, placeOn, placesOfNet, probePoints } from './onBoard.ts';
 export { templateById, TEMPLATES, type Template } from './templates.ts';
 export { circuitOfRail } from './railCircuit.ts';

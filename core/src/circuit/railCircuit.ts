@@ -7,7 +7,7 @@ import { classOfPart, isGroundNet } from '../diagnosis/compare.ts';
 import type { PartClass } from '../diagnosis/priors.ts';
 import { voltsOf } from '../job/shortCheck.ts';
 import { CONVERTER, LINEAR } from './becomes.ts';
-import { circuitPartFrom, groundOf } from './fromBoard.ts';
+import { circuitPartFrom, groundOf, withinNets } from './fromBoard.ts';
 import { netlistSchema, netsOf, type Block, type CircuitPart, type Netlist, type PartOf } from './netlist.ts';
 
 /** Parts that carry a rail's current on. */
@@ -120,21 +120,6 @@ function dividerAt(parts: readonly CircuitPart[], rail: string, net: string, gro
 const pinOn = (part: CircuitPart, net: string): string | undefined =>
   Object.keys(part.pins).find((pin) => part.pins[pin] === net);
 
-/** An IC or a plug with only the pins that this circuit has nets for; the rest of a big chip is another matter. */
-function trimmed(ic: PartOf<'IC'> | PartOf<'J'>, kept: ReadonlySet<string>): CircuitPart {
-  const pins = Object.fromEntries(Object.entries(ic.pins).filter(([, net]) => kept.has(net)));
-  const has = (pin: string) => pin in pins;
-  if (ic.kind === 'J') return { ...ic, pins };
-  return {
-    ...ic,
-    pins,
-    esd: ic.esd.filter(([a, k]) => has(a) && has(k)),
-    res: ic.res.filter(([a, b]) => has(a) && has(b)),
-    adjacent: ic.adjacent.filter(([a, b]) => has(a) && has(b)),
-    ...(ic.rail ? { rail: ic.rail.filter(has) } : {}),
-  };
-}
-
 /** The IC as what feeds the rail, or as it was where its pins do not say how. */
 function asFeeder(
   ic: PartOf<'IC'>,
@@ -200,7 +185,7 @@ export function circuitOfRail(board: Pick<BoardModel, 'parts'>, rail: string): N
   const placed = [...all].slice(0, MOST_PARTS);
   const plain = placed.map((p) => circuitPartFrom(p, ground));
   const parts = plain
-    .map((part) => (part.kind === 'IC' || part.kind === 'J' ? trimmed(part, kept) : part))
+    .map((part) => withinNets(part, kept))
     // what stands on the rail is in, wherever its other end goes
     .filter((part) => {
       const own = Object.values(part.pins);

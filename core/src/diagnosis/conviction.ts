@@ -3,6 +3,7 @@
  * circuit fits best; they do not say that it fits.
  */
 import { modelNet, statesOf, type Netlist } from '../circuit/netlist.ts';
+import { few } from '../quantities/few.ts';
 import { formatReading } from '../quantities/readings.ts';
 import type { Dictionary } from './dictionary.ts';
 import { likelihood, offScale, type Expected } from './evidence.ts';
@@ -74,7 +75,7 @@ function leftOutOf(ranking: Ranking, beside: readonly Beside[]): Doubt | null {
   const { net } = known;
   const refs = known.parts.map((p) => p.ref);
   const [are, stand] = refs.length > 1 ? ['are', 'stand'] : ['is', 'stands'];
-  return { why: `${refs.join(', ')} ${stand} on ${net} too and ${are} not in this circuit`, leftOut: { net, refs } };
+  return { why: `${few(refs)} ${stand} on ${net} too and ${are} not in this circuit`, leftOut: { net, refs } };
 }
 
 /** Pins without which a well chip is silent. */

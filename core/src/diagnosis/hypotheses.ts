@@ -11,6 +11,7 @@ import {
   type PartOf,
 } from '../circuit/netlist.ts';
 import { NetworkSolver } from '../circuit/solver.ts';
+import { few } from '../quantities/few.ts';
 import { usualPairs } from './pairs.ts';
 import {
   ACROSS,
@@ -402,7 +403,7 @@ function outside(netlist: Netlist, beside: readonly Beside[]): Hypothesis[] {
       if (!there) return (b === ground ? OUTSIDE : ACROSS)[way];
       return there.reduce((sum, { cls }) => sum + ((CLASSES[cls].weights as Weights)[way] ?? 0), 0);
     };
-    const where = there?.length ? `${there.map((p) => p.ref).join(', ')} on ${name}` : `on ${name}`;
+    const where = there?.length ? `${few(there.map((p) => p.ref))} on ${name}` : `on ${name}`;
     const at = (mode: 'short' | 'leaky', { at: ohms, vague }: Range) =>
       ohms.map((r): Hypothesis => ({
         ...{ ref: NONE, mode, where, weight: weight(mode) / ohms.length, vague },

@@ -3,8 +3,10 @@ import { reload, send, SendError } from '$lib/jobs/send';
 import {
   circuitPartFrom,
   netlistSchema,
+  netsOf,
   partName,
   tidied,
+  withinNets,
   type JobEventBody,
   type Netlist,
   type PlacedPart,
@@ -86,8 +88,9 @@ export class CircuitEditor {
     if (!circuit) return;
     const { netlist } = circuit;
     const known = new Set(netlist.parts.map((p) => p.partId ?? p.ref));
+    const nets = new Set([netlist.ground, ...netsOf(netlist)]);
     const fresh = parts
-      .map((part) => circuitPartFrom(part, netlist.ground))
+      .map((part) => withinNets(circuitPartFrom(part, netlist.ground), nets))
       .filter((p) => !known.has(p.partId ?? p.ref));
     if (fresh.length > 0) await this.save({ ...netlist, parts: [...netlist.parts, ...fresh] });
     else this.problem = `${parts.map(partName).join(', ')}: in the circuit already.`;

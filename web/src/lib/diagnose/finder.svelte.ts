@@ -104,6 +104,8 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
   };
 }
 
+/** Stages at which the circuit rests; what it takes then is no current of a state under power. */
+const RESTS = /sleep|standby|off\b|connected/i;
 /** Volts of a start-up that count as those of the circuit's supply: this share of them at least, and at most. */
 const SAME_VOLTS = [0.85, 1.15];
 
@@ -117,7 +119,7 @@ function startUpReading(
   netlist: Netlist,
 ): { netlist: Netlist; reading: Reading } | null {
   const stages = job.intake.startUps.slice(job.startUpsBeforeWork).at(-1)?.stages ?? [];
-  const last = stages.filter((s) => s.at_s >= STARTED_S).at(-1);
+  const last = stages.filter((s) => s.at_s >= STARTED_S && !RESTS.test(s.stage)).at(-1);
   const state = startState(netlist);
   if (!last || state === null) return null;
   const { power } = netlist;

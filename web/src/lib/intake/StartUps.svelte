@@ -74,15 +74,22 @@
   }
   /** When a stage is read that no good unit says, s. */
   const MOMENTS: Record<string, number> = { connected: 0.1, starting: 0.6, running: 2 };
+  /** Longest that a run waits for its last stage, s; a good unit's later stages are left to be typed. */
+  const LONGEST_S = 30;
   let running = $state(false);
+  /** s since it was started, and how many it takes. */
+  let clock = $state({ at: 0, of: 0 });
   /** The supply of the kit goes through the stages and switches off; what it read is logged as if it had been typed. */
   async function run() {
     const [supply_V, limit_A] = [parseReading(volts), parseReading(limit)];
     if (typeof supply_V !== 'number' || supply_V <= 0 || typeof limit_A !== 'number' || limit_A <= 0)
       return (recorder.problem = 'Volts of the supply and its limit first, such as 12 and .5.');
-    const plan = good ? good.stages.map((s) => [s.stage, s.at_s] as const) : Object.entries(MOMENTS);
+    const known = good?.stages.filter((s) => s.at_s <= LONGEST_S).map((s) => [s.stage, s.at_s] as const) ?? [];
+    const plan = known.length > 0 ? known : Object.entries(MOMENTS);
     const id = stages.length > 0 ? v7() : startUpId;
     running = true;
+    clock = { at: 0, of: Math.max(...plan.map(([, at]) => at)) };
+    const ticking = setInterval(() => clock.at++, 1000);
     try {
       const at_s = plan.map(([, at]) => at).sort((a, b) => a - b);
       const answer = (await send('POST', `/api/jobs/${view.ticket.id}/supply`, { volts: supply_V, limit_A, at_s })) as {
@@ -99,6 +106,7 @@
     } catch (e) {
       recorder.problem = (e as Error).message;
     } finally {
+      clearInterval(ticking);
       running = false;
     }
   }
@@ -178,7 +186,7 @@
 </form>
 <p class="mt-2 flex items-center gap-3">
   <button type="button" class="button" onclick={run} disabled={running}
-    >{running ? 'Running…' : 'Run it on the supply'}</button
+    >{running ? `Running, ${clock.at} of ${Math.ceil(clock.of)} s` : 'Run it on the supply'}</button
   >
   <span class="text-[13px] text-ink2"
     >Volts and limit above; leads on, nobody’s hands on the board. Its output goes off after the last stage.</span
