@@ -13,6 +13,7 @@ export { limitOf, limitRowOf, readOwnLimit, shopLimitsSchema, type ShopLimits } 
 export { SOLDER_ALLOYS } from './materials/solder.ts';
 export { canonicalJson, contentHash, textHash } from './hash/canonical.ts';
 export { compareReading, formatReading, parseReading, UNITS, type Quantity } from './quantities/readings.ts';
+export { few } from './quantities/few.ts';
 export { formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSettings } from './quantities/units.ts';
 export { BOARD_KINDS, expressBoard, expressSchema, PLASTICS, type ExpressAnswers } from './rework/expressBoard.ts';
 export { DEFAULT_STATION, methodsFor, onDial, type MethodChoice } from './rework/defaults.ts';

@@ -114,7 +114,7 @@ test('an IC becomes a regulator: its pins by name, its kind goes along with its 
 });
 
 test('a start-up on the supply of the kit, against a good unit, speaks in the ranking', async ({ page }) => {
-  await openJob(page, 'changed U7', 'diagnose');
+  await openJob(page, 'leads crossed', 'diagnose');
   await expect(card(page)).toBeVisible({ timeout: 20_000 });
   await tab(page, 'Current');
   await page.getByRole('button', { name: 'Run it on the supply' }).click();

@@ -1,9 +1,8 @@
 <script lang="ts">
   // Parts of the board on the circuit's nets that the circuit lacks, to be taken in by one press.
-  import { besideOf, CLASSES, type Netlist, type Weights } from '@orthos/core';
+  import { besideOf, CLASSES, few, type Netlist, type Weights } from '@orthos/core';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import type { DiagnoseView } from './view';
-  import { few } from './words';
 
   let { view, netlist, editor }: { view: DiagnoseView; netlist: Netlist; editor: CircuitEditor } = $props();
   const left = $derived.by(() => {

@@ -4,6 +4,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import {
+    few,
     isPowered,
     rangeOf,
     UNITS,
@@ -27,7 +28,7 @@
     readTyped,
     shown,
   } from './probes';
-  import { few, SPLIT } from './words';
+  import { SPLIT } from './words';
 
   interface Props {
     view: DiagnoseView;

@@ -1,13 +1,13 @@
 <script lang="ts">
   // Who is suspected, how much, and which readings say so.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { boardPartOf, CLASSES, classOf, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
+  import { boardPartOf, CLASSES, classOf, few, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
   import type { DiagnoseView } from './view';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
   import Story from './Story.svelte';
-  import { faultWords, few, percent } from './words';
+  import { faultWords, percent } from './words';
 
   interface Props {
     view: DiagnoseView;

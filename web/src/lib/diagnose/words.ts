@@ -1,4 +1,5 @@
 /** Words of the search for a fault. */
+import { few } from '@orthos/core';
 
 /** Ways to tell parts apart that no reading can. */
 export const SPLIT: Record<string, string> = {
@@ -8,10 +9,6 @@ export const SPLIT: Record<string, string> = {
   lift: 'lift one leg after the other',
   swap: 'swap one after the other',
 };
-
-/** "C1, C2, C3 and 8 more". */
-export const few = (names: readonly string[], most = 4): string =>
-  names.length > most + 1 ? `${names.slice(0, most).join(', ')} and ${names.length - most} more` : names.join(', ');
 
 export const percent = (p: number): string => (p > 0.995 ? '> 99 %' : p < 0.005 ? '< 1 %' : `${Math.round(100 * p)} %`);
 
