@@ -1,9 +1,9 @@
-import { expressBoard, templateById, type Netlist } from '@orthos/core';
+import { expressBoard, few, templateById, type Fault, type Netlist } from '@orthos/core';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { modeName, placeOf, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';
-import { few, percent } from '../src/lib/diagnose/words.ts';
-import { takeReading } from '../src/lib/server/meter.ts';
+import { faultWords, percent, ruledOut } from '../src/lib/diagnose/words.ts';
+import { runStartUp, takeReading } from '../src/lib/server/meter.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import {
   addCircuit,
@@ -82,6 +82,49 @@ describe('meters', () => {
     expect(first.value).toBeCloseTo(1.5 + meter.leadsOhm, 1);
     expect(await takeReading(meter, probe, board)).toEqual(first);
     expect((await takeReading(meter, probe, null)).value).toBe('OL');
+  });
+});
+
+describe('a start-up on the simulated supply', () => {
+  it('goes through the circuit with its hidden fault, one run after the other', async () => {
+    await addMeter(db(), { kind: 'supply', name: 'Bench supply', simulated: true });
+    const [supply] = await listMeters(db(), 'supply');
+    expect((await listMeters(db())).every((m) => m.kind === 'meter')).toBe(true);
+    const settings = { volts: 12, limit_A: 0.5, at_s: [0.1, 0.6] };
+    const { signal } = new AbortController();
+    const run = (faults: Fault[]) => runStartUp(supply, settings, { netlist: netlistOf('buck'), faults }, signal);
+    const [well, short] = await Promise.all([run([]), run([{ ref: 'D1', mode: 'short', r: 0.5 }])]);
+    expect(well.moments.map((m) => m.current_A < 0.5)).toEqual([true, true]);
+    expect(well.moments[1].current_A).toBeGreaterThan(10 * well.moments[0].current_A);
+    expect(short.moments.map((m) => Number(m.current_A.toFixed(2)))).toEqual([0.5, 0.5]);
+    // nothing connected draws nothing
+    const bare = await runStartUp(supply, settings, null, signal);
+    expect(bare.moments.map((m) => m.current_A)).toEqual([0, 0]);
+  });
+});
+
+describe('words of a fault', () => {
+  it('are those of the bench, not of the model', () => {
+    const of = (mode: string, where: string) => faultWords({ mode, where });
+    expect([
+      of('short', 'pin VIN'),
+      of('joint', 'joint'),
+      of('joint', 'joint 3'),
+      of('drift', 'output too low'),
+      of('drift', 'too high'),
+      of('dead', 'inside'),
+      of('asleep', 'does not start'),
+    ]).toEqual([
+      'short pin VIN',
+      'joint or track',
+      'joint or track at 3',
+      'output too low',
+      'drift too high',
+      'dead inside',
+      'does not start',
+    ]);
+    expect(ruledOut({ mode: 'short', refs: ['C1', 'C2'] })).toBe('no short: C1, C2');
+    expect(ruledOut({ mode: 'new', refs: ['U1'] })).toBe('not new: U1');
   });
 });
 

@@ -230,6 +230,34 @@ describe('the question to the ranking', () => {
       readings: [{ red: '3V3', value: 1.4, good: 2399.7 }],
     });
   });
+  it('brings the current of a start-up at the volts of the circuit, beside a good unit; of rest and of other volts nothing', () => {
+    const stage = (name: string, at_s: number, current_A: number, more = {}): JobEventBody => ({
+      ...{ type: 'supply-stage', startUpId: 'a', stage: name, at_s, supply_V: 36, limit_A: 0.5, current_A },
+      ...more,
+    });
+    const asked = (bodies: JobEventBody[]) =>
+      questionOf(
+        {
+          ...viewOf(ternT2, undefined, log(bodies)),
+          circuits: [circuit],
+          meters: [meter],
+          goodStartUps: [{ id: 'g', unit: 'hall', stages: [{ stage: 'running', at_s: 6, current_A: 0.02 }] }],
+        },
+        none,
+      );
+    const run = [stage('connected', 0, 0.001), stage('running', 6, 0.031), stage('asleep', 20, 0.002)];
+    expect(asked(run)?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.031, good: 0.02 }]);
+    expect(asked([stage('running', 6, 0.031, { supply_V: 12 })])?.readings).toEqual([]);
+    expect(asked([stage('asleep', 20, 0.002)])?.readings).toEqual([]);
+    // held by its limit it says that it would be more: the circuit is asked with that limit
+    const held = asked([stage('running', 6, 0.1, { limit_A: 0.1 })]);
+    expect(held?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.1, good: null }]);
+    expect(held?.netlist.power?.states.awake.sources[0]).toMatchObject({ ilim: 0.1 });
+  });
+  it('says what the board holds beside the circuit', () => {
+    const beside = ask([reading])?.beside ?? [];
+    expect(beside.some((b) => b.net === '3V3')).toBe(true);
+  });
   it('brings the past of the model, as the circuit names its parts', () => {
     const past = modelHistory(
       ['c7', 'c7', 'u3'].map((partId, i) => ({
