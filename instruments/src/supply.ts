@@ -24,8 +24,11 @@ const wait = (ms: number, signal?: AbortSignal) =>
     });
   });
 
+/** A current counts as held by the limit from this share of it. */
+const HELD = 0.97;
+
 /**
- * Runs a start-up. The output is switched off at the end, after any failure and when `signal` is aborted. Throws `InstrumentError` when nobody
+ * Runs a start-up. What its limit holds twice in a row is not heated any further. The output is switched off at the end, after any failure and when `signal` is aborted. Throws `InstrumentError` when nobody
  * answers, the supply does not take the settings, or an answer is no number.
  */
 export async function startUpOn(
@@ -60,6 +63,8 @@ export async function startUpOn(
       const current_A = await number('MEAS:CURR?');
       const shown = await number('MEAS:VOLT?');
       moments.push({ at_s: (performance.now() - begun) / 1000, volts: shown, current_A });
+      const held = moments.slice(-2).filter((m) => m.current_A >= HELD * limit_A);
+      if (held.length === 2) break;
     }
     return { moments, identity };
   } finally {

@@ -40,6 +40,13 @@ describe('a start-up on a supply over TCP', () => {
     );
     expect([supply.on, asked]).toEqual([false, 0]);
   });
+  it('does not go on heating what its limit holds', async () => {
+    const supply = await simulated();
+    supply.load = (_volts, limit_A) => ({ volts: 0.2, current_A: limit_A });
+    const run = await startUpOn(at(supply.port), { volts: 12, limit_A: 0.5, at_s: [0, 0.05, 20] });
+    expect(run.moments.map((m) => m.current_A)).toEqual([0.5, 0.5]);
+    expect(supply.on).toBe(false);
+  });
   it('switches off when it is called off or what it reads is no number', async () => {
     const supply = await simulated();
     supply.load = (volts) => ({ volts, current_A: 0.1 });

@@ -64,12 +64,12 @@ function impossible(netlist: Netlist, readings: readonly Taken[]): string | null
   return null;
 }
 
-/** Something outside that has this share of the first part's is weighed with it. */
-const ALSO = 0.05;
+/** Something outside with this share may as well be it. */
+const ALSO = 0.04;
 
 /** Parts of the board that may as well be it and that the circuit lacks; null without. */
 function leftOutOf(ranking: Ranking, beside: readonly Beside[]): Doubt | null {
-  const other = ranking.suspects.find((s) => s.ref === NONE && s.where && s.p > ALSO * ranking.parts[0].p);
+  const other = ranking.suspects.find((s) => s.ref === NONE && s.where && s.p > ALSO);
   const known = beside.find(({ net, parts }) => parts.length > 0 && other?.where.endsWith(` on ${net}`));
   if (!known) return null;
   const { net } = known;

@@ -101,10 +101,13 @@
 <section aria-label="Suspects">
   <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects</h3>
   {#each entries as { refs, p, part }, n (part.ref)}
-    {@const members = [...new Set(refs.flatMap((ref) => ref.split(' + ')))].map((ref) => ({
-      ref,
-      placed: onBoard(ref),
-    }))}
+    {@const others = refs.length > 1 && refs.includes(NONE)}
+    {@const members = [...new Set(refs.flatMap((ref) => (others && ref === NONE ? [] : ref.split(' + '))))].map(
+      (ref) => ({
+        ref,
+        placed: onBoard(ref),
+      }),
+    )}
     {@const chosen =
       members.find((m) => m.placed && m.placed.partId === desk.selected) ??
       (members.length === 1 || isPair(part.ref) ? members[0] : null)}
@@ -130,7 +133,7 @@
               : refs.length > 1
                 ? isHidden(part.ref)
                   ? 'show nothing to a meter: dead inside, or open where DC is blind'
-                  : `read alike: ${mode(part.ref)}`
+                  : `read alike: ${mode(refs.find((r) => r !== NONE) ?? part.ref)}${others ? ', or something that is not in this circuit' : ''}`
                 : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>

@@ -189,7 +189,8 @@
     >{running ? `Running, ${clock.at} of ${Math.ceil(clock.of)} s` : 'Run it on the supply'}</button
   >
   <span class="text-[13px] text-ink2"
-    >Volts and limit above; leads on, nobody’s hands on the board. Its output goes off after the last stage.</span
+    >Volts and limit above; leads on, nobody’s hands on the board. Its output goes off after the last stage, and when
+    its limit holds it.</span
   >
 </p>
 <p class="mt-1 text-[13px] text-ink2">
