@@ -49,6 +49,9 @@ test('a regulator that reads healthy and is silent: the meter goes where it is t
   await page.waitForURL(`**${href}/plan`);
   await page.goto(`${href}/diagnose`);
   await expect(page.getByText('Plan for U3')).toBeVisible();
+  // the record tells what was ruled out on the way
+  await page.goto(href.replace('/jobs/', '/record/'));
+  await expect(page.getByText(/to ground, ohms: .*no short: /).first()).toBeVisible();
 });
 
 test('a motor output is low by nature and is not called short; the short behind the diode keeps power off', async ({

@@ -2,7 +2,7 @@ import { expressBoard, few, templateById, type Fault, type Netlist } from '@orth
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { modeName, placeOf, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';
-import { faultWords, percent, ruledOut } from '../src/lib/diagnose/words.ts';
+import { faultWords, percent, ruledOut, storyLines } from '../src/lib/diagnose/words.ts';
 import { runStartUp, takeReading } from '../src/lib/server/meter.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import {
@@ -125,6 +125,15 @@ describe('words of a fault', () => {
     ]);
     expect(ruledOut({ mode: 'short', refs: ['C1', 'C2'] })).toBe('no short: C1, C2');
     expect(ruledOut({ mode: 'new', refs: ['U1'] })).toBe('not new: U1');
+    const read = { type: 'ohm' as const, red: '3V3', black: 'GND', state: null, value: 2270, first: 'U1', p: 0.4 };
+    const story = [
+      { ...read, out: [{ mode: 'short', refs: ['C1', 'C2'] }] },
+      { ...read, out: [] },
+    ];
+    expect(storyLines(story, 'GND')).toEqual([
+      '3V3 to ground, ohms: 2.27 kΩ. no short: C1, C2',
+      '3V3 to ground, ohms: 2.27 kΩ. ruled nobody out',
+    ]);
   });
 });
 

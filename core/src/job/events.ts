@@ -113,7 +113,13 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     probe: probeSchema.optional(),
   }),
   z.strictObject({ type: z.literal('withdrawn'), eventId: id, why: text }),
-  z.strictObject({ type: z.literal('suspect'), partId: id, why: text }),
+  z.strictObject({
+    type: z.literal('suspect'),
+    partId: id,
+    why: text,
+    /** What was measured and what it ruled out, reading by reading, in words. */
+    story: z.array(text.max(400)).max(40).optional(),
+  }),
   z.strictObject({ type: z.literal('plan'), planId: id, label: z.string().max(100) }),
   /** A source that the board model does not list; the event's id names it. */
   z.strictObject({ type: z.literal('power-source'), label: text.max(120), kind: z.enum(SOURCE_KINDS) }),

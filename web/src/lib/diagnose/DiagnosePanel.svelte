@@ -99,12 +99,12 @@
   const wasRenewed = (a: (typeof job.attempts)[number]) =>
     a.offBoardTest?.result === 'bad' || (isFitted(a) && a.offBoardTest?.result !== 'good');
 
-  async function convict(partId: string, reason: string) {
+  async function convict(partId: string, reason: string, story: string[] = []) {
     if (suspect && suspect.partId !== partId) {
       const why = `${nameOf(suspect.partId)} ${wasRenewed(currentAttempt(job)) ? 'is renewed; there is more' : 'was not it'}`;
       if (!(await record({ type: 'new-attempt', why }))) return;
     }
-    if (await record({ type: 'suspect', partId, why: reason })) {
+    if (await record({ type: 'suspect', partId, why: reason, ...(story.length > 0 ? { story } : {}) })) {
       why = '';
       await goto(`/jobs/${view.ticket.id}/plan`);
     }

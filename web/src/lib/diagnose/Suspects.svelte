@@ -7,14 +7,14 @@
   import { benchMeter } from './finder.svelte';
   import { modeName, probeName, shown } from './probes';
   import Story from './Story.svelte';
-  import { faultWords, percent } from './words';
+  import { faultWords, percent, storyLines } from './words';
 
   interface Props {
     view: DiagnoseView;
     netlist: Netlist;
     result: Diagnosis;
     editor: CircuitEditor;
-    onConvict: (partId: string, why: string) => void;
+    onConvict: (partId: string, why: string, story: string[]) => void;
   }
   let { view, netlist, result, editor, onConvict }: Props = $props();
   const desk = useDesk();
@@ -157,7 +157,8 @@
           <button
             type="button"
             class="button mt-2"
-            onclick={() => chosen.placed && onConvict(chosen.placed.partId, why(part))}
+            onclick={() =>
+              chosen.placed && onConvict(chosen.placed.partId, why(part), storyLines(result.story, netlist.ground))}
           >
             {n > 0 || result.doubt
               ? `Overrule: ${chosen.ref} it is`

@@ -1,5 +1,6 @@
 /** Words of the search for a fault. */
-import { few } from '@orthos/core';
+import { few, type Diagnosis } from '@orthos/core';
+import { modeName, probeName, shown } from './probes';
 
 /** Ways to tell parts apart that no reading can. */
 export const SPLIT: Record<string, string> = {
@@ -48,3 +49,11 @@ const RULED: Record<string, string> = {
 };
 export const ruledOut = ({ mode, refs }: { mode: string; refs: readonly string[] }): string =>
   `${RULED[mode] ?? `not ${mode}`}: ${few(refs)}`;
+
+/** A search as lines of text, for the record: what was measured, what it ruled out. */
+export function storyLines(story: Diagnosis['story'], ground: string): string[] {
+  return story.map((c) => {
+    const told = c.out.length > 0 ? c.out.map(ruledOut).join('; ') : 'ruled nobody out';
+    return `${probeName(c, ground)}, ${modeName(c)}: ${shown(c.type, c.value)}. ${told}`.slice(0, 400);
+  });
+}

@@ -32,7 +32,15 @@ export interface Report {
   subtitle: string;
   facts: [string, string][];
   outcome: string;
-  attempts: { title: string; why: string; readings: string[]; facts: [string, string][]; runs: ReportRun[] }[];
+  attempts: {
+    title: string;
+    why: string;
+    /** What was measured and what it ruled out. */
+    story: string[];
+    readings: string[];
+    facts: [string, string][];
+    runs: ReportRun[];
+  }[];
   /** Empty where none was made. */
   shortCheck: string;
   functions: { name: string; before: string; after: string }[];
@@ -142,6 +150,7 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
       .map((a, i): Report['attempts'][number] => ({
         title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
         why: a.suspect?.why ?? '',
+        story: a.suspect?.story ?? [],
         readings:
           i === job.attempts.length - 1
             ? job.readings.map(

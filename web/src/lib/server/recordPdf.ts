@@ -87,6 +87,7 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
   for (const a of report.attempts) {
     heading(a.title);
     if (a.why) text(a.why, 10, false, '#4f5c61');
+    for (const [n, line] of a.story.entries()) text(`${n + 1}. ${line}`, 9);
     if (a.readings.length > 0) text(`Readings: ${a.readings.join('; ')}.`, 9);
     for (const [name, value] of a.facts) text(`${name}: ${value}`, 9);
     for (const run of a.runs) {

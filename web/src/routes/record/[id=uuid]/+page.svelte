@@ -55,6 +55,9 @@
       <section class="mt-5">
         <h2 class="text-base">{a.title}</h2>
         {#if a.why}<p class="text-ink2">{a.why}</p>{/if}
+        {#if a.story.length > 0}<ol class="mt-1 list-inside list-decimal text-[13px]">
+            {#each a.story as line, n (n)}<li>{line}</li>{/each}
+          </ol>{/if}
         {#if a.readings.length > 0}<p class="mt-1 text-[13px]">Readings: {a.readings.join('; ')}.</p>{/if}
         {#if a.facts.length > 0}<dl class="mt-1 grid grid-cols-[130px_1fr] gap-x-4 text-[13px]">
             {#each a.facts as [name, value] (name)}<dt class="text-ink2">{name}</dt>
