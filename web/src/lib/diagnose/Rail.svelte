@@ -64,6 +64,8 @@
   let injection = $state('');
   let width = $state('1');
   let problem = $state('');
+  /** Less than this names a place, not a part. */
+  const SURE = 0.6;
   const at = $derived(
     places.find((p) => nameOf(p) === injection) ??
       places.find((p) => profile && nameOf(p) === nameOf(profile.injection)) ??
@@ -193,7 +195,7 @@
         <p class="flex items-center gap-3 {n === 0 ? 'text-xl font-bold' : ''}">
           <span class="flex-1">{c.ref} <span class="text-[13px] font-normal text-ink2">{part?.what ?? ''}</span></span>
           <span>{n === 0 && located.doubt ? 'in doubt' : percent(c.p)}</span>
-          {#if part && n === 0 && !located.doubt}<button
+          {#if part && n === 0 && !located.doubt && c.p > SURE}<button
               type="button"
               class="button px-3"
               onclick={() => onConvict(part.partId, `millivolts along ${net} end at ${c.ref}, ${percent(c.p)}`)}

@@ -47,6 +47,8 @@
       .toSorted((x, y) => y.p - x.p)
       .slice(0, 6);
   });
+  /** With less than this nobody thinks of a verdict, and of doubts about it. */
+  const ACCUSED = 0.3;
   /** Two parts that failed together. */
   const isPair = (ref: string) => ref.includes(' + ');
   const mode = (ref: string) => {
@@ -77,15 +79,15 @@
     return part && boardPartOf(view.board, part);
   };
   /** Shares say what fits best; the first part may still not fit. */
-  const doubted = (n: number, part: Part) => n === 0 && result.doubt !== null && part.ref !== NONE;
+  const accused = $derived(result.parts.at(0));
+  const doubted = (refs: readonly string[]) =>
+    result.doubt !== null && accused !== undefined && accused.p > ACCUSED && refs.includes(accused.ref);
   const left = $derived(result.left_out);
   const why = (part: Part) => voices(part, 1) || 'readings leave it the likeliest';
 </script>
 
 {#snippet doubt()}
-  {#if result.doubt}
-    <p class="text-[13px] font-semibold text-caution">▲ Not convicted yet: {result.doubt}.</p>
-  {/if}
+  <p class="text-[13px] font-semibold text-caution">▲ Not convicted yet: {result.doubt}.</p>
   {#if left}
     <button
       type="button"
@@ -137,22 +139,22 @@
                 : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>
-        <span class="text-base font-bold {doubted(n, part) ? 'text-caution' : ''}"
-          >{doubted(n, part) ? 'in doubt' : percent(p)}</span
+        <span class="text-base font-bold {doubted(refs) && part.ref !== NONE ? 'text-caution' : ''}"
+          >{doubted(refs) && part.ref !== NONE ? 'in doubt' : percent(p)}</span
         >
       </div>
       <svg class="my-1 block h-1.5 w-full" preserveAspectRatio="none" viewBox="0 0 100 1" aria-hidden="true">
         <rect width="100" height="1" class="fill-faint" />
         <rect width={100 * p} height="1" class={n === 0 ? 'fill-hot' : 'fill-ink3'} />
       </svg>
-      {#if n === 0 && part.ref === NONE}{@render doubt()}{/if}
+      {#if part.ref === NONE && doubted(refs)}{@render doubt()}{/if}
       {#if part.ref !== NONE && part.ref !== SOFTWARE}
         {#if voices(part, 1)}<p class="text-[13px]"><b>For:</b> {voices(part, 1)}</p>{/if}
         <p class="text-[13px] text-ink2">
           <b>Against:</b>
           {voices(part, -1) || 'nothing yet'}
         </p>
-        {#if n === 0}{@render doubt()}{/if}
+        {#if doubted(refs)}{@render doubt()}{/if}
         {#if chosen?.placed && ((n === 0 && !result.doubt) || desk.selected === chosen.placed.partId)}
           <button
             type="button"
