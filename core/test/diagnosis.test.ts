@@ -284,6 +284,28 @@ describe('ranking', () => {
     const filmed = ask({ netlist: plain, readings: [{ type: 'ohm', red: 'IN', black: 'OUT', value: 6 }] });
     expect(filmed.suspects[0]).toMatchObject({ ref: 'K1', mode: 'drift' });
   });
+  it('a part renewed in vain is acquitted, and what feeds or commands it is raised; a lifted leg clears shorts alone', () => {
+    const netlist = netlistOf('half-bridge');
+    const share = (d: ReturnType<typeof ask>, ref: string) => d.parts.find((p) => p.ref === ref)?.p ?? 0;
+    const before = ask({ netlist });
+    const renewed = ask({ netlist, swapped: [{ ref: 'M1', followed: false, how: 'new part' }] });
+    expect(share(renewed, 'M1')).toBeLessThan(0.15 * share(before, 'M1'));
+    // its gate resistor more than a capacitor elsewhere
+    const rise = (ref: string) => share(renewed, ref) / share(before, ref);
+    expect(rise('R1')).toBeGreaterThan(1.5 * rise('C4'));
+    const mode = (d: ReturnType<typeof ask>, ref: string, of: string) =>
+      d.suspects.filter((s) => s.ref === ref && s.mode === of).reduce((sum, s) => sum + s.p, 0);
+    const lifted = ask({ netlist, swapped: [{ ref: 'C2', followed: false, how: 'leg lifted' }] });
+    expect(mode(lifted, 'C2', 'short')).toBeLessThan(0.1 * mode(before, 'C2', 'short'));
+    expect(mode(lifted, 'C2', 'open')).toBeGreaterThan(0.8 * mode(before, 'C2', 'open'));
+    const cleared = ask({
+      netlist: netlistOf('buck'),
+      readings: [ohm('3V3', 0.5)],
+      swapped: [{ ref: 'C7', followed: true, how: 'leg lifted' }],
+    });
+    expect(cleared.parts[0]).toMatchObject({ ref: 'C7' });
+    expect(cleared.parts[0].p).toBeGreaterThan(0.7);
+  });
   it('counts the minutes of an IC swap by what its pins say of its kind', () => {
     const minutes = (pins: string[]) => {
       const ic = (ref: string) => ({ ref, kind: 'IC', pins: Object.fromEntries(pins.map((p) => [p, `${ref}${p}`])) });

@@ -5,12 +5,13 @@ import { circuitReadingSchema } from '../circuit/circuitSolve.ts';
 import { isPowered } from '../circuit/meters.ts';
 import { faultSchema, modelNet, netlistSchema, statesOf, type Netlist } from '../circuit/netlist.ts';
 import { canonicalJson } from '../hash/canonical.ts';
+import { companionsOf } from './companions.ts';
 import { doubtOf, MISFIT } from './conviction.ts';
 import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
 import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, splitsOf, verdict, wantedTest } from './next.ts';
 import { powerVerdict } from './power.ts';
-import { CLASS_NAMES, EVENTS, NONE, SIGNS, type BoardEvent, type Sign } from './priors.ts';
+import { CLASS_NAMES, EVENTS, NONE, SIGNS, SWAPS, type BoardEvent, type Sign } from './priors.ts';
 import { explain, heldDown, rank, type Circumstances, type Ranking, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
 
@@ -50,7 +51,7 @@ export const diagnoseInput = z.strictObject({
     .max(50)
     .default([]),
   swapped: z
-    .array(z.strictObject({ ref, followed: z.boolean() }))
+    .array(z.strictObject({ ref, followed: z.boolean(), how: z.enum(SWAPS).optional() }))
     .max(50)
     .default([]),
   companions: z.array(ref).max(50).default([]),
@@ -253,6 +254,13 @@ function pairOf(pair: NonNullable<DiagnoseInput['pair']>, hypotheses: readonly H
   };
 }
 
+/** Parts on the small nets of those that were acquitted: what feeds and commands them. */
+function besideAcquitted(netlist: Netlist, swapped: DiagnoseInput['swapped']): string[] {
+  const acquitted = new Set(swapped.filter((s) => !s.followed).map((s) => s.ref));
+  const beside = [...acquitted].flatMap((ref) => companionsOf(netlist, ref));
+  return [...new Set(beside)].filter((ref) => !acquitted.has(ref));
+}
+
 /** Throws `NetlistError` for a circuit that does not hang together. */
 export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {}, most = 8): Diagnosis {
   const { netlist } = input;
@@ -285,6 +293,7 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     offBoard: input.off_board,
     swapped: input.swapped,
     companions: input.companions,
+    besideAcquitted: besideAcquitted(netlist, input.swapped),
     ...(shop ? { shop } : {}),
     ...(input.software ? { software: input.software } : {}),
   };

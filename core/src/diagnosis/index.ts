@@ -18,9 +18,11 @@ export {
   EVENTS,
   NONE,
   SIGNS,
+  SWAPS,
   type BoardEvent,
   type PartClass,
   type Sign,
+  type Swap,
   type Weights,
 } from './priors.ts';
 export { overNominal } from './power.ts';

@@ -197,6 +197,13 @@ export const SIGNS = {
 } as const;
 export type Sign = keyof typeof SIGNS;
 
+/** Ways to be without a part while the fault is looked for. */
+export const SWAPS = ['good board', 'new part', 'leg lifted'] as const;
+export type Swap = (typeof SWAPS)[number];
+
+/** Parts that feed or command one that was acquitted; factor on their weight. */
+export const BESIDE_ACQUITTED_FACTOR = 2;
+
 /** Parts that a failure tends to take along or to come from; factor on their weight. */
 export const VICTIM_FACTOR = 5;
 

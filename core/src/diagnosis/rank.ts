@@ -8,7 +8,16 @@ import type { Measured } from '../job/eventForms.ts';
 import { flat, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
 import { spreadAt, testKey, type Dictionary, type Test } from './dictionary.ts';
 import type { Hypothesis } from './hypotheses.ts';
-import { NONE, NONE_PRIOR, shopFactor, SIGNS, VICTIM_FACTOR, type Sign } from './priors.ts';
+import {
+  BESIDE_ACQUITTED_FACTOR,
+  NONE,
+  NONE_PRIOR,
+  shopFactor,
+  SIGNS,
+  VICTIM_FACTOR,
+  type Sign,
+  type Swap,
+} from './priors.ts';
 
 /** A reading that was taken. */
 export interface Taken {
@@ -30,12 +39,14 @@ export interface Circumstances {
   seen?: { ref: string; sign: Sign }[];
   /** Parts taken off and tested alone; `recovered`: the board's line came back without it. */
   offBoard?: { ref: string; result: 'bad' | 'good'; recovered?: boolean }[];
-  /** Parts swapped with a good board's: did the fault go with the part? */
-  swapped?: { ref: string; followed: boolean }[];
+  /** Parts swapped for good ones, or with a leg in the air: did the fault go with the part? */
+  swapped?: { ref: string; followed: boolean; how?: Swap | undefined }[];
   /** Culprits of earlier jobs on this kind of board. */
   shop?: { jobs: number; culprits: Record<string, number> };
   /** Parts whose failure tends to come with a culprit that was found. */
   companions?: string[];
+  /** Parts that feed or command one that was acquitted. */
+  besideAcquitted?: string[];
   /** Whether software can imitate the complaint. */
   software?: 'possible' | 'ruled out';
 }
@@ -66,8 +77,12 @@ export const SOFTWARE = 'software';
 const SOFTWARE_PRIOR = 0.08;
 /** P(short off the board): of a culprit, of an innocent part. */
 const OFF_BOARD = { culprit: 0.97, innocent: 0.01 };
-/** Chance that a fault follows the part when it is swapped: of a culprit, of an innocent part. */
-const SWAP = { culprit: 0.97, innocent: 0.0097 };
+/** Chance that a fault is gone without the part: of a culprit, of an innocent part. A new part may be bad itself, a lifted leg may have been the joint. */
+const GONE: Record<Swap, { culprit: number; innocent: number }> = {
+  'good board': { culprit: 0.97, innocent: 0.0097 },
+  'new part': { culprit: 0.97, innocent: 0.0097 },
+  'leg lifted': { culprit: 0.97, innocent: 0.0194 },
+};
 
 /** Column of a reading, with its nets as the model names them; −1 when the dictionary has none. */
 export function columnOf(dictionary: Dictionary, reading: Pick<Taken, keyof Test>): number {
@@ -168,7 +183,10 @@ function expectation(
 }
 
 /** Share of each part before any reading: weights, shop's history, what goes together with a known culprit. */
-function priors(hypotheses: readonly Hypothesis[], { shop, companions = [] }: Circumstances): Float64Array {
+function priors(
+  hypotheses: readonly Hypothesis[],
+  { shop, companions = [], besideAcquitted = [] }: Circumstances,
+): Float64Array {
   const perRef = new Map<string, number>();
   let total = 0;
   for (const h of hypotheses) {
@@ -178,7 +196,12 @@ function priors(hypotheses: readonly Hypothesis[], { shop, companions = [] }: Ci
   const p = Float64Array.from(hypotheses, (h) => {
     const share = (perRef.get(h.ref) ?? 0) / total;
     const own = shop ? shopFactor(share, shop.culprits[h.ref] ?? 0, shop.jobs) : 1;
-    return (h.weight / total) * own * (companions.includes(h.ref) ? VICTIM_FACTOR : 1);
+    const raised = companions.includes(h.ref)
+      ? VICTIM_FACTOR
+      : besideAcquitted.includes(h.ref)
+        ? BESIDE_ACQUITTED_FACTOR
+        : 1;
+    return (h.weight / total) * own * raised;
   });
   const sum = p.reduce((a, b) => a + b, 0);
   return p.map((x) => x / sum);
@@ -204,8 +227,11 @@ function circumstantial(h: Hypothesis, c: Circumstances): number {
       if (recovered === true) ln += Math.log(ref === h.ref ? 0.6 : 0.03);
     }
   }
-  for (const { ref, followed } of c.swapped ?? []) {
-    const p = ref === h.ref && h.mode !== 'joint' && h.mode !== 'bridge' ? SWAP.culprit : SWAP.innocent;
+  for (const { ref, followed, how = 'good board' } of c.swapped ?? []) {
+    const own = ref === h.ref && h.mode !== 'joint' && h.mode !== 'bridge';
+    // a leg in the air says nothing of a part that pulls nothing down
+    if (how === 'leg lifted' && own && h.mode !== 'short' && h.mode !== 'leaky') continue;
+    const p = own ? GONE[how].culprit : GONE[how].innocent;
     ln += Math.log(followed ? p : 1 - p);
   }
   return ln;

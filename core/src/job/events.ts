@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { METER_TYPES } from '../circuit/meters.ts';
 import { faultSchema } from '../circuit/netlist.ts';
-import { EVENTS, SIGNS, type Sign } from '../diagnosis/priors.ts';
+import { EVENTS, SIGNS, SWAPS, type Sign } from '../diagnosis/priors.ts';
 import { id, measured, place, SOURCE_KINDS, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intake.ts';
 
@@ -79,7 +79,11 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     how: z.string().trim().max(400),
   }),
   /** A part changed for one of a good board: did the fault go along? */
-  z.strictObject({ type: z.literal('swapped'), partId: id, followed: z.boolean() }),
+  /**
+   * What became of the fault without this part: with a good board's in its place, with a new one, or with a leg in the air. `followed`: the
+   * fault went along with the part (the line came back).
+   */
+  z.strictObject({ type: z.literal('swapped'), partId: id, followed: z.boolean(), how: z.enum(SWAPS).optional() }),
   /** Two faults to be weighed together; null: none. */
   z.strictObject({ type: z.literal('pair'), faults: z.tuple([faultSchema, faultSchema]).nullable() }),
   /** A current injected into a rail and what a meter showed from the injection to each point, mV. */

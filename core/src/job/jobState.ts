@@ -1,5 +1,5 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
-import type { BoardEvent } from '../diagnosis/priors.ts';
+import type { BoardEvent, Swap } from '../diagnosis/priors.ts';
 import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
 import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from './eventForms.ts';
@@ -80,7 +80,7 @@ export interface JobState {
   /** Whether software can imitate the complaint, once somebody said. */
   software?: Body<'software'>;
   /** Parts changed for a good board's, and whether the fault went along. */
-  swapped: Map<string, boolean>;
+  swapped: Map<string, { followed: boolean; how: Swap }>;
   /** Two faults weighed together. */
   pair: Body<'pair'>['faults'];
   profiles: Kept<'profile'>[];
@@ -227,7 +227,7 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       state.software = body;
       break;
     case 'swapped':
-      state.swapped.set(body.partId, body.followed);
+      state.swapped.set(body.partId, { followed: body.followed, how: body.how ?? 'good board' });
       break;
     case 'pair':
       state.pair = body.faults;

@@ -7,14 +7,17 @@
     NONE,
     partName,
     SOFTWARE,
+    SWAPS,
     type Diagnosis,
     type Fault,
     type JobEventBody,
     type JobState,
     type ModelHistory,
+    type Swap,
   } from '@orthos/core';
   import { untrack } from 'svelte';
   import { companionsFound, refs } from './finder.svelte';
+  import { SWAP_WORDS, swapOutcome } from './words';
 
   interface Props {
     view: DiagnoseView;
@@ -30,7 +33,7 @@
   let first = $state('');
   let second = $state('');
   let problem = $state('');
-
+  let way = $state<Swap>('good board');
   const selected = $derived(view.board.parts.find((p) => p.partId === desk.selected));
   const companions = $derived(companionsFound(circuit.netlist, job, history, refs(view.board, circuit)));
   /** Whole parts that a pair can be made of, likeliest first. */
@@ -99,11 +102,10 @@
     {/each}
   </div>
 
-  <h3 class="mt-4 mb-1 text-[13px] text-ink2">Swapped with a good board</h3>
+  <h3 class="mt-4 mb-1 text-[13px] text-ink2">Without the part: swapped, renewed, a leg lifted</h3>
   {#each swaps as s (s.id)}
     <p class="flex items-center border-t border-faint">
-      <span class="flex-1"
-        ><b>{nameOf(s.partId)}</b>: the fault {s.followed ? 'went along with it' : 'stayed with the board'}</span
+      <span class="flex-1"><b>{nameOf(s.partId)}</b> {SWAP_WORDS[s.how ?? 'good board'].how}: {swapOutcome(s)}</span
       ><TakeBack
         what="swap of {nameOf(s.partId)}"
         onclick={() => record({ type: 'withdrawn', eventId: s.id, why: 'taken back' })}
@@ -111,25 +113,28 @@
     </p>
   {/each}
   <div class="flex flex-wrap items-center gap-2">
-    <span class="min-w-24 flex-1">{selected ? partName(selected) : 'select the part on the board'}</span>
+    <span class="min-w-16">{selected ? partName(selected) : 'select the part on the board'}</span>
+    <select class="field min-w-32 flex-1" bind:value={way} aria-label="How it was without the part">
+      {#each SWAPS as s (s)}<option value={s}>{SWAP_WORDS[s].how}</option>{/each}
+    </select>
     <button
       type="button"
       class="button px-3"
       disabled={!selected}
-      onclick={() => selected && record({ type: 'swapped', partId: selected.partId, followed: true })}
-      >fault went along</button
+      onclick={() => selected && record({ type: 'swapped', partId: selected.partId, followed: true, how: way })}
+      >{SWAP_WORDS[way].gone.replace(/^the /, '').replace(' with it', '')}</button
     >
     <button
       type="button"
       class="button px-3"
       disabled={!selected}
-      onclick={() => selected && record({ type: 'swapped', partId: selected.partId, followed: false })}
-      >fault stayed</button
+      onclick={() => selected && record({ type: 'swapped', partId: selected.partId, followed: false, how: way })}
+      >{SWAP_WORDS[way].stayed.replace(/^the /, '').replace(' as it was', '')}</button
     >
   </div>
-  <p class="mt-1 text-[13px] text-caution">
-    ▲ About 15 min, and a good board at risk: read its rails for a short before the part of this one goes on it.
-  </p>
+  {#if way === 'good board'}<p class="mt-1 text-[13px] text-caution">
+      ▲ About 15 min, and a good board at risk: read its rails for a short before the part of this one goes on it.
+    </p>{/if}
 
   <h3 class="mt-4 mb-1 text-[13px] text-ink2">Two faults at once</h3>
   {#if job.pair}

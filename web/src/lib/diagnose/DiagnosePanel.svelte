@@ -5,7 +5,16 @@
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import type { DiagnoseView } from './view';
-  import { compareReading, currentAttempt, formatReading, isFitted, partName, type ModelHistory } from '@orthos/core';
+  import {
+    companionsOf,
+    compareReading,
+    currentAttempt,
+    few,
+    formatReading,
+    isFitted,
+    partName,
+    type ModelHistory,
+  } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import StartUps from '$lib/intake/StartUps.svelte';
   import Circumstances from './Circumstances.svelte';
@@ -15,7 +24,7 @@
   import CircuitPanel from './CircuitPanel.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf } from './circuitOf';
-  import { Finder, questionOf } from './finder.svelte';
+  import { Finder, questionOf, refs } from './finder.svelte';
   import FirstCircuit from './FirstCircuit.svelte';
   import NextCard from './NextCard.svelte';
   import ReadingForm from './ReadingForm.svelte';
@@ -55,6 +64,15 @@
   const circuit = $derived(circuitOf(view.circuits, job));
   const editor = new CircuitEditor(() => ({ modelId: view.modelId, circuit }), record);
   const suspect = $derived(currentAttempt(job).suspect);
+  const isGone = $derived(
+    suspect !== undefined && job.observations.some((o) => o.sign === 'missing' && o.place?.partId === suspect.partId),
+  );
+  /** What feeds, commands or shares the small nets of the suspect. */
+  const beside = $derived.by(() => {
+    if (!circuit || !suspect) return [];
+    const ref = refs(view.board, circuit)(suspect.partId);
+    return ref === undefined ? [] : companionsOf(circuit.netlist, ref);
+  });
   const earlier = $derived(job.attempts.slice(0, -1));
   const question = $derived(questionOf(view, history));
   $effect(() => {
@@ -173,6 +191,15 @@
       <div class="border-l-[3px] border-hot py-1 pl-3">
         <p class="text-lg font-bold">{nameOf(suspect.partId)}</p>
         <p class="text-ink2">{suspect.why}</p>
+        {#if isGone}<p class="mt-1">
+            It is not on the board: nothing comes off. <a class="underline" href="/jobs/{view.ticket.id}/intake"
+              >Make it a fit-only job</a
+            > at its ticket.
+          </p>{/if}
+        {#if beside.length > 0}<p class="mt-1">
+            What broke it, and what did it take along? <b>{few(beside, 6)}</b>
+            <span class="text-ink2">hang on its small nets: read them before a new one goes on.</span>
+          </p>{/if}
       </div>
     {/if}
     {#each earlier as a, i (i)}

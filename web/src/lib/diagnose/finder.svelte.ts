@@ -4,6 +4,7 @@ import {
   besideOf,
   companionsOf,
   currentAttempt,
+  isFitted,
   isGroundNet,
   judgeStartUp,
   netAt,
@@ -23,6 +24,7 @@ import {
   type MeterType,
   type ModelHistory,
   type Reference,
+  type Swap,
 } from '@orthos/core';
 import type { Circuit, DiagnoseView } from './view';
 import { proxy, wrap, type Remote } from 'comlink';
@@ -93,9 +95,9 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
             },
           ]
         : [],
-    swapped: [...job.swapped].flatMap(([partId, followed]) => {
+    swapped: [...renewedInVain(job), ...job.swapped].flatMap(([partId, { followed, how }]) => {
       const ref = refOf(partId);
-      return ref ? [{ ref, followed }] : [];
+      return ref ? [{ ref, followed, how }] : [];
     }),
     beside: besideOf(view.board, netlist).map(({ net, parts }) => ({ net, parts: [...parts] })),
     companions: companionsFound(netlist, job, history, refOf),
@@ -140,6 +142,13 @@ function outsideProbe(r: JobState['readings'][number], board: BoardModel, netlis
   if (r.good === null || r.place.partId === undefined || netAt(board, netlist, r.place) !== undefined) return null;
   return { type: TYPE_OF[r.quantity], red: placeName(board, r.place), black: netlist.ground, state: null };
 }
+
+/** Parts that were put on new in an earlier attempt and the fault stayed, unless somebody has said so of the part himself. */
+const renewedInVain = (job: JobState): [string, { followed: boolean; how: Swap }][] =>
+  job.attempts
+    .slice(0, -1)
+    .flatMap((a) => (a.suspect && isFitted(a) && !job.swapped.has(a.suspect.partId) ? [a.suspect.partId] : []))
+    .map((partId) => [partId, { followed: false, how: 'new part' }]);
 
 /** Culprits of earlier jobs as the circuit names them. */
 function culpritsIn(history: ModelHistory, refOf: (partId: string) => string | undefined): Record<string, number> {

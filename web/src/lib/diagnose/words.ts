@@ -1,5 +1,5 @@
 /** Words of the search for a fault. */
-import { few, type Diagnosis } from '@orthos/core';
+import { few, type Diagnosis, type Swap } from '@orthos/core';
 import { modeName, probeName, shown } from './probes';
 
 /** Ways to tell parts apart that no reading can. */
@@ -57,3 +57,12 @@ export function storyLines(story: Diagnosis['story'], ground: string): string[] 
     return `${probeName(c, ground)}, ${modeName(c)}: ${shown(c.type, c.value)}. ${told}`.slice(0, 400);
   });
 }
+
+/** How it was looked at without a part, and what came of it: the fault gone, the fault still there. */
+export const SWAP_WORDS: Record<Swap, { how: string; gone: string; stayed: string }> = {
+  'good board': { how: 'changed for a good board’s', gone: 'the fault went along with it', stayed: 'the fault stayed' },
+  'new part': { how: 'renewed', gone: 'the fault is gone', stayed: 'the fault stayed' },
+  'leg lifted': { how: 'a leg lifted', gone: 'the line came back', stayed: 'the line stayed as it was' },
+};
+export const swapOutcome = ({ followed, how = 'good board' }: { followed: boolean; how?: Swap | undefined }): string =>
+  followed ? SWAP_WORDS[how].gone : SWAP_WORDS[how].stayed;

@@ -4,6 +4,7 @@ import { damageWords, WHOSE } from '$lib/intake/damage';
 import { formatMoney } from '$lib/intake/money';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
+import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
 import { nameOf } from '$lib/plan/words';
 import type { JobView } from '$lib/jobs/view';
 import {
@@ -180,8 +181,7 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
       .filter(([name, f]) => name !== COMPLAINT && (f.before ?? f.after))
       .map(([name, f]) => ({ name, before: f.before ?? '', after: f.after ?? '' })),
     swaps: [...job.swapped].map(
-      ([partId, followed]) =>
-        `${nameOf(view.board, partId)} changed for a good board’s: the fault ${followed ? 'went along with it' : 'stayed'}`,
+      ([partId, swap]) => `${nameOf(view.board, partId)} ${SWAP_WORDS[swap.how].how}: ${swapOutcome(swap)}`,
     ),
     notDone: gates.filter((g) => !g.overridden).map((g) => `${g.label}: ${g.why}`),
     overrides: job.overrides.map((o) => `${view.gates.find((g) => g.id === o.gate)?.label ?? o.gate}: ${o.why}`),
