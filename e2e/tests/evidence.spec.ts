@@ -85,6 +85,29 @@ test('a part that the circuit lacks holds the verdict back until it is taken in'
   await expect(suspects(page).getByRole('listitem').first()).toContainText('3V3 to ground ohms: 0.4 Ω');
 });
 
+test('which board at all is asked before anything is measured; a missing part leads to fitting alone', async ({
+  page,
+}) => {
+  const jobId = await newJob(page, { board: 'Weir, 2 layers', complaint: 'dead as a doornail' });
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  const which = page.getByRole('region', { name: 'Which board at all' });
+  await which.getByRole('button', { name: 'A good module in its place: fails the same' }).click();
+  await expect(which.getByRole('status')).toContainText('Look beside this board');
+  await expect(page.getByText('A good module in its place: fails the same. It is not this board alone.')).toBeVisible();
+  await page.getByRole('application').focus();
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('Go to a place').fill('C14');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Sign').selectOption('missing');
+  await page.getByRole('button', { name: 'Note' }).click();
+  await page.getByLabel('Why C14').fill('it is not there');
+  await page.getByRole('button', { name: 'C14 it is', exact: true }).click();
+  await page.waitForURL('**/plan');
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  await expect(page.getByText('nothing comes off')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Make it a fit-only job' })).toBeVisible();
+});
+
 test('an IC becomes a regulator: its pins by name, its kind goes along with its class', async ({ page }) => {
   const jobId = await newJob(page, { board: 'Weir, 2 layers', complaint: 'no five volts' });
   await page.goto(`/jobs/${jobId}/diagnose`);

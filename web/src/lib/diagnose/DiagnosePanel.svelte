@@ -32,6 +32,7 @@
   import Seen from './Seen.svelte';
   import Sheet from './Sheet.svelte';
   import Suspects from './Suspects.svelte';
+  import WhichBoard from './WhichBoard.svelte';
 
   interface Props {
     view: DiagnoseView;
@@ -176,6 +177,7 @@
       <Circumstances {view} {job} {circuit} {history} result={finder.result} {record} />
     {/if}
     {#if !circuit}<FirstCircuit {view} {editor} />{/if}
+    {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
     <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
       <summary class="min-h-10 cursor-pointer py-2 font-semibold">
         {circuit ? 'Another reading' : 'A reading'}
