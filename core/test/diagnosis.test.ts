@@ -495,7 +495,7 @@ describe('what contradicts', () => {
   });
 });
 
-describe('a thousand and five hundred searches', () => {
+describe('eight hundred searches', () => {
   it('finds faults with fewer readings than chance or a checklist, and powers nothing that is short', () => {
     const { ways } = simulate(500, 1);
     expect(ways.advice.hits).toBeGreaterThanOrEqual(0.93);
@@ -506,7 +506,7 @@ describe('a thousand and five hundred searches', () => {
     const held = ways.advice.outcomes.filter((o) => o.hit && o.doubt !== null && o.group[0] !== NONE);
     expect(held.length).toBeLessThan(0.1 * 500);
     expect(ways.random.unsafe).toBeGreaterThan(0);
-  });
+  }, 240_000);
 });
 
 it('states for the first part what it is worth, after every reading', () => {
@@ -514,7 +514,7 @@ it('states for the first part what it is worth, after every reading', () => {
     expect(bin.readings).toBeGreaterThan(30);
     expect(Math.abs(bin.stated - bin.right), `${bin.from} to ${bin.to}`).toBeLessThan(0.1);
   }
-});
+}, 120_000);
 
 describe('a circuit that lacks the culprit', () => {
   it('convicts nobody in 95 of 100 searches and more, and names what the board says stands there', () => {
@@ -526,7 +526,7 @@ describe('a circuit that lacks the culprit', () => {
     expect(told.wrong.length).toBeLessThanOrEqual(3);
     const named = (o: { doubt: string | null }) => /not in this circuit/.test(o.doubt ?? '');
     expect(told.outcomes.filter(named).length).toBeGreaterThan(1.5 * blind.outcomes.filter(named).length);
-  });
+  }, 120_000);
 });
 
 describe('place of a short', () => {

@@ -186,14 +186,15 @@ function casesOf(count: number, seed: number, all: boolean): Case[] {
   });
 }
 
-/** Faults that readings show, looked for in three ways. */
+/** Faults that readings show, looked for in three ways: all of them by the advice, the first third in the other ways. */
 export function simulate(count: number, seed: number): Simulation {
   const cases = casesOf(count, seed, false);
   const run = (way: Way) => {
-    const outcomes = cases.map((x) => search(x, way));
+    const mine = way === 'advice' ? cases : cases.slice(0, Math.ceil(count / 3));
+    const outcomes = mine.map((x) => search(x, way));
     return {
-      readings: outcomes.reduce((sum, o) => sum + o.readings, 0) / count,
-      hits: outcomes.filter((o) => o.hit).length / count,
+      readings: outcomes.reduce((sum, o) => sum + o.readings, 0) / mine.length,
+      hits: outcomes.filter((o) => o.hit).length / mine.length,
       unsafe: outcomes.filter((o) => o.unsafe).length,
       outcomes,
     };

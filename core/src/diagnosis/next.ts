@@ -71,12 +71,22 @@ interface Outlook {
   kinds: Outcome[];
 }
 
+const partsKnown = new WeakMap<Dictionary, number[][]>();
+
 /** Hypotheses of each part: what a reading tells of the ohms of its fault, or which of its pins, mends nothing. */
-const partsOf = (hypotheses: Dictionary['hypotheses']): number[][] => {
+function partsOf(dictionary: Dictionary): number[][] {
+  const known = partsKnown.get(dictionary);
+  if (known) return known;
   const byRef = new Map<string, number[]>();
-  hypotheses.forEach(({ ref }, h) => byRef.set(ref, [...(byRef.get(ref) ?? []), h]));
-  return [...byRef.values()];
-};
+  dictionary.hypotheses.forEach(({ ref }, h) => {
+    const own = byRef.get(ref);
+    if (own) own.push(h);
+    else byRef.set(ref, [h]);
+  });
+  const parts = [...byRef.values()];
+  partsKnown.set(dictionary, parts);
+  return parts;
+}
 
 const outlooks = new WeakMap<Dictionary, Outlook[]>();
 
@@ -147,7 +157,7 @@ export function nextTests(
   const shorted = hypotheses.reduce((sum, h, k) => sum + (h.mode === 'short' ? ranking.p[k] : 0), 0);
   const firstPower = (2 + 0.4 * unchecked + 0.2 * shorted * 15) / 3;
   const looks = outlooksOf(dictionary);
-  const parts = partsOf(hypotheses);
+  const parts = partsOf(dictionary);
   const list: NextTest[] = [];
   tests.forEach((test, t) => {
     if (done.has(t) || (isPowered(test.type) && !allowPower && unread.length === 0)) return;
