@@ -90,6 +90,12 @@ test('which board at all is asked before anything is measured; a missing part le
 }) => {
   const jobId = await newJob(page, { board: 'Weir, 2 layers', complaint: 'dead as a doornail' });
   await page.goto(`/jobs/${jobId}/diagnose`);
+  // eyes before meters, once
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByLabel('What you see')).toBeFocused();
+  await page.getByRole('button', { name: 'Nothing to see' }).click();
+  await expect(page.getByText('Looked over, both sides: nothing to see.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Nothing to see' })).toHaveCount(0);
   const which = page.getByRole('region', { name: 'Which board at all' });
   await which.getByRole('button', { name: 'A good module in its place: fails the same' }).click();
   await expect(which.getByRole('status')).toContainText('Look beside this board');

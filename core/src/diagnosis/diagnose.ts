@@ -9,7 +9,7 @@ import { companionsOf } from './companions.ts';
 import { doubtOf, MISFIT } from './conviction.ts';
 import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
 import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
-import { ambiguityGroups, nextTests, splitsOf, verdict, wantedTest } from './next.ts';
+import { ambiguityGroups, nextTests, SPLITS, splitsOf, verdict, wantedTest } from './next.ts';
 import { powerVerdict } from './power.ts';
 import { CLASS_NAMES, EVENTS, NONE, SIGNS, SWAPS, type BoardEvent, type Sign } from './priors.ts';
 import { explain, heldDown, rank, type Circumstances, type Ranking, type Taken } from './rank.ts';
@@ -107,7 +107,7 @@ export const diagnoseOutput = z.strictObject({
   groups: z.array(group),
   /** Share of each group, and the ways to split it. */
   group_shares: z.array(
-    z.strictObject({ p: z.number(), splits: z.array(z.strictObject({ how: z.string(), minutes: z.number() })) }),
+    z.strictObject({ p: z.number(), splits: z.array(z.strictObject({ how: z.enum(SPLITS), minutes: z.number() })) }),
   ),
   next: z.array(nextTest),
   /** Why the first part is not to be convicted yet; null where nothing stands against it. */

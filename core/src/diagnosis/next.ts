@@ -289,8 +289,11 @@ export function ambiguityGroups(dictionary: Dictionary, ranking: Ranking, allowP
   return groups.sort((a, b) => b.p - a.p);
 }
 
+/** Ways to tell parts apart that no reading can. */
+export const SPLITS = ['warmth', 'profile', 'lift', 'swap', 'look'] as const;
+
 export interface Split {
-  how: 'warmth' | 'profile' | 'lift' | 'swap' | 'look';
+  how: (typeof SPLITS)[number];
   minutes: number;
 }
 

@@ -15,7 +15,7 @@
     type ModelHistory,
     type Swap,
   } from '@orthos/core';
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { companionsFound, refs } from './finder.svelte';
   import { SWAP_WORDS, swapOutcome } from './words';
 
@@ -25,15 +25,24 @@
     circuit: Circuit;
     history: ModelHistory;
     result: Diagnosis;
+    /** Way to be without a part that was asked for elsewhere; null: none was. */
+    asked: Swap | null;
     record: (body: JobEventBody) => Promise<boolean>;
   }
-  let { view, job, circuit, history, result, record }: Props = $props();
+  let { view, job, circuit, history, result, asked, record }: Props = $props();
   const desk = useDesk();
   let how = $state(untrack(() => job.software?.how ?? ''));
   let first = $state('');
   let second = $state('');
   let problem = $state('');
   let way = $state<Swap>('good board');
+  let open = $state(false);
+  let field = $state<HTMLSelectElement>();
+  $effect(() => {
+    if (asked === null) return;
+    [way, open] = [asked, true];
+    void tick().then(() => field?.focus());
+  });
   const selected = $derived(view.board.parts.find((p) => p.partId === desk.selected));
   const companions = $derived(companionsFound(circuit.netlist, job, history, refs(view.board, circuit)));
   /** Whole parts that a pair can be made of, likeliest first. */
@@ -63,7 +72,7 @@
   );
 </script>
 
-<details class="my-3 border-t border-line pt-1">
+<details class="my-3 border-t border-line pt-1" bind:open>
   <summary class="min-h-10 cursor-pointer py-2 font-semibold">What else speaks: software, swaps, two at once</summary>
   {#if companions.length > 0}
     <p class="mb-2">
@@ -114,7 +123,7 @@
   {/each}
   <div class="flex flex-wrap items-center gap-2">
     <span class="min-w-16">{selected ? partName(selected) : 'select the part on the board'}</span>
-    <select class="field min-w-32 flex-1" bind:value={way} aria-label="How it was without the part">
+    <select class="field min-w-32 flex-1" bind:value={way} bind:this={field} aria-label="How it was without the part">
       {#each SWAPS as s (s)}<option value={s}>{SWAP_WORDS[s].how}</option>{/each}
     </select>
     <button

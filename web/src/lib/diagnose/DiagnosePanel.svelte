@@ -14,6 +14,7 @@
     isFitted,
     partName,
     type ModelHistory,
+    type Swap,
   } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
   import StartUps from '$lib/intake/StartUps.svelte';
@@ -26,6 +27,7 @@
   import { circuitOf } from './circuitOf';
   import { Finder, questionOf, refs } from './finder.svelte';
   import FirstCircuit from './FirstCircuit.svelte';
+  import LookFirst from './LookFirst.svelte';
   import NextCard from './NextCard.svelte';
   import ReadingForm from './ReadingForm.svelte';
   import ReadingTable from './ReadingTable.svelte';
@@ -60,6 +62,9 @@
   let tab = $state<Tab>('find');
   /** Rail that a search along copper was asked for; null: the one that reads lowest. */
   let railNet = $state<string | null>(null);
+  /** Way to be without a part that was asked for. */
+  let without = $state<Swap | null>(null);
+  let seen = $state<Seen>();
 
   const job = $derived(stateOf(view.events));
   const circuit = $derived(circuitOf(view.circuits, job));
@@ -162,6 +167,9 @@
   {:else if tab === 'sheet'}
     <Sheet {view} {job} {circuit} {record} result={finder.result} />
   {:else}
+    {#if job.readings.length === 0 && job.observations.length === 0}
+      <LookFirst {record} onLook={() => seen?.focus()} />
+    {/if}
     {#if circuit && finder.result}
       <NextCard
         {view}
@@ -172,9 +180,11 @@
           railNet = net;
           tab = 'rail';
         }}
+        onLook={() => seen?.focus()}
+        onWithout={(way) => (without = way)}
       />
       <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
-      <Circumstances {view} {job} {circuit} {history} result={finder.result} {record} />
+      <Circumstances {view} {job} {circuit} {history} result={finder.result} asked={without} {record} />
     {/if}
     {#if !circuit}<FirstCircuit {view} {editor} />{/if}
     {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
@@ -186,7 +196,7 @@
     </details>
     {#if !circuit}<ComparedSuspects {view} onConvict={convict} />{/if}
     <ReadingTable board={view.board} readings={job.readings} {withdraw} />
-    <Seen {view} {job} {record} {withdraw} />
+    <Seen {view} {job} {record} {withdraw} bind:this={seen} />
 
     <h3 class="mt-6 mb-1 text-[13px] text-ink2">Suspect</h3>
     {#if suspect}

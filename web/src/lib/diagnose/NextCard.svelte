@@ -13,6 +13,7 @@
     type Measured,
     type Netlist,
     type Place,
+    type Swap,
   } from '@orthos/core';
   import type { DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
@@ -37,8 +38,12 @@
     record: (body: JobEventBody) => Promise<boolean>;
     /** Goes to the millivolts along a rail; null where none of theirs is known. */
     onRail: (net: string | null) => void;
+    /** Goes to where a sight is noted. */
+    onLook: () => void;
+    /** Goes to where it is said how the board was without a part. */
+    onWithout: (way: Swap) => void;
   }
-  let { view, netlist, result, record, onRail }: Props = $props();
+  let { view, netlist, result, record, onRail, onLook, onWithout }: Props = $props();
   const desk = useDesk();
   let skipped = $state(0);
   let value = $state('');
@@ -77,6 +82,12 @@
     const [first] = nets;
     return [...(first ?? [])].find((net) => net !== netlist.ground && nets.every((own) => own.has(net))) ?? null;
   });
+  /** Every way to split them opens where it is done. */
+  function split(how: keyof typeof SPLIT): void {
+    if (how === 'look') onLook();
+    else if (how === 'profile' || how === 'warmth') onRail(rail);
+    else onWithout(how === 'lift' ? 'leg lifted' : 'good board');
+  }
   const skip = () => (skipped = (skipped + 1) % Math.max(1, offered.length));
   useKeys('Diagnose', () => [
     { keys: ['s'], label: 'skip, next best', run: skip, line: true },
@@ -139,13 +150,15 @@
     <p class="text-[13px] text-ink2">No meter reading tells these apart</p>
     <h2 class="text-xl leading-tight">{few(group)}: split them</h2>
     <ol class="mt-1 list-inside list-decimal">
-      {#each result.group_shares[0].splits as s (s.how)}<li>
-          {#if s.how === 'profile' || s.how === 'warmth'}<button
-              type="button"
-              class="min-h-6 underline decoration-line underline-offset-4"
-              onclick={() => onRail(rail)}>{SPLIT[s.how]}</button
-            >{:else}{SPLIT[s.how] ?? s.how}{/if}, <span class="text-ink2">about {s.minutes} min</span>
-        </li>{/each}
+      {#each result.group_shares[0].splits as s (s.how)}
+        <li>
+          <button
+            type="button"
+            class="min-h-6 underline decoration-line underline-offset-4"
+            onclick={() => split(s.how)}>{SPLIT[s.how]}</button
+          >, <span class="text-ink2">about {s.minutes} min</span>
+        </li>
+      {/each}
     </ol>
   </section>
 {:else if next && place}

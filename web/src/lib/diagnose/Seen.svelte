@@ -17,6 +17,11 @@
   let note = $state('');
   let sign = $state<Sign | ''>('');
   let problem = $state('');
+  let input = $state<HTMLInputElement>();
+  /** Puts the cursor where a sight is noted. */
+  export function focus(): void {
+    input?.focus();
+  }
 
   async function add(event: SubmitEvent) {
     event.preventDefault();
@@ -49,6 +54,7 @@
   <input
     class="field min-w-0 flex-1"
     bind:value={note}
+    bind:this={input}
     placeholder={desk.place ? `at ${placeName(view.board, desk.place)}: burn, crust` : 'burn, crust, missing part'}
     aria-label="What you see"
     maxlength="2000"

@@ -3,7 +3,7 @@ import { few, type Diagnosis, type Swap } from '@orthos/core';
 import { modeName, probeName, shown } from './probes';
 
 /** Ways to tell parts apart that no reading can. */
-export const SPLIT: Record<string, string> = {
+export const SPLIT: Record<Diagnosis['group_shares'][number]['splits'][number]['how'], string> = {
   look: 'look at them under the microscope',
   profile: 'millivolts along the rail with a current injected',
   warmth: 'inject a current and feel which one warms up',
