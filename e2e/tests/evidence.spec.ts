@@ -49,7 +49,7 @@ test('from a board file with nets to a ranked rail fault: under a minute and thi
 
   // the tool for the place on it opens on the rail that reads low
   await tab(page, 'Rail');
-  await expect(page.getByLabel('Rail', { exact: true })).toHaveValue('3V3');
+  await expect(page.getByRole('combobox', { name: 'Rail', exact: true })).toHaveValue('3V3');
   await expect(page.getByRole('list', { name: 'Pads of 3V3' })).toContainText('C10');
 });
 

@@ -8,7 +8,7 @@ import { openJob, openRun, planReady, record, tap, test, uuid7 } from './helpers
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 const INTAKE_PARTS = ['Tried', 'Opening', 'Damage', 'Offer', 'Before'];
-const DIAGNOSE_PARTS = ['Sheet', 'Circuit', 'Rail', 'Routine'];
+const DIAGNOSE_PARTS = ['Sheet', 'Circuit', 'Rail', 'Current', 'Routine'];
 const RUN = '019ac000-0000-4000-8000-0000000000c1';
 const BLANK = blankBoard('Blank', 50, 40, 2, 1.6);
 const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
