@@ -246,12 +246,12 @@ describe('the question to the ranking', () => {
         none,
       );
     const run = [stage('connected', 0, 0.001), stage('running', 6, 0.031), stage('asleep', 20, 0.002)];
-    expect(asked(run)?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.031, good: 0.02 }]);
+    expect(asked(run)?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.031, good: 0.02, spread: 0.6 }]);
     expect(asked([stage('running', 6, 0.031, { supply_V: 12 })])?.readings).toEqual([]);
     expect(asked([stage('asleep', 20, 0.002)])?.readings).toEqual([]);
     // held by its limit it says that it would be more: the circuit is asked with that limit
     const held = asked([stage('running', 6, 0.1, { limit_A: 0.1 })]);
-    expect(held?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.1, good: null }]);
+    expect(held?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.1, good: null, spread: 0.6 }]);
     expect(held?.netlist.power?.states.awake.sources[0]).toMatchObject({ ilim: 0.1 });
   });
   it('says what the board holds beside the circuit', () => {

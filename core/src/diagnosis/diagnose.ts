@@ -32,7 +32,14 @@ const history = z.union([
 export const diagnoseInput = z.strictObject({
   netlist: netlistSchema,
   readings: z
-    .array(circuitReadingSchema.extend({ value: measured, good: measured.nullish() }))
+    .array(
+      circuitReadingSchema.extend({
+        value: measured,
+        good: measured.nullish(),
+        /** How far it may be off besides the meter, as a spread of its logarithm: a current of a start-up, say. */
+        spread: z.number().min(0).max(3).optional(),
+      }),
+    )
     .max(1000)
     .default([]),
   /** Resistance of the leads, taken off every ohm reading. */
@@ -139,7 +146,8 @@ function taken(
   const type = r.type === 'cont' ? 'ohm' : r.type;
   const value = type === 'ohm' && typeof r.value === 'number' ? Math.max(0, r.value - leads_ohm) : r.value;
   const percent = type === 'ohm' ? accuracy.ohm_percent : accuracy.volt_percent;
-  const error = typeof value === 'number' ? (scaleSlope(type, value) * Math.abs(value) * percent) / 100 : 0;
+  const off = Math.hypot(percent / 100, r.spread ?? 0);
+  const error = typeof value === 'number' ? scaleSlope(type, value) * Math.abs(value) * off : 0;
   const good = r.good ?? undefined;
   return { type, ...probes, state, value, shown: r.value, error, ...(good === undefined ? {} : { good }) };
 }

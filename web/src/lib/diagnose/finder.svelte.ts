@@ -106,6 +106,8 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
   };
 }
 
+/** A stage is a moment of something that changes; the circuit is computed at rest. */
+const STAGE_SPREAD = 0.6;
 /** Stages at which the circuit rests; what it takes then is no current of a state under power. */
 const RESTS = /sleep|standby|off\b|connected/i;
 /** Volts of a start-up that count as those of the circuit's supply: this share of them at least, and at most. */
@@ -133,7 +135,10 @@ function startUpReading(
   const good = view.goodStartUps[0]?.stages.find((g) => g.stage.toLowerCase() === last.stage.toLowerCase());
   return {
     netlist: limited ? suppliedAt(netlist, state, { volts: nominal, limit_A: last.limit_A }) : netlist,
-    reading: { type: 'isup', state, value: last.current_A, good: limited ? null : (good?.current_A ?? null) },
+    reading: {
+      ...{ type: 'isup', state, value: last.current_A, good: limited ? null : (good?.current_A ?? null) },
+      spread: STAGE_SPREAD,
+    },
   };
 }
 
