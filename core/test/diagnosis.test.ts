@@ -482,6 +482,16 @@ describe('what contradicts', () => {
     const dead = ask({ netlist: netlistOf('buck'), readings: [{ ...volts, value: 0.4 }, ...torn] });
     expect(dead.doubt ?? '').not.toMatch(/ W of a supply/);
   });
+  it('a current that is only roughly known contradicts less than one that was measured', () => {
+    const netlist = netlistOf('buck');
+    const read = [ohm('VINF', 155e3), ohm('3V3', 0.5), { type: 'isup' as const, state: 'awake', value: 0.25 }];
+    const seen = [{ ref: 'C7', sign: 'hole' }];
+    const [measured, rough] = [undefined, 1.2].map((spread) =>
+      ask({ netlist, seen, readings: read.map((r) => (r.type === 'isup' && spread ? { ...r, spread } : r)) }),
+    );
+    expect(measured.doubt).toContain('the supply reads');
+    expect(rough.doubt).toBeNull();
+  });
   it('holds the first part down, shares still add up to one', () => {
     const d = ask({
       netlist: netlistOf('buck'),
