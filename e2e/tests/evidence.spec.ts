@@ -100,9 +100,9 @@ test('which board at all is asked before anything is measured; a missing part le
   // eyes before meters, once
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByLabel('What you see')).toBeFocused();
-  await page.getByRole('button', { name: 'Nothing to see' }).click();
+  await page.getByRole('button', { name: 'Nothing to see', exact: true }).click();
   await expect(page.getByText('Looked over, both sides: nothing to see.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Nothing to see' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Nothing to see', exact: true })).toHaveCount(0);
   const which = page.getByRole('region', { name: 'Which board at all' });
   await which.getByRole('button', { name: 'A good module in its place: fails the same' }).click();
   await expect(which.getByRole('status')).toContainText('Look beside this board');
