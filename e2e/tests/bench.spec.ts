@@ -86,7 +86,7 @@ test('notes are kept, named to their place, and can be taken back', async ({ pag
   await page.getByRole('application').focus();
   await page.keyboard.press('.');
   await page.getByLabel('What you see').fill('burnt');
-  await page.getByRole('button', { name: 'Note' }).click();
+  await page.getByRole('button', { name: 'Note', exact: true }).click();
   const note = page.getByRole('listitem').filter({ hasText: 'burnt' });
   await expect(note).toBeVisible();
   await page.reload();

@@ -36,7 +36,8 @@ test('a regulator that reads healthy and is silent: the meter goes where it is t
   await expect(card(page)).not.toContainText('volts');
   const convict = page.getByRole('button', { name: 'Convict U3' });
   for (let n = 0; n < 14; n++) {
-    if ((await suspects(page).innerText()).match(/U3[^%]*(> 99|9[5-9]) %/)) break;
+    // named alone and nothing against it
+    if (await convict.isVisible()) break;
     const before = await page.getByRole('row').count();
     await page.getByRole('application').focus();
     await page.keyboard.press('m');

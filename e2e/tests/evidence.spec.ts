@@ -112,7 +112,7 @@ test('which board at all is asked before anything is measured; a missing part le
   await page.getByPlaceholder('Go to a place').fill('C14');
   await page.keyboard.press('Enter');
   await page.getByLabel('Sign').selectOption('missing');
-  await page.getByRole('button', { name: 'Note' }).click();
+  await page.getByRole('button', { name: 'Note', exact: true }).click();
   await page.getByLabel('Why C14').fill('it is not there');
   await page.getByRole('button', { name: 'C14 it is', exact: true }).click();
   await page.waitForURL('**/plan');
