@@ -89,6 +89,8 @@ export const intakeEvents = [
     supply_V: z.number().min(0).max(2000),
     limit_A: z.number().positive().max(1000),
     current_A: z.number().min(0).max(1000),
+    /** It comes from the simulated supply. */
+    simulated: z.literal(true).optional(),
   }),
   z.strictObject({ type: z.literal('proof'), by: z.enum(['running', 'readings']), why: text }),
   z.strictObject({

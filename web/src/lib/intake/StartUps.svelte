@@ -94,12 +94,22 @@
       const at_s = plan.map(([, at]) => at).sort((a, b) => a - b);
       const answer = (await send('POST', `/api/jobs/${view.ticket.id}/supply`, { volts: supply_V, limit_A, at_s })) as {
         moments: { at_s: number; volts: number; current_A: number }[];
+        simulated?: true;
       };
       recorder.problem = null;
       const names = plan.toSorted((a, b) => a[1] - b[1]).map(([name]) => name);
+      const by = answer.simulated ? { simulated: true as const } : {};
       for (const [n, m] of answer.moments.entries()) {
         const shown = { at_s: Number(m.at_s.toFixed(2)), current_A: Number(m.current_A.toPrecision(3)) };
-        const body = { type: 'supply-stage' as const, startUpId: id, stage: names[n], supply_V, limit_A, ...shown };
+        const body = {
+          type: 'supply-stage' as const,
+          startUpId: id,
+          stage: names[n],
+          supply_V,
+          limit_A,
+          ...shown,
+          ...by,
+        };
         if (!(await recorder.record(body))) return;
         startUpId = id;
       }
@@ -141,7 +151,10 @@
         <span class="w-12 text-[13px] text-ink2">{s.at_s} s</span>
         <span class="min-w-0 flex-1"
           >{s.stage}
-          <span class="block text-[13px] text-ink2">{s.supply_V} V, limit {formatReading(s.limit_A, 'current')}</span
+          <span class="block text-[13px] text-ink2"
+            >{s.supply_V} V, limit {formatReading(s.limit_A, 'current')}{#if s.simulated}, <span class="text-caution"
+                >simulated</span
+              >{/if}</span
           ></span
         >
         <span class="w-18 text-right font-semibold">{formatReading(s.current_A, 'current')}</span>

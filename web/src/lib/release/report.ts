@@ -75,7 +75,12 @@ function intakeRows(job: JobState): [string, string][] {
       tried && `${tried.seen === 'as told' ? 'seen as told' : tried.seen}${tried.note ? `, ${tried.note}` : ''}`,
     ],
     ['How it began', job.onset.join(', ')],
-    ['Start-up', startUps[0]?.stages.map((s) => `${s.stage} ${formatReading(s.current_A, 'current')}`).join(', ')],
+    [
+      'Start-up',
+      startUps[0]?.stages
+        .map((s) => `${s.stage} ${formatReading(s.current_A, 'current')}${s.simulated ? ' (simulated)' : ''}`)
+        .join(', '),
+    ],
     ['Proof', proof && `${proof.by === 'running' ? 'run' : 'measured only'}, ${proof.why}`],
     [
       'Price',
