@@ -168,6 +168,20 @@ describe('priors', () => {
 });
 
 describe('ranking', () => {
+  it('says how much the shop’s own cases weigh', () => {
+    const readings = [ohm('3V3', 0.4, 900)];
+    const history = { jobs: 9, culprits: { C3: 6 } };
+    const told = ask({ netlist: netlistOf('buck'), readings, history }).parts;
+    const of = (ref: string) => told.find((p) => p.ref === ref);
+    expect(of('C3')?.shop?.found).toBe(6);
+    expect(of('C3')?.shop?.factor).toBeGreaterThan(2);
+    expect(told.filter((p) => p.shop)).toHaveLength(1);
+    const blind = ask({ netlist: netlistOf('buck'), readings }).parts;
+    expect(blind.some((p) => p.shop)).toBe(false);
+    const odds = (parts: typeof told) =>
+      (parts.find((p) => p.ref === 'C3')?.p ?? 0) / (parts.find((p) => p.ref === 'C4')?.p ?? 1);
+    expect(odds(told)).toBeGreaterThan(1.9 * odds(blind));
+  });
   it('names the ceramics of a shorted rail as one group and blocks power', () => {
     const out = ask({ netlist: netlistOf('buck'), readings: [ohm('3V3', 0.6)] });
     expect(out.power).toBe('blocked');

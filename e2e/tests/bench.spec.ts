@@ -62,7 +62,7 @@ test('a wrong suspect becomes an earlier attempt; a powered reading is warned of
   await page.getByLabel('What', { exact: true }).selectOption('dcv');
   await expect(form.getByText('the power gate lapses with this reading')).toBeVisible();
   await page.getByLabel('Measured at').fill('U3.5');
-  await page.getByLabel('no good board at hand').check();
+  await page.getByLabel('beside it stands').selectOption('expected');
   await page.getByLabel('Reads, V').fill('3,31');
   await page.getByLabel('Expected, V').fill('3.3');
   await page.keyboard.press('Enter');

@@ -92,6 +92,55 @@ test('a part that the circuit lacks holds the verdict back until it is taken in'
   await expect(suspects(page).getByRole('listitem').first()).toContainText('3V3 to ground ohms: 0.4 Ω');
 });
 
+test('without a circuit the sheet goes by rails and places, against a good board or the twin channel', async ({
+  page,
+}) => {
+  await importBoard(page, 'Gate D');
+  const jobId = await newJob(page, { board: 'Gate D, 6 layers', complaint: 'one channel dead' });
+  await page.goto(`/jobs/${jobId}/diagnose`);
+  await tab(page, 'Sheet');
+  const row = (name: string) => page.getByLabel(`${name} to ground`, { exact: true });
+  await page.getByLabel('a good board').check();
+  await page.getByLabel('Which good board').fill('the hall’s');
+  await row('3V3').fill('900');
+  await row('3V3').press('Enter');
+  await expect(page.getByRole('row', { name: /3V3 to ground/ })).toContainText('900 Ω (1)');
+  await page.getByLabel('a good board').uncheck();
+  await row('3V3').fill('.4');
+  await row('3V3').press('Enter');
+  await expect(page.getByRole('row', { name: /3V3 to ground/ })).toContainText('too low');
+  // a place that is on no rail
+  await page.getByLabel('Net or place').fill('nowhere');
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  await expect(page.getByText('nowhere: no net and no part of this board')).toBeVisible();
+  await page.getByLabel('Net or place').fill('C10.1');
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  await expect(row('3V3')).toBeFocused();
+  await tab(page, 'Find');
+  await expect(suspects(page)).toContainText('3V3 reads 0.4 Ω, a good board 900 Ω');
+  // the place is known from the good board; of another net the twin channel tells
+  const own = page.getByRole('form', { name: 'Reading', exact: true });
+  await own.getByLabel('Measured at').fill('C10.1');
+  await expect(own).toContainText('Known good: 900 Ω, 1 board');
+  const read = async (at: string, ohms: string) => {
+    await own.getByLabel('Measured at').fill(at);
+    await own.getByLabel('Reads, Ω').fill(ohms);
+  };
+  await own.getByLabel('beside it stands').selectOption('twin');
+  await read('R2.1', '24');
+  await own.getByLabel('Twin, value or place, Ω').fill('R1.1');
+  await page.keyboard.press('Enter');
+  await expect(own.getByRole('alert')).toContainText('Nothing was read at R1.1 yet');
+  await own.getByLabel('Twin, value or place, Ω').fill('');
+  await read('R1.1', '1k2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /R1\.1/ })).toBeVisible();
+  await read('R2.1', '24');
+  await own.getByLabel('Twin, value or place, Ω').fill('R1.1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /R2\.1/ })).toContainText('1k2');
+});
+
 test('which board at all is asked before anything is measured; a missing part leads to fitting alone', async ({
   page,
 }) => {

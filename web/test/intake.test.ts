@@ -1,8 +1,8 @@
 import { RunningJob, expressBoard, foldJob, modelHistory, type JobEvent, type JobEventBody } from '@orthos/core';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { questionOf } from '../src/lib/diagnose/finder.svelte.ts';
-import { readTyped } from '../src/lib/diagnose/probes.ts';
+import { compared, questionOf, referenceFor } from '../src/lib/diagnose/finder.svelte.ts';
+import { probeOfReading, readTyped } from '../src/lib/diagnose/probes.ts';
 import { damageMarks, damageWords } from '../src/lib/intake/damage.ts';
 import { formatMoney, moneyField, parseMoney } from '../src/lib/intake/money.ts';
 import { reportOf } from '../src/lib/release/report.ts';
@@ -222,7 +222,7 @@ describe('the question to the ranking', () => {
     powered: false,
   };
   const ask = (bodies: JobEventBody[], history = none) =>
-    questionOf({ ...viewOf(ternT2, undefined, log(bodies)), circuits: [circuit], meters: [meter] }, history);
+    questionOf({ ...viewOf(ternT2, undefined, log(bodies)), circuits: [circuit], meters: [meter], history });
   it('brings leads and accuracy of the kit, and takes the leads off the good board too', () => {
     expect(ask([reading])).toMatchObject({
       lead_resistance_ohm: 0.3,
@@ -236,15 +236,12 @@ describe('the question to the ranking', () => {
       ...more,
     });
     const asked = (bodies: JobEventBody[]) =>
-      questionOf(
-        {
-          ...viewOf(ternT2, undefined, log(bodies)),
-          circuits: [circuit],
-          meters: [meter],
-          goodStartUps: [{ id: 'g', unit: 'hall', stages: [{ stage: 'running', at_s: 6, current_A: 0.02 }] }],
-        },
-        none,
-      );
+      questionOf({
+        ...viewOf(ternT2, undefined, log(bodies)),
+        circuits: [circuit],
+        meters: [meter],
+        goodStartUps: [{ id: 'g', unit: 'hall', stages: [{ stage: 'running', at_s: 6, current_A: 0.02 }] }],
+      });
     const run = [stage('connected', 0, 0.001), stage('running', 6, 0.031), stage('asleep', 20, 0.002)];
     expect(asked(run)?.readings).toEqual([{ type: 'isup', state: 'awake', value: 0.031, good: 0.02, spread: 0.6 }]);
     expect(asked([stage('running', 6, 0.031, { supply_V: 12 })])?.readings).toEqual([]);
@@ -257,6 +254,45 @@ describe('the question to the ranking', () => {
   it('says what the board holds beside the circuit', () => {
     const beside = ask([reading])?.beside ?? [];
     expect(beside.some((b) => b.net === '3V3')).toBe(true);
+  });
+  it('knows what good boards read at a place: measured as such, by net or by the place alone, beside an earlier reading, or after a repair', () => {
+    const bare: JobEventBody = { ...reading, good: null };
+    const good = (past: JobEventBody[]) =>
+      ask([bare], modelHistory([{ id: 'e', number: 7, complaint: '', log: new RunningJob(log(past)) }]))?.readings[0]
+        .good;
+    expect(good([])).toBeNull();
+    expect(good([{ ...reading, goodFrom: 'good board' }])).toBeCloseTo(2399.7, 6);
+    expect(good([{ ...reading, goodFrom: 'expected' }])).toBeNull();
+    const healed: JobEventBody[] = [
+      bare,
+      { type: 'run-begun', runId: v7(), op: 'remove', method: 'air', guide: null, offline: false, bench: false },
+      { ...bare, value: 2380 },
+    ];
+    expect(good([...healed, { type: 'released', outcome: 'declined' }])).toBeNull();
+    const held = [{ type: 'suspect', partId: 'c7', why: 'low' }, ...healed] as JobEventBody[];
+    expect(good([...held, { type: 'released', outcome: 'repaired' }])).toBeCloseTo(2379.7, 6);
+    // without a circuit a place has its net, or its name
+    const view = viewOf(ternT2, undefined, log([bare]));
+    const stored = (red: string) => ({
+      id: v7(),
+      unit: 'hall',
+      type: 'ohm' as const,
+      red,
+      black: 'GND',
+      state: '',
+      value: 2400,
+    });
+    const probe = probeOfReading({ place: reading.place, quantity: 'ohm' }, ternT2, null);
+    expect(probe && referenceFor({ ...view, goodReadings: [stored('3V3')] }, null, probe)).toMatchObject({
+      value: expect.closeTo(2400, 6),
+      units: 1,
+    });
+    const netless = { ...ternT2, parts: ternT2.parts.map((p) => ({ ...p, nets: undefined })) } as typeof ternT2;
+    const named = probeOfReading({ place: reading.place, quantity: 'ohm' }, netless, null);
+    expect(named?.red).toBe('C7.1');
+    const found = compared({ ...view, board: netless, goodReadings: [stored('C7.1')] });
+    expect(found.readings).toMatchObject([{ net: 'c7', value: 1.4, good: expect.closeTo(2400, 6) }]);
+    expect(found.suspects[0].ref).toBe('C7');
   });
   it('brings the past of the model, as the circuit names its parts', () => {
     const past = modelHistory(

@@ -1,4 +1,4 @@
-import { DEFAULT_STATION, judgeGates, foldJob, methodsFor, type BoardModel, type JobEvent } from '@orthos/core';
+import { DEFAULT_STATION, judgeGates, foldJob, methodsFor, modelHistory, type BoardModel, type JobEvent } from '@orthos/core';
 import type { DiagnoseView } from '../src/lib/diagnose/view.ts';
 
 /** A job as its pages get it, with what diagnosis knows besides: made from a board, a target and a log alone. */
@@ -58,6 +58,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     modelId: '0195f000-0000-7000-8000-0000000000aa',
     circuits: [],
     goodReadings: [],
+    history: modelHistory([]),
     goodStartUps: [],
     routines: [],
     meters: [],

@@ -99,7 +99,13 @@ export function rankByComparison(
   readings: readonly Compared[],
   seen: readonly { partId: string; sign: Sign }[] = [],
 ): ComparedSuspect[] {
-  const netsOfPart = (p: PlacedPart) => [...new Set(Object.values(p.nets ?? {}))].filter((n) => !isGroundNet(n));
+  // a part whose nets nobody knows is known by what was read at it
+  const readAt = new Set(readings.map((r) => r.net));
+  const netsOfPart = (p: PlacedPart) => {
+    const nets = new Set(Object.values(p.nets ?? {}));
+    if (readAt.has(p.partId)) nets.add(p.partId);
+    return [...nets].filter((n) => !isGroundNet(n));
+  };
   const joined = new Map<string, Set<string>>();
   for (const part of board.parts)
     if (SERIES.has(classOfPart(part)))

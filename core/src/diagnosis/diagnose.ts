@@ -12,7 +12,7 @@ import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, SPLITS, splitsOf, verdict, wantedTest } from './next.ts';
 import { powerVerdict } from './power.ts';
 import { CLASS_NAMES, EVENTS, NONE, SIGNS, SWAPS, type BoardEvent, type Sign } from './priors.ts';
-import { explain, heldDown, rank, type Circumstances, type Ranking, type Taken } from './rank.ts';
+import { explain, heldDown, rank, shopFactors, type Circumstances, type Ranking, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
 
 const ref = z.string().trim().min(1).max(40);
@@ -62,6 +62,18 @@ export const diagnoseInput = z.strictObject({
     .max(50)
     .default([]),
   companions: z.array(ref).max(50).default([]),
+  /** Millivolts along rails: shares of the parts on each as `diagnose.locate` gives them, all weighing alike there. */
+  on_rails: z
+    .array(
+      z.strictObject({
+        net: ref,
+        places: z.array(z.strictObject({ ref, p: z.number().min(0).max(1) })).max(500),
+        /** Whether the copper was as drawn; else assumed. */
+        drawn: z.boolean().default(false),
+      }),
+    )
+    .max(20)
+    .default([]),
   software: z.enum(['possible', 'ruled out']).optional(),
   /** Two faults at once, to be weighed beside the single ones. */
   pair: z.tuple([faultSchema, faultSchema]).optional(),
@@ -110,7 +122,15 @@ const chapter = z.strictObject({
 
 export const diagnoseOutput = z.strictObject({
   suspects: z.array(z.strictObject({ ref: z.string(), mode: z.string(), where: z.string(), p: z.number() })),
-  parts: z.array(z.strictObject({ ref: z.string(), p: z.number(), voices: z.array(voice).optional() })),
+  parts: z.array(
+    z.strictObject({
+      ref: z.string(),
+      p: z.number(),
+      voices: z.array(voice).optional(),
+      /** How often earlier jobs found it, and what that makes of its weight. */
+      shop: z.strictObject({ found: z.int(), factor: z.number() }).optional(),
+    }),
+  ),
   groups: z.array(group),
   /** Share of each group, and the ways to split it. */
   group_shares: z.array(
@@ -269,6 +289,9 @@ function besideAcquitted(netlist: Netlist, swapped: DiagnoseInput['swapped']): s
   return [...new Set(beside)].filter((ref) => !acquitted.has(ref));
 }
 
+const wasProfiled = (rails: DiagnoseInput['on_rails'], refs: readonly string[]) =>
+  rails.some((r) => r.places.some((p) => refs.includes(p.ref)));
+
 /** Throws `NetlistError` for a circuit that does not hang together. */
 export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {}, most = 8): Diagnosis {
   const { netlist } = input;
@@ -301,6 +324,7 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     offBoard: input.off_board,
     swapped: input.swapped,
     companions: input.companions,
+    onRails: input.on_rails,
     besideAcquitted: besideAcquitted(netlist, input.swapped),
     ...(shop ? { shop } : {}),
     ...(input.software ? { software: input.software } : {}),
@@ -341,15 +365,28 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
         weight,
         expected: shownAt(reading.type, expected.y),
       }));
+  const factors = shop && shopFactors(dictionary.hypotheses, shop);
+  const foundBefore = (ref: string) => {
+    const found = shop?.culprits[ref] ?? 0;
+    return found > 0 ? { shop: { found, factor: factors?.get(ref) ?? 1 } } : {};
+  };
   const notes = strange.map(
     (r) => `no part of the circuit is on ${nets.has(r.red) ? r.black : r.red}: that reading was left out`,
   );
   if (ranking.contradiction) notes.push(MISFIT);
   return {
     suspects: ranking.suspects.filter((s) => s.p > 1e-5).slice(0, 300),
-    parts: ranking.parts.map((part, i) => (i < EXPLAINED ? { ...part, voices: voicesOf(part.ref) } : part)),
+    parts: ranking.parts.map((part, i) =>
+      i < EXPLAINED ? { ...part, voices: voicesOf(part.ref), ...foundBefore(part.ref) } : part,
+    ),
     groups: groups.map((g) => g.refs),
-    group_shares: groups.map((g) => ({ p: g.p, splits: splitsOf(dictionary, ranking, g) })),
+    group_shares: groups.map((g) => ({
+      p: g.p,
+      // what was read along the rail is not read again
+      splits: splitsOf(dictionary, ranking, g).filter(
+        (s) => s.how !== 'profile' || !wasProfiled(input.on_rails, g.refs),
+      ),
+    })),
     next: [...wanting, ...offered.filter((t) => !wanting.some((w) => testKey(w) === testKey(t)))]
       .slice(0, most)
       .map(({ type, red, black, state, bits, minutes, healthy, expects }) => ({

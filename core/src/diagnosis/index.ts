@@ -11,7 +11,7 @@ export {
 export { diagnose, diagnoseInput, diagnoseOutput, type DiagnoseInput, type Diagnosis } from './diagnose.ts';
 export { testsOf, type Test } from './dictionary.ts';
 export type { Beside } from './hypotheses.ts';
-export { injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';
+export { fitsNowhere, injectionWarmth, locateInput, locateShort, type LocateInput, type Located } from './locate.ts';
 export {
   classOf,
   CLASSES,

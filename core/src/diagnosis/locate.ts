@@ -219,6 +219,9 @@ function reached(sheet: Sheet, from: number): Uint8Array {
   return seen;
 }
 
+/** Whether no place on the copper explains so many millivolts: the least χ² is three times what chance makes of it. */
+export const fitsNowhere = (chi2: number, points: number): boolean => chi2 > 3 * Math.max(1, points - 2);
+
 /** Finds the place of a short from a millivolt profile. */
 export function locateShort(input: LocateInput): Located {
   const sheet = sheetOf(input.copper);
@@ -270,7 +273,7 @@ export function locateShort(input: LocateInput): Located {
     notes.push(
       `the largest drop is only ${largest} mV: inject about ${Number(((input.current_A * 8 * input.noise_mV) / Math.max(largest, 1e-3)).toPrecision(2))} A`,
     );
-  const misfit = least > 3 * Math.max(1, used.length - 2);
+  const misfit = fitsNowhere(least, used.length);
   if (misfit) notes.push('no place on this copper fits the readings well: copper missing here, or more than one short');
   const candidates = judged
     .map((c) => ({ ref: c.ref, chi2: c.chi2, p: (c.weight * Math.exp((bestCandidate - c.chi2) / 2)) / total }))

@@ -8,6 +8,7 @@ import type { Measured } from '../job/eventForms.ts';
 import { flat, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
 import { spreadAt, testKey, type Dictionary, type Test } from './dictionary.ts';
 import type { Hypothesis } from './hypotheses.ts';
+import { placeFactor, type OnRail } from './onRail.ts';
 import {
   BESIDE_ACQUITTED_FACTOR,
   NONE,
@@ -47,6 +48,8 @@ export interface Circumstances {
   companions?: string[];
   /** Parts that feed or command one that was acquitted. */
   besideAcquitted?: string[];
+  /** Millivolts along rails. */
+  onRails?: readonly OnRail[];
   /** Whether software can imitate the complaint. */
   software?: 'possible' | 'ruled out';
 }
@@ -182,20 +185,26 @@ function expectation(
   return f && { y: f.y, s: Math.hypot(f.s, f.bend) };
 }
 
+/** What earlier jobs of the shop make of each part's weight: a factor, by name. */
+export function shopFactors(
+  hypotheses: readonly Hypothesis[],
+  { jobs, culprits }: NonNullable<Circumstances['shop']>,
+): Map<string, number> {
+  const perRef = new Map<string, number>();
+  for (const h of hypotheses) perRef.set(h.ref, (perRef.get(h.ref) ?? 0) + h.weight);
+  const total = [...perRef.values()].reduce((sum, w) => sum + w, 0);
+  return new Map([...perRef].map(([ref, w]) => [ref, shopFactor(w / total, culprits[ref] ?? 0, jobs)]));
+}
+
 /** Share of each part before any reading: weights, shop's history, what goes together with a known culprit. */
 function priors(
   hypotheses: readonly Hypothesis[],
   { shop, companions = [], besideAcquitted = [] }: Circumstances,
 ): Float64Array {
-  const perRef = new Map<string, number>();
-  let total = 0;
-  for (const h of hypotheses) {
-    perRef.set(h.ref, (perRef.get(h.ref) ?? 0) + h.weight);
-    total += h.weight;
-  }
+  const total = hypotheses.reduce((sum, h) => sum + h.weight, 0);
+  const raisedBy = shop && shopFactors(hypotheses, shop);
   const p = Float64Array.from(hypotheses, (h) => {
-    const share = (perRef.get(h.ref) ?? 0) / total;
-    const own = shop ? shopFactor(share, shop.culprits[h.ref] ?? 0, shop.jobs) : 1;
+    const own = raisedBy?.get(h.ref) ?? 1;
     const raised = companions.includes(h.ref)
       ? VICTIM_FACTOR
       : besideAcquitted.includes(h.ref)
@@ -250,7 +259,14 @@ export function rank(dictionary: Dictionary, readings: readonly Taken[], circums
   const prior = priors(hypotheses, circumstances);
   const software = circumstances.software === 'possible' ? SOFTWARE_PRIOR : 0;
   const rest = 1 - NONE_PRIOR - software;
-  const ln = Float64Array.from(hypotheses, (h, k) => Math.log(rest * prior[k]) + circumstantial(h, circumstances));
+  const { onRails = [] } = circumstances;
+  const ln = Float64Array.from(
+    hypotheses,
+    (h, k) =>
+      Math.log(rest * prior[k]) +
+      circumstantial(h, circumstances) +
+      Math.log(placeFactor(dictionary.netlist, h, onRails)),
+  );
   let lnNone = Math.log(NONE_PRIOR);
   let lnSoftware = software > 0 ? Math.log(software) : -Infinity;
   const innocent = circumstantial({ ref: '', mode: 'dead', where: '', faults: [], weight: 0, vague: 0 }, circumstances);

@@ -92,6 +92,8 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     net: text.max(80),
     current_A: z.number().positive().max(50),
     injection: place,
+    /** Width of the tracks where no copper is drawn, mm; 1 without it. */
+    track_mm: z.number().positive().max(50).optional(),
     points: z
       .array(z.strictObject({ place, mV: z.number().min(-1000).max(10_000) }))
       .min(1)
@@ -109,9 +111,9 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     place,
     quantity: z.enum(QUANTITIES),
     value: measured,
-    /** What a good board reads there, or what was expected. */
+    /** What a good board reads there, the same place of a twin channel, or what was expected. */
     good: measured.nullable(),
-    goodFrom: z.enum(['good board', 'expected']).optional(),
+    goodFrom: z.enum(['good board', 'twin', 'expected']).optional(),
     /** Taken with the board under power. */
     powered: z.boolean(),
     probe: probeSchema.optional(),

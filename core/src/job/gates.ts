@@ -281,7 +281,7 @@ const RULES: GateRule[] = [
     step: 'verify',
     label: 'Readings back',
     judge: (state) => {
-      if (state.readingsBeforeWork === null) return unknown('no work on the board yet');
+      if (state.beforeWork === null) return unknown('no work on the board yet');
       const { off, again } = readingsToRepeat(state);
       if (off.length === 0) return met('no reading was off before');
       const open = off.filter((r) => !again.has(pointOf(r)));
@@ -353,7 +353,7 @@ export const pointOf = ({ place: p, quantity }: JobState['readings'][number]): s
 
 /** Readings that were off before the work, and the latest reading of each point since. */
 export function readingsToRepeat(state: JobState) {
-  const cut = state.readingsBeforeWork ?? state.readings.length;
+  const cut = state.beforeWork?.readings ?? state.readings.length;
   const before = new Map(state.readings.slice(0, cut).map((r) => [pointOf(r), r]));
   const off = [...before.values()].filter((r) => {
     const d = compareReading(r.value, r.good, r.quantity);

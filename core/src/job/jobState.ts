@@ -56,10 +56,8 @@ export interface Attempt {
 export interface JobState {
   observations: Kept<'observation'>[];
   readings: Kept<'reading'>[];
-  /** How many of the readings were taken before the last work on the board; null: no work yet. */
-  readingsBeforeWork: number | null;
-  /** Start-ups before the last work on the board. */
-  startUpsBeforeWork: number;
+  /** How much was measured before the last work on the board, and says nothing about it now; null: no work yet. */
+  beforeWork: { readings: number; profiles: number; startUps: number } | null;
   /** Sources the technician named besides those of the board model. */
   sources: { id: string; label: string; kind: SourceKind }[];
   /** Sources shown gone since anything powered was last logged. */
@@ -109,8 +107,7 @@ export function foldJob(events: readonly JobEvent[]): JobState {
   const state: JobState = {
     observations: [],
     readings: [],
-    readingsBeforeWork: null,
-    startUpsBeforeWork: 0,
+    beforeWork: null,
     sources: [],
     powerGone: new Map(),
     functions: new Map(),
@@ -359,8 +356,11 @@ function beginWork(state: JobState, attempt: Attempt): void {
   attempt.shortChecks = [];
   attempt.joints.clear();
   delete attempt.surroundings.fitting;
-  state.readingsBeforeWork = state.readings.length;
-  state.startUpsBeforeWork = state.intake.startUps.length;
+  state.beforeWork = {
+    readings: state.readings.length,
+    profiles: state.profiles.length,
+    startUps: state.intake.startUps.length,
+  };
   for (const tried of state.functions.values()) delete tried.after;
   spendOverrides(state, 'short-check');
 }

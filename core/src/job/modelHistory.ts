@@ -2,13 +2,18 @@
 import { compareReading, type Quantity } from '../quantities/readings.ts';
 import { pointOf } from './gates.ts';
 import { isFitted, type JobState, type RunningJob } from './jobState.ts';
-import type { Place } from './eventForms.ts';
+import type { Measured, Place } from './eventForms.ts';
 
 export interface EarlierJob {
   id: string;
   number: number;
   complaint: string;
   log: Pick<RunningJob, 'state' | 'minutes'>;
+}
+
+interface EarlierGood extends Pick<JobState['readings'][number], 'place' | 'quantity' | 'probe'> {
+  unit: string;
+  value: Measured;
 }
 
 export interface ModelHistory {
@@ -22,6 +27,8 @@ export interface ModelHistory {
   companions: { culprit: string; partId: string; jobs: number }[];
   /** Points that were off in repaired jobs, most often first, with the culprit they went with most. */
   readings: { place: Place; quantity: Quantity; jobs: number; culprit: string }[];
+  /** What places read on boards known to be good: after a repair that held, or as a good board's beside a reading. `unit`: which board. */
+  good: EarlierGood[];
   /** Median bench minutes; null without any. */
   minutes: number | null;
   /** The latest of them, newest first. */
@@ -59,6 +66,22 @@ function counter<T>() {
   };
 }
 
+/** What one job knows of good boards. */
+function goodIn(state: JobState, number: number): EarlierGood[] {
+  const cut = state.beforeWork?.readings ?? state.readings.length;
+  const after = state.released?.outcome === 'repaired' ? state.readings.slice(cut) : [];
+  const own = new Map(after.map((r) => [pointOf(r), r]));
+  const beside = state.readings.filter((r) => r.good !== null && r.goodFrom === 'good board');
+  const entry = ({ place, quantity, probe }: JobState['readings'][number], unit: string, value: Measured) => ({
+    ...{ unit, place, quantity, value },
+    ...(probe ? { probe } : {}),
+  });
+  return [
+    ...beside.flatMap((r) => (r.good === null ? [] : [entry(r, `good board of No. ${number}`, r.good)])),
+    ...[...own.values()].map((r) => entry(r, `No. ${number}, repaired`, r.value)),
+  ];
+}
+
 /** `jobs` newest first. */
 export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
   const culprits = counter<string>();
@@ -68,11 +91,13 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
     { place: Place; quantity: Quantity; jobs: number; with: ReturnType<typeof counter<string>> }
   >();
   const minutes: number[] = [];
+  const good: EarlierGood[] = [];
   let [repaired, declined, open] = [0, 0, 0];
   let opening: ModelHistory['opening'] = null;
   const latest: ModelHistory['latest'] = [];
   for (const { id, number, complaint, log } of jobs) {
     const { state } = log;
+    good.push(...goodIn(state, number));
     const culprit = culpritOf(state);
     if (latest.length < LATEST)
       latest.push({ id, number, complaint, outcome: state.released?.outcome ?? 'open', culprit });
@@ -95,7 +120,7 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
     renewed.delete(culprit);
     for (const partId of renewed) companions.add(`${culprit} ${partId}`, { culprit, partId });
     const seen = new Set<string>();
-    for (const r of state.readings.slice(0, state.readingsBeforeWork ?? undefined)) {
+    for (const r of state.readings.slice(0, state.beforeWork?.readings)) {
       const key = pointOf(r);
       const difference = compareReading(r.value, r.good, r.quantity);
       if (seen.has(key) || (difference !== 'low' && difference !== 'high')) continue;
@@ -116,6 +141,7 @@ export function modelHistory(jobs: readonly EarlierJob[]): ModelHistory {
       .sort((a, b) => b.jobs - a.jobs)
       .slice(0, MOST_READINGS)
       .map((r) => ({ place: r.place, quantity: r.quantity, jobs: r.jobs, culprit: r.with.rows()[0].what })),
+    good,
     minutes: median(minutes),
     latest,
     opening,

@@ -12,7 +12,6 @@
     type Fault,
     type JobEventBody,
     type JobState,
-    type ModelHistory,
     type Swap,
   } from '@orthos/core';
   import { tick, untrack } from 'svelte';
@@ -23,13 +22,13 @@
     view: DiagnoseView;
     job: JobState;
     circuit: Circuit;
-    history: ModelHistory;
     result: Diagnosis;
     /** Way to be without a part that was asked for elsewhere; null: none was. */
     asked: Swap | null;
     record: (body: JobEventBody) => Promise<boolean>;
   }
-  let { view, job, circuit, history, result, asked, record }: Props = $props();
+  let { view, job, circuit, result, asked, record }: Props = $props();
+  const history = $derived(view.history);
   const desk = useDesk();
   let how = $state(untrack(() => job.software?.how ?? ''));
   let first = $state('');

@@ -13,7 +13,6 @@
     formatReading,
     isFitted,
     partName,
-    type ModelHistory,
     type Swap,
   } from '@orthos/core';
   import { onDestroy, untrack } from 'svelte';
@@ -26,6 +25,7 @@
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf } from './circuitOf';
   import { Finder, questionOf, refs } from './finder.svelte';
+  import { RailPlaces, standingProfiles } from './railPlaces.svelte';
   import FirstCircuit from './FirstCircuit.svelte';
   import LookFirst from './LookFirst.svelte';
   import NextCard from './NextCard.svelte';
@@ -38,18 +38,22 @@
 
   interface Props {
     view: DiagnoseView;
-    history: ModelHistory;
     /** All kinds of board, for the family of a routine. */
     models: { id: string; name: string }[];
   }
-  let { view, history, models }: Props = $props();
+  let { view, models }: Props = $props();
   const desk = useDesk();
   desk.lens = 'readings';
   const recorder = new Recorder(untrack(() => view.ticket.id));
   const record = recorder.record.bind(recorder);
   const finder = new Finder();
-  onDestroy(() => finder.end());
+  const railPlaces = new RailPlaces();
+  onDestroy(() => {
+    finder.end();
+    railPlaces.end();
+  });
 
+  const GOOD_WORD = { 'good board': 'good', twin: 'twin', expected: 'expected' } as const;
   const TABS = {
     find: 'Find',
     sheet: 'Sheet',
@@ -80,7 +84,11 @@
     return ref === undefined ? [] : companionsOf(circuit.netlist, ref);
   });
   const earlier = $derived(job.attempts.slice(0, -1));
-  const question = $derived(questionOf(view, history));
+  $effect(() => {
+    const [board, netlist, profiles] = [view.board, circuit?.netlist ?? null, standingProfiles(job)];
+    untrack(() => void railPlaces.ask({ board, netlist }, profiles));
+  });
+  const question = $derived(questionOf(view, railPlaces.byNet));
   $effect(() => {
     const asked = question;
     untrack(() => void finder.ask(asked));
@@ -102,7 +110,7 @@
             ? 'as good'
             : r.good === null
               ? (r.probe?.red ?? 'no reference')
-              : `${r.goodFrom === 'expected' ? 'expected' : 'good'}: ${formatReading(r.good, r.quantity)}`,
+              : `${GOOD_WORD[r.goodFrom ?? 'good board']}: ${formatReading(r.good, r.quantity)}`,
         tone: difference === 'low' || difference === 'high' ? 'hot' : 'evidence',
       };
     });
@@ -159,7 +167,16 @@
   {#if tab === 'circuit'}
     <CircuitPanel {view} {circuit} {editor} {record} />
   {:else if tab === 'rail'}
-    <Rail {view} {job} {circuit} asked={railNet} {record} result={finder.result} onConvict={convict} />
+    <Rail
+      {view}
+      {job}
+      {circuit}
+      asked={railNet}
+      {record}
+      result={finder.result}
+      computed={railPlaces}
+      onConvict={convict}
+    />
   {:else if tab === 'current'}
     <StartUps {view} {job} {recorder} goodStartUps={view.goodStartUps} />
   {:else if tab === 'routine'}
@@ -184,7 +201,7 @@
         onWithout={(way) => (without = way)}
       />
       <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
-      <Circumstances {view} {job} {circuit} {history} result={finder.result} asked={without} {record} />
+      <Circumstances {view} {job} {circuit} result={finder.result} asked={without} {record} />
     {/if}
     {#if !circuit}<FirstCircuit {view} {editor} />{/if}
     {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
@@ -192,7 +209,7 @@
       <summary class="min-h-10 cursor-pointer py-2 font-semibold">
         {circuit ? 'Another reading' : 'A reading'}
       </summary>
-      <ReadingForm {view} {record} />
+      <ReadingForm {view} {circuit} {record} />
     </details>
     {#if !circuit}<ComparedSuspects {view} onConvict={convict} />{/if}
     <ReadingTable board={view.board} readings={job.readings} {withdraw} />

@@ -1,28 +1,22 @@
 <script lang="ts">
   // No circuit yet: one of a rail is made from the board's nets by one press.
   import { stateOf } from '$lib/jobs/stateOf';
-  import { circuitOfRail, isGroundNet } from '@orthos/core';
+  import { circuitOfRail } from '@orthos/core';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import { standing } from './finder.svelte';
-  import { lowestRail } from './rails';
+  import { lowestRail, railsOfBoard } from './rails';
   import type { DiagnoseView } from './view';
 
   let { view, editor }: { view: DiagnoseView; editor: CircuitEditor } = $props();
-  /** Fewer parts than this on a net make no rail. */
-  const RAIL_PARTS = 3;
   const MOST = 6;
   const rails = $derived.by(() => {
-    const count = new Map<string, number>();
-    for (const part of view.board.parts)
-      for (const net of new Set(Object.values(part.nets ?? {})))
-        if (!isGroundNet(net)) count.set(net, (count.get(net) ?? 0) + 1);
-    const names = [...count.keys()].filter((net) => (count.get(net) ?? 0) >= RAIL_PARTS);
+    const all = railsOfBoard(view.board);
+    const names = all.map((r) => r.net);
     const low = lowestRail(view.board, null, standing(stateOf(view.events)), names);
-    const rank = (net: string) => (net === low ? Infinity : (count.get(net) ?? 0));
-    return names
-      .toSorted((a, b) => rank(b) - rank(a))
-      .slice(0, MOST)
-      .map((net) => ({ net, parts: count.get(net) ?? 0, low: net === low }));
+    return all
+      .map((r) => ({ ...r, low: r.net === low }))
+      .toSorted((a, b) => Number(b.low) - Number(a.low))
+      .slice(0, MOST);
   });
 </script>
 

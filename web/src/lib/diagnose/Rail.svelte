@@ -1,29 +1,23 @@
 <script lang="ts">
   // Where on a rail a short sits: a current is injected, millivolts are read from pad to pad, the place is computed.
-  import { loadDrawing } from '$lib/boards/store';
-  import { runInPool } from '$lib/compute/pool';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
   import {
     classOf,
-    copperBetween,
-    copperOfNet,
     injectionWarmth,
     isGroundNet,
     parseReading,
     placesOfNet,
     probeWalk,
-    type CopperDrawing,
     type Diagnosis,
     type JobEventBody,
     type JobState,
-    type LocateInput,
-    type Located,
     type Place,
   } from '@orthos/core';
-  import { onDestroy, untrack } from 'svelte';
-  import { standing } from './finder.svelte';
+  import { untrack } from 'svelte';
+  import { refs, standing } from './finder.svelte';
   import { placeName } from './place';
+  import { drawnCopper, standingProfiles, TRACK_MM, type RailPlaces } from './railPlaces.svelte';
   import { feedOf, lowestRail } from './rails';
   import { percent } from './words';
 
@@ -35,9 +29,10 @@
     asked: string | null;
     record: (body: JobEventBody) => Promise<boolean>;
     result: Diagnosis | null;
+    computed: RailPlaces;
     onConvict: (partId: string, why: string) => void;
   }
-  let { view, job, circuit, asked, record, result, onConvict }: Props = $props();
+  let { view, job, circuit, asked, record, result, computed, onConvict }: Props = $props();
   const desk = useDesk();
   const netlist = $derived(circuit?.netlist ?? null);
 
@@ -49,12 +44,14 @@
   });
   const nameOf = (p: Place) => placeName(view.board, p);
   const begin = untrack(
-    () => asked ?? job.profiles.at(-1)?.net ?? lowestRail(view.board, netlist, standing(job), nets) ?? '',
+    () => asked ?? standingProfiles(job).at(-1)?.net ?? lowestRail(view.board, netlist, standing(job), nets) ?? '',
   );
   let chosen = $state(begin);
   const net = $derived(nets.includes(chosen) ? chosen : (nets[0] ?? ''));
   const places = $derived(placesOfNet(view.board, netlist, net));
-  const profile = $derived(job.profiles.findLast((p) => p.net === net) ?? null);
+  const profile = $derived(standingProfiles(job).find((p) => p.net === net) ?? null);
+  const place = $derived(computed.byNet.get(net) ?? null);
+  const located = $derived(place?.located ?? null);
 
   /** What was typed, by rail; what was stored stands there until it is changed. */
   let typedByNet = $state<Record<string, Record<string, string>>>({});
@@ -62,7 +59,8 @@
   let typedCurrent = $state<string | null>(null);
   const current = $derived(typedCurrent ?? String(profile?.current_A ?? 1));
   let injection = $state('');
-  let width = $state('1');
+  let typedWidth = $state<string | null>(null);
+  const width = $derived(typedWidth ?? String(profile?.track_mm ?? TRACK_MM));
   let problem = $state('');
   /** Less than this names a place, not a part. */
   const SURE = 0.6;
@@ -94,56 +92,34 @@
       points.push({ place: p, mV });
     }
     if (points.length < 3) return (problem = 'Three pads at least, besides the one where the current goes in.');
+    const track_mm = parseReading(width);
+    if (!drawn && !(typeof track_mm === 'number' && track_mm > 0 && track_mm <= 50))
+      return (problem = 'The width of the tracks: 1 or .5, at most 50 mm.');
     problem = '';
-    await record({ type: 'profile', net, current_A, injection: at, points });
+    const assumed = drawn || typeof track_mm !== 'number' ? {} : { track_mm };
+    await record({ type: 'profile', net, current_A, injection: at, points, ...assumed });
   }
 
-  // the copper as drawn, where the board has a drawing
-  let drawing = $state.raw<CopperDrawing | null>(null);
-  $effect(() => {
-    const hash = view.board.drawing;
-    if (hash) void loadDrawing(hash).then((d) => (drawing = d));
+  const drawn = $derived(at ? drawnCopper({ board: view.board, netlist }, computed.drawing, net, at) : null);
+  /** Parts on the rail: by the millivolts alone, and in the ranking of all that is known. */
+  const candidates = $derived.by(() => {
+    const refOf = circuit ? refs(view.board, circuit) : () => undefined;
+    const overall = new Map(result?.parts.map((p) => [p.ref, p.p]));
+    return (located?.candidates ?? [])
+      .map(({ ref, p }) => {
+        const partId = place?.partIds.get(ref);
+        const part = view.board.parts.find((x) => x.partId === partId);
+        const share = overall.get((partId && refOf(partId)) ?? '');
+        return { ref, part, p, share, leads: share ?? p };
+      })
+      .toSorted((a, b) => b.leads - a.leads)
+      .filter((c, n) => n < 5 && Math.max(c.leads, c.p) > 0.01);
   });
-  const layer = $derived(profile?.injection.side === 'bottom' ? view.board.stack.length - 1 : 0);
-  const drawn = $derived(drawing ? copperOfNet(drawing, layer, netlist?.alias[net] ?? net) : null);
-  const widthMm = $derived(parseReading(width));
-  const input = $derived.by((): LocateInput | null => {
-    if (!profile) return null;
-    const w = typeof widthMm === 'number' && widthMm > 0 && widthMm <= 50 ? widthMm : 1;
-    const copper = drawn ?? copperBetween(pads, w);
-    const weights = new Map(result?.parts.map((p) => [p.ref, p.p]));
-    return {
-      current_A: profile.current_A,
-      injection: { x_mm: profile.injection.x_mm, y_mm: profile.injection.y_mm },
-      copper: { foil_um: view.board.stack[layer].foil_um, ...copper },
-      points: profile.points.map(({ place: p, mV }) => ({ x_mm: p.x_mm, y_mm: p.y_mm, label: nameOf(p), mV })),
-      candidates: pads.map((p) => {
-        const ref = nameOf(p).split('.')[0];
-        return { ref, x_mm: p.x_mm, y_mm: p.y_mm, weight: Math.max(weights.get(ref) ?? 1, 1e-3) };
-      }),
-      noise_mV: 0.05,
-    };
-  });
-  let located = $state.raw<Located | null>(null);
-  let running: AbortController | null = null;
-  $effect(() => {
-    const asked = input;
-    untrack(() => {
-      running?.abort();
-      located = null;
-      if (!asked) return;
-      running = new AbortController();
-      runInPool<Located>('diagnose.locate', asked, { signal: running.signal }).then(
-        (r) => (located = r),
-        (e: Error) => {
-          if (e.name !== 'AbortError') problem = e.message;
-        },
-      );
-    });
-  });
+  /** Why the first of them is not convicted yet. */
+  const doubt = $derived(located?.doubt ?? (candidates[0]?.share === undefined ? null : (result?.doubt ?? null)));
   $effect(() => {
     if (!located || !profile) return;
-    const [first] = located.candidates;
+    const [first] = candidates;
     const { x_mm, y_mm, radius_mm } = located.best;
     desk.callouts = [
       {
@@ -151,14 +127,13 @@
         x_mm,
         y_mm,
         side: profile.injection.side,
-        title: first ? `${first.ref}, ${located.doubt ? 'in doubt' : percent(first.p)}` : 'short',
+        title: first ? `${first.ref}, ${doubt ? 'in doubt' : percent(first.leads)}` : 'short',
         detail: `within ${radius_mm.toFixed(1)} mm`,
         tone: 'hot',
       },
     ];
     return () => (desk.callouts = []);
   });
-  onDestroy(() => running?.abort());
 
   // what the same current does to the short
   const shortOhm = $derived(
@@ -168,7 +143,7 @@
       )
       .at(-1)?.value,
   );
-  const suspect = $derived(located?.candidates[0]?.ref);
+  const suspect = $derived(candidates[0]?.ref);
   const warmth = $derived.by(() => {
     if (typeof shortOhm !== 'number') return null;
     const part = netlist?.parts.find((p) => p.ref === suspect);
@@ -177,7 +152,6 @@
     const limit_A = typeof parseReading(current) === 'number' ? (parseReading(current) as number) : 1;
     return injectionWarmth(shape, { limit_A, volts: 1, wires_ohm: 0.05, short_ohm: Math.max(shortOhm, 0.01) });
   });
-  const partOf = (ref: string) => view.board.parts.find((p) => p.ref === ref);
 </script>
 
 {#if nets.length === 0}
@@ -190,16 +164,17 @@
       <p class="text-[13px] text-ink2">
         {profile.current_A} A into {nameOf(profile.injection)}, {profile.points.length} pads
       </p>
-      {#each located.candidates.filter((c, n) => n < 5 && c.p > 0.01) as c, n (c.ref)}
-        {@const part = partOf(c.ref)}
+      {#each candidates as { ref, part, p, share, leads }, n (ref)}
         <p class="flex items-center gap-3 {n === 0 ? 'text-xl font-bold' : ''}">
-          <span class="flex-1">{c.ref} <span class="text-[13px] font-normal text-ink2">{part?.what ?? ''}</span></span>
-          <span>{n === 0 && located.doubt ? 'in doubt' : percent(c.p)}</span>
-          {#if part && n === 0 && !located.doubt && c.p > SURE}<button
+          <span class="flex-1">{ref} <span class="text-[13px] font-normal text-ink2">{part?.what ?? ''}</span></span>
+          {#if share !== undefined}<span class="text-[13px] font-normal text-ink2">by millivolts {percent(p)}</span
+            >{/if}
+          <span>{n === 0 && doubt ? 'in doubt' : percent(leads)}</span>
+          {#if part && n === 0 && !doubt && leads > SURE}<button
               type="button"
               class="button px-3"
-              onclick={() => onConvict(part.partId, `millivolts along ${net} end at ${c.ref}, ${percent(c.p)}`)}
-              >Convict {c.ref}</button
+              onclick={() => onConvict(part.partId, `millivolts along ${net} end at ${ref}, ${percent(p)}`)}
+              >Convict {ref}</button
             >{/if}
         </p>
       {/each}
@@ -208,12 +183,10 @@
           .map((p, i) => `${nameOf(p.place)} ${located?.fitted_mV[i].toFixed(1)}`)
           .join(', ')} mV
       </p>
-      {#if located.doubt}<p class="text-[13px] font-semibold text-caution">
-          ▲ Not convicted yet: {located.doubt}.
-        </p>{/if}
+      {#if doubt}<p class="text-[13px] font-semibold text-caution">▲ Not convicted yet: {doubt}.</p>{/if}
       {#each located.notes as note (note)}<p class="text-[13px] font-semibold text-caution">▲ {note}</p>{/each}
     </section>
-  {:else if profile}
+  {:else if profile && !computed.problem}
     <p class="mb-3 text-ink2" role="status">computing</p>
   {/if}
   <h2 class="mb-1 text-lg">Where on the rail</h2>
@@ -243,7 +216,11 @@
         </select>
       </label>
       {#if !drawn}<label class="w-24"
-          ><span class="label">track, mm</span><input class="field" bind:value={width} inputmode="decimal" /></label
+          ><span class="label">track, mm</span><input
+            class="field"
+            bind:value={() => width, (v) => (typedWidth = v)}
+            inputmode="decimal"
+          /></label
         >{/if}
     </div>
     <ul class="mt-2 grid grid-cols-2 gap-x-4" aria-label="Pads of {net}">
@@ -274,7 +251,9 @@
       >
     </div>
   </form>
-  {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+  {#if problem || computed.problem}<p role="alert" class="mt-2 font-semibold text-stop">
+      {problem || computed.problem}
+    </p>{/if}
 
   {#if warmth}
     <p class="mt-3">

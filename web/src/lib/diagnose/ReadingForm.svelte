@@ -1,18 +1,39 @@
 <script lang="ts">
   // A reading anywhere on the board, with the good board's beside it.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { parseReading, UNITS, type JobEventBody, type Place, type Quantity } from '@orthos/core';
-  import type { JobView } from '$lib/jobs/view';
+  import {
+    formatReading,
+    parseReading,
+    UNITS,
+    type JobEventBody,
+    type Measured,
+    type Place,
+    type Quantity,
+  } from '@orthos/core';
+  import { stateOf } from '$lib/jobs/stateOf';
+  import { referenceFor, standing } from './finder.svelte';
   import { placeName, placeOf } from './place';
-  import { readTyped, TYPE_OF } from './probes';
+  import { probeOfReading, readTyped, TYPE_OF } from './probes';
+  import type { Circuit, DiagnoseView } from './view';
 
-  let { view, record }: { view: JobView; record: (body: JobEventBody) => Promise<boolean> } = $props();
+  interface Props {
+    view: DiagnoseView;
+    circuit: Circuit | null;
+    record: (body: JobEventBody) => Promise<boolean>;
+  }
+  let { view, circuit, record }: Props = $props();
   const desk = useDesk();
   let quantity = $state<Quantity>('ohm');
   let where = $state('');
   let value = $state('');
   let good = $state('');
-  let goodFrom = $state<'good board' | 'expected'>('good board');
+  /** Whence the value beside it comes, and what its field is called. */
+  const SOURCES = {
+    'good board': 'Good board',
+    twin: 'Twin, value or place',
+    expected: 'Expected',
+  } as const;
+  let goodFrom = $state<keyof typeof SOURCES>('good board');
   let problem = $state<{ field: string; message: string } | null>(null);
   let whereInput = $state<HTMLInputElement>();
 
@@ -26,6 +47,21 @@
     if (desk.place && placeName(view.board, desk.place) === where) return desk.place;
     return placeOf(view.board, where);
   }
+  /** What is known of the place that is typed, so that it need not be typed. */
+  const known = $derived.by(() => {
+    const place = where ? placeTyped() : null;
+    const probe = place && probeOfReading({ place, quantity }, view.board, circuit?.netlist ?? null);
+    return probe && referenceFor(view, circuit?.netlist ?? null, probe);
+  });
+  /** What this job last read at a twin's place, as U6.8 or as another channel's net would be. */
+  function twinReads(text: string): Measured | null {
+    const twin = placeOf(view.board, text);
+    if (!twin) return null;
+    const same = standing(stateOf(view.events)).findLast(
+      (r) => r.quantity === quantity && placeName(view.board, r.place) === placeName(view.board, twin),
+    );
+    return same?.value ?? null;
+  }
   async function add(event: SubmitEvent) {
     event.preventDefault();
     const place = placeTyped();
@@ -33,9 +69,15 @@
       return (problem = { field: 'where', message: 'Name a part (C7), a terminal (U4.25), or click on the board.' });
     const read = readTyped(value, TYPE_OF[quantity]);
     if ('problem' in read) return (problem = { field: 'value', message: read.problem });
-    const reference = good.trim() === '' ? null : parseReading(good);
-    if (good.trim() !== '' && reference === null)
-      return (problem = { field: 'good', message: 'A number such as 2k1, or leave it empty.' });
+    const number = good.trim() === '' ? null : parseReading(good);
+    const reference = number ?? (goodFrom === 'twin' ? twinReads(good) : null);
+    if (good.trim() !== '' && reference === null) {
+      const message =
+        goodFrom === 'twin' && placeOf(view.board, good)
+          ? `Nothing was read at ${good.trim()} yet in this mode: measure the twin first.`
+          : 'A number such as 2k1, or leave it empty.';
+      return (problem = { field: 'good', message });
+    }
     problem = null;
     const stored = await record({
       type: 'reading',
@@ -99,11 +141,12 @@
       />
     </div>
     <div>
-      <label class="label" for="r-good">{goodFrom === 'expected' ? 'Expected' : 'Good board'}, {UNITS[quantity]}</label>
+      <label class="label" for="r-good">{SOURCES[goodFrom]}, {UNITS[quantity]}</label>
       <input
         id="r-good"
         class="field text-lg"
         bind:value={good}
+        placeholder={known ? formatReading(known.value, quantity) : ''}
         autocomplete="off"
         aria-describedby={issue('good') ? 'p-good' : undefined}
       />
@@ -112,14 +155,17 @@
   </div>
   {@render complaint('value')}
   {@render complaint('good')}
-  <label class="mt-2 flex min-h-10 items-center gap-2 text-[13px]">
-    <input
-      type="checkbox"
-      class="h-4 w-4"
-      checked={goodFrom === 'expected'}
-      onchange={(e) => (goodFrom = e.currentTarget.checked ? 'expected' : 'good board')}
-    />
-    no good board at hand: the value is what I expect
+  {#if known && good === ''}<p class="mt-1 text-[13px] text-ink2">
+      Known good: {formatReading(known.value, quantity)}, {known.units}
+      {known.units === 1 ? 'board' : 'boards'}; it counts without being typed.
+    </p>{/if}
+  <label class="mt-2 flex items-center gap-2 text-[13px]">
+    <span>beside it stands</span>
+    <select class="field w-auto" bind:value={goodFrom}>
+      <option value="good board">a good board’s value</option>
+      <option value="twin">the twin channel’s, on this board</option>
+      <option value="expected">what I expect</option>
+    </select>
   </label>
   {#if quantity === 'dcv' || quantity === 'current'}
     <p class="mt-2 text-[13px] font-semibold text-caution">▲ Under power: the power gate lapses with this reading.</p>

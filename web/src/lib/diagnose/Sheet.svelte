@@ -5,9 +5,8 @@
   import {
     compareReading,
     isPowered,
+    netAt,
     rangeOf,
-    probeWalk,
-    testsOf,
     UNITS,
     type Diagnosis,
     type JobEventBody,
@@ -15,12 +14,14 @@
     type Measured,
   } from '@orthos/core';
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
+  import { tick } from 'svelte';
   import { v7 } from 'uuid';
   import type { Circuit, DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { benchMeter, referenceFor, standing } from './finder.svelte';
+  import { placeName, placeOf as placeByName } from './place';
   import {
-    modeName,
+    groundOf,
     placeOf,
     placeWords,
     probeKey,
@@ -31,6 +32,7 @@
     shown,
     type Probe,
   } from './probes';
+  import { modesOf, probesOf, rowsOf } from './sheetRows';
 
   interface Props {
     view: DiagnoseView;
@@ -49,17 +51,14 @@
   let message = $state('');
 
   const netlist = $derived(circuit?.netlist ?? null);
-  const tests = $derived<Probe[]>(netlist ? testsOf(netlist) : []);
-  const modes = $derived([...new Map(tests.map((t) => [`${t.type}|${t.state ?? ''}`, modeName(t)]))]);
-  const rows = $derived.by(() => {
-    if (!netlist) return [];
-    const mine = tests.filter((t) => `${t.type}|${t.state ?? ''}` === mode);
-    const places = mine.map((probe) => ({ probe, place: placeOf(probe, view.board, netlist, null) }));
-    return probeWalk(places.map((p) => p.place)).map((i) => places[i]);
-  });
+  const ground = $derived(groundOf(view.board, netlist));
+  /** Nets and places named by hand, where no circuit says which. */
+  let added = $state<string[]>([]);
+  let adding = $state('');
+  const modes = $derived(modesOf(view, netlist));
+  const rows = $derived(rowsOf(view, netlist, mode, added));
   const taken = $derived.by(() => {
     const map = new Map<string, JobState['readings'][number]>();
-    if (!netlist) return map;
     for (const r of standing(job)) {
       const probe = probeOfReading(r, view.board, netlist);
       if (probe) map.set(probeKey(probe), r);
@@ -67,7 +66,7 @@
     return map;
   });
   const referenceWords = (probe: Probe) => {
-    const ref = referenceFor(view, probe);
+    const ref = referenceFor(view, netlist, probe);
     if (!ref) return '';
     const spread =
       ref.from !== null && ref.to !== null ? `, ${shown(probe.type, ref.from)} to ${shown(probe.type, ref.to)}` : '';
@@ -102,7 +101,6 @@
     good: Measured | null,
     by: { meter?: string; simulated?: true } = {},
   ): Promise<boolean> {
-    if (!netlist) return false;
     if (goodBoard) return storeGood([{ probe, value }]);
     return record({
       type: 'reading',
@@ -159,6 +157,28 @@
       problems[probeKey(probe)] = (e as Error).message;
     }
   }
+  /** A net or a place of the board, as its row is called; null when the board has neither. */
+  function rowNamed(text: string): string | null {
+    const name = text.trim();
+    const nets = view.board.parts.flatMap((p) => Object.values(p.nets ?? {}));
+    const net = nets.find((n) => n.toLowerCase() === name.toLowerCase());
+    if (net !== undefined) return net;
+    const place = placeByName(view.board, name);
+    return place && (netAt(view.board, null, place) ?? placeName(view.board, place));
+  }
+  function add(event: SubmitEvent) {
+    event.preventDefault();
+    const row = rowNamed(adding);
+    if (row === null)
+      return (message = `${adding.trim() || 'Nothing'}: no net and no part of this board. C7.1, U4.25, 3V3.`);
+    [message, adding] = ['', ''];
+    if (!added.includes(row)) added.push(row);
+    void tick().then(() => focusRow(rows.findIndex((r) => r.probe.red === row)));
+  }
+  // a click on the board names the place
+  $effect(() => {
+    if (netlist === null && desk.place) adding = placeName(view.board, desk.place);
+  });
   function onKey(event: KeyboardEvent, i: number) {
     if (event.key === 'PageDown') void fromMeter(rows[i].probe, i);
     else if (event.key === 'ArrowDown') focusRow(i + 1);
@@ -168,11 +188,11 @@
   }
 
   function download() {
-    const list = tests.map((t) => ({
+    const list = probesOf(view, netlist, added).map((t) => ({
       ...t,
       state: t.state ?? '',
       value: taken.get(probeKey(t))?.value ?? null,
-      good: taken.get(probeKey(t))?.good ?? referenceFor(view, t)?.value ?? null,
+      good: taken.get(probeKey(t))?.good ?? referenceFor(view, netlist, t)?.value ?? null,
     }));
     const url = URL.createObjectURL(new Blob([writeReadings(list)], { type: 'text/csv' }));
     const a = document.createElement('a');
@@ -191,7 +211,7 @@
       // good values without a reading are what a good board shows, not this one
       const references = list.flatMap(({ type, red, black, state, value, good }) =>
         value === null && good !== null
-          ? [{ probe: { type, red, black: black || (netlist?.ground ?? ''), state: state || null }, value: good }]
+          ? [{ probe: { type, red, black: black || ground, state: state || null }, value: good }]
           : [],
       );
       if (references.length > 0 && !unit.trim()) {
@@ -205,7 +225,7 @@
         const probe = {
           type: row.type,
           red: row.red,
-          black: row.black || (netlist?.ground ?? ''),
+          black: row.black || ground,
           state: row.state || null,
         };
         if (!(await store(probe, row.value, row.good))) {
@@ -221,105 +241,109 @@
   }
 </script>
 
-{#if !netlist}
-  <p class="text-ink2">
-    The sheet follows a circuit. Draw one, or pick a template, under Circuit; without one, enter readings under Find.
+{#if !netlist}<p class="mb-3 text-[13px] text-ink2">
+    No circuit yet: the board’s rails, and every place that was read here, before, or on a good board. With the circuit
+    of a rail the sheet follows its faults.
+  </p>{/if}
+{#if result}
+  <p class="mb-3 border-l-[3px] border-hot py-1 pl-3" aria-live="polite">
+    {#each result.parts.slice(0, 3) as p, i (p.ref)}<span class="mr-4 whitespace-nowrap"
+        ><b class={i === 0 ? 'text-base' : ''}>{p.ref}</b> {Math.round(100 * p.p)} %</span
+      >{/each}
   </p>
-{:else}
-  {#if result}
-    <p class="mb-3 border-l-[3px] border-hot py-1 pl-3" aria-live="polite">
-      {#each result.parts.slice(0, 3) as p, i (p.ref)}<span class="mr-4 whitespace-nowrap"
-          ><b class={i === 0 ? 'text-base' : ''}>{p.ref}</b> {Math.round(100 * p.p)} %</span
-        >{/each}
-    </p>
-  {/if}
-  <div class="flex flex-wrap items-end gap-2">
-    <div class="w-40">
-      <label class="label" for="sheet-mode">Meter on</label>
-      <select id="sheet-mode" class="field" bind:value={mode}>
-        {#each modes as [id, name] (id)}<option value={id}>{name}</option>{/each}
-      </select>
-    </div>
-    <label class="flex min-h-10 items-center gap-2 text-[13px]">
-      <input type="checkbox" class="h-4 w-4" bind:checked={goodBoard} /> a good board
-    </label>
-    {#if goodBoard}
-      <input
-        class="field w-36"
-        bind:value={unit}
-        placeholder="its serial"
-        aria-label="Which good board"
-        maxlength="80"
-      />
-    {/if}
-  </div>
-  {#if goodBoard}<p class="mt-2 text-[13px] font-semibold text-evidence">
-      These go to the references of {view.board.name}, not to this job.
-    </p>{/if}
-  {#if meter}<p class="mt-2 text-[13px] text-ink2">
-      {meter.name}: ± {meter.ohmPercent} % ohms, ± {meter.voltPercent} % volts, leads {meter.leadsOhm} Ω taken off.
-    </p>{/if}
-  <p class="mt-1 text-[13px] text-ink2">Enter goes on, arrows go up and down, PageDown or the pedal reads the meter.</p>
-  <table class="mt-3 w-full">
-    <thead class="text-left text-[13px] text-ink2">
-      <tr><th class="font-normal">Red, black</th><th class="font-normal">Good</th><th class="font-normal">Reads</th></tr
-      >
-    </thead>
-    <tbody>
-      {#each rows as { probe, place }, i (probeKey(probe))}
-        {@const key = probeKey(probe)}
-        {@const reading = taken.get(key)}
-        {@const reference = referenceFor(view, probe)}
-        {@const d = reading
-          ? compareReading(reading.value, reading.good ?? reference?.value ?? null, QUANTITY_OF[probe.type])
-          : null}
-        <tr class="border-t border-faint align-top">
-          <td class="py-1.5 pr-2">
-            <label for="sheet-{i}" class="font-semibold">{probeName(probe, netlist.ground)}</label>
-            <span class="block text-[13px] text-ink2">{placeWords(view.board, place)}</span>
-          </td>
-          <td class="py-1.5 pr-2 text-[13px] text-ink2"
-            >{referenceWords(probe) || (reading && reading.good !== null ? shown(probe.type, reading.good) : '')}</td
-          >
-          <td class="w-36 py-1">
-            <form
-              onsubmit={(e) => {
-                e.preventDefault();
-                void enter(probe, i);
-              }}
-            >
-              <input
-                id="sheet-{i}"
-                class="field text-right text-base font-semibold"
-                placeholder={reading && !goodBoard ? shown(probe.type, reading.value) : UNITS[QUANTITY_OF[probe.type]]}
-                bind:value={typed[key]}
-                onkeydown={(e) => onKey(e, i)}
-                onfocus={() => (desk.probeNext = place)}
-                autocomplete="off"
-                aria-describedby={problems[key] ? `sheet-p-${i}` : undefined}
-              />
-            </form>
-            {#if problems[key]}<p id="sheet-p-{i}" role="alert" class="text-[13px] font-semibold text-stop">
-                {problems[key]}
-              </p>
-            {:else if reading && !goodBoard}<p class="text-right text-[12px] text-ink2">
-                {#if reading.probe?.simulated}<span class="text-caution">simulated</span>{/if}
-                {accuracyWords(probe, reading.value)}
-              </p>{/if}
-            {#if d === 'low' || d === 'high'}<p class="text-right text-[13px] font-semibold text-hot">
-                {d === 'low' ? '▼ too low' : '▲ too high'}
-              </p>{/if}
-          </td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
-  <div class="mt-4 flex items-center gap-2">
-    <button type="button" class="button" onclick={download}>Save as CSV</button>
-    <label class="button cursor-pointer">
-      Read CSV
-      <input type="file" accept=".csv,text/csv" class="sr-only" onchange={upload} />
-    </label>
-  </div>
-  {#if message}<p role="status" class="mt-2 text-[13px] font-semibold">{message}</p>{/if}
 {/if}
+<div class="flex flex-wrap items-end gap-2">
+  <div class="w-40">
+    <label class="label" for="sheet-mode">Meter on</label>
+    <select id="sheet-mode" class="field" bind:value={mode}>
+      {#each modes as { key, name } (key)}<option value={key}>{name}</option>{/each}
+    </select>
+  </div>
+  <label class="flex min-h-10 items-center gap-2 text-[13px]">
+    <input type="checkbox" class="h-4 w-4" bind:checked={goodBoard} /> a good board
+  </label>
+  {#if goodBoard}
+    <input class="field w-36" bind:value={unit} placeholder="its serial" aria-label="Which good board" maxlength="80" />
+  {/if}
+</div>
+{#if goodBoard}<p class="mt-2 text-[13px] font-semibold text-evidence">
+    These go to the references of {view.board.name}, not to this job.
+  </p>{/if}
+{#if meter}<p class="mt-2 text-[13px] text-ink2">
+    {meter.name}: ± {meter.ohmPercent} % ohms, ± {meter.voltPercent} % volts, leads {meter.leadsOhm} Ω taken off.
+  </p>{/if}
+<p class="mt-1 text-[13px] text-ink2">Enter goes on, arrows go up and down, PageDown or the pedal reads the meter.</p>
+<table class="mt-3 w-full">
+  <thead class="text-left text-[13px] text-ink2">
+    <tr><th class="font-normal">Red, black</th><th class="font-normal">Good</th><th class="font-normal">Reads</th></tr>
+  </thead>
+  <tbody>
+    {#each rows as { probe, place }, i (probeKey(probe))}
+      {@const key = probeKey(probe)}
+      {@const reading = taken.get(key)}
+      {@const reference = referenceFor(view, netlist, probe)}
+      {@const d = reading
+        ? compareReading(reading.value, reading.good ?? reference?.value ?? null, QUANTITY_OF[probe.type])
+        : null}
+      <tr class="border-t border-faint align-top">
+        <td class="py-1.5 pr-2">
+          <label for="sheet-{i}" class="font-semibold">{probeName(probe, ground)}</label>
+          <span class="block text-[13px] text-ink2">{placeWords(view.board, place)}</span>
+        </td>
+        <td class="py-1.5 pr-2 text-[13px] text-ink2"
+          >{referenceWords(probe) || (reading && reading.good !== null ? shown(probe.type, reading.good) : '')}</td
+        >
+        <td class="w-36 py-1">
+          <form
+            onsubmit={(e) => {
+              e.preventDefault();
+              void enter(probe, i);
+            }}
+          >
+            <input
+              id="sheet-{i}"
+              class="field text-right text-base font-semibold"
+              placeholder={reading && !goodBoard ? shown(probe.type, reading.value) : UNITS[QUANTITY_OF[probe.type]]}
+              bind:value={typed[key]}
+              onkeydown={(e) => onKey(e, i)}
+              onfocus={() => (desk.probeNext = place)}
+              autocomplete="off"
+              aria-describedby={problems[key] ? `sheet-p-${i}` : undefined}
+            />
+          </form>
+          {#if problems[key]}<p id="sheet-p-{i}" role="alert" class="text-[13px] font-semibold text-stop">
+              {problems[key]}
+            </p>
+          {:else if reading && !goodBoard}<p class="text-right text-[12px] text-ink2">
+              {#if reading.probe?.simulated}<span class="text-caution">simulated</span>{/if}
+              {accuracyWords(probe, reading.value)}
+            </p>{/if}
+          {#if d === 'low' || d === 'high'}<p class="text-right text-[13px] font-semibold text-hot">
+              {d === 'low' ? '▼ too low' : '▲ too high'}
+            </p>{/if}
+        </td>
+      </tr>
+    {/each}
+  </tbody>
+</table>
+{#if !netlist}
+  <form onsubmit={add} class="mt-2 flex gap-2" aria-label="Another place">
+    <input
+      class="field"
+      bind:value={adding}
+      aria-label="Net or place"
+      placeholder="C7.1, 3V3, or click"
+      autocomplete="off"
+      maxlength="80"
+    />
+    <button class="button px-3 whitespace-nowrap">Add a row</button>
+  </form>
+{/if}
+<div class="mt-4 flex items-center gap-2">
+  <button type="button" class="button" onclick={download}>Save as CSV</button>
+  <label class="button cursor-pointer">
+    Read CSV
+    <input type="file" accept=".csv,text/csv" class="sr-only" onchange={upload} />
+  </label>
+</div>
+{#if message}<p role="status" class="mt-2 text-[13px] font-semibold">{message}</p>{/if}

@@ -29,6 +29,8 @@
     /** Stands for all of them: same readings, same reasons. */
     part: Part;
   }
+  /** A part with this much of what is shared by those that read alike stands for itself. */
+  const APART = 0.6;
   const entries = $derived.by(() => {
     const byRef = new Map(result.parts.map((p) => [p.ref, p]));
     const told = new Set<string>();
@@ -40,7 +42,14 @@
       for (const r of fresh) told.add(r);
       list.push({ refs: fresh, p: fresh.reduce((sum, r) => sum + (byRef.get(r)?.p ?? 0), 0), part });
     };
-    for (const group of result.groups) add(group);
+    for (const group of result.groups) {
+      // what tells parts apart that read alike: looks, tests, millivolts along the rail
+      const share = (r: string) => byRef.get(r)?.p ?? 0;
+      const sum = group.reduce((s, r) => s + share(r), 0);
+      const apart = group.find((r) => share(r) > APART * sum);
+      add(apart === undefined ? group : [apart]);
+      add(group);
+    }
     for (const part of result.parts) if (!told.has(part.ref)) add([part.ref]);
     return list
       .filter((e) => e.p > 0.005)
@@ -154,6 +163,11 @@
           <b>Against:</b>
           {voices(part, -1) || 'nothing yet'}
         </p>
+        {#if part.shop}<p class="text-[13px] text-ink2">
+            Found in {part.shop.found} of {view.history.jobs}
+            {view.history.jobs === 1 ? 'repair' : 'repairs'} of this board: weighs {part.shop.factor.toPrecision(2)} × as
+            much as by its kind alone.
+          </p>{/if}
         {#if doubted(refs)}{@render doubt()}{/if}
         {#if chosen?.placed && ((n === 0 && !result.doubt) || desk.selected === chosen.placed.partId)}
           <button

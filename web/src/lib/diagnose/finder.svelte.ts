@@ -4,6 +4,7 @@ import {
   besideOf,
   companionsOf,
   currentAttempt,
+  fitsNowhere,
   isFitted,
   isGroundNet,
   judgeStartUp,
@@ -21,7 +22,6 @@ import {
   type JobState,
   type Netlist,
   type Measured,
-  type MeterType,
   type ModelHistory,
   type Reference,
   type Swap,
@@ -32,17 +32,28 @@ import type { DiagnoseWorker } from '../../workers/diagnose.worker';
 import DiagnoseWorkerScript from '../../workers/diagnose.worker?worker';
 import { circuitOf } from './circuitOf';
 import { placeName } from './place';
+import type { RailPlace } from './railPlaces.svelte';
 import { probeKey, probeOfReading, TYPE_OF, type Probe } from './probes';
 
-/** What good boards of this kind read for a probe. */
-export function referenceFor(view: DiagnoseView, probe: Probe): Reference | null {
-  const key = probeKey(probe);
-  const own = view.goodReadings.filter((g) => probeKey({ ...g, state: g.state || null }) === key);
-  return referenceOf(probe.type, own);
+/** Ground under any of its names is one. */
+function keyOf(probe: Probe): string {
+  const plain = (net: string) => (isGroundNet(net) ? '' : net);
+  return probeKey({ ...probe, red: plain(probe.red), black: plain(probe.black) });
+}
+
+/** What good boards of this kind read for a probe: boards measured as such, and what earlier jobs knew. */
+export function referenceFor(view: DiagnoseView, netlist: Netlist | null, probe: Probe): Reference | null {
+  const key = keyOf(probe);
+  const measured = view.goodReadings.filter((g) => keyOf({ ...g, state: g.state || null }) === key);
+  const earlier = view.history.good.filter((g) => {
+    const own = TYPE_OF[g.quantity] === probe.type ? probeOfReading(g, view.board, netlist) : null;
+    return own !== null && keyOf(own) === key;
+  });
+  return referenceOf(probe.type, [...earlier, ...measured]);
 }
 
 /** Readings that still hold: those since the last work on the board. */
-export const standing = (job: JobState): JobState['readings'] => job.readings.slice(job.readingsBeforeWork ?? 0);
+export const standing = (job: JobState): JobState['readings'] => job.readings.slice(job.beforeWork?.readings ?? 0);
 
 /** The meter that readings are taken with, unless one says otherwise: the first of the kit. */
 export const benchMeter = (view: DiagnoseView): DiagnoseView['meters'][number] | null => view.meters[0] ?? null;
@@ -54,7 +65,11 @@ const withoutLeads = (value: Measured | null, leads_ohm: number): Measured | nul
 type Reading = DiagnoseInput['readings'][number];
 
 /** The question for the worker; null without a circuit. */
-export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseInput | null {
+export function questionOf(
+  view: DiagnoseView,
+  rails: ReadonlyMap<string, RailPlace> = new Map(),
+): DiagnoseInput | null {
+  const { history } = view;
   const job = stateOf(view.events);
   const circuit = circuitOf(view.circuits, job);
   if (!circuit) return null;
@@ -66,7 +81,7 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
     const probe = probeOfReading(r, view.board, netlist) ?? outsideProbe(r, view.board, netlist);
     if (!probe) return [];
     const { type, red, black, state } = probe;
-    const raw = r.good ?? referenceFor(view, probe)?.value ?? null;
+    const raw = r.good ?? referenceFor(view, netlist, probe)?.value ?? null;
     const good = type === 'ohm' || type === 'cont' ? withoutLeads(raw, leads_ohm) : raw;
     return [{ type, ...(type === 'isup' ? {} : { red, black }), state, value: r.value, good }];
   });
@@ -100,6 +115,7 @@ export function questionOf(view: DiagnoseView, history: ModelHistory): DiagnoseI
       return ref ? [{ ref, followed, how }] : [];
     }),
     beside: besideOf(view.board, netlist).map(({ net, parts }) => ({ net, parts: [...parts] })),
+    on_rails: onRails(rails, refOf),
     companions: companionsFound(netlist, job, history, refOf),
     ...(job.software ? { software: job.software.state } : {}),
     ...(job.pair ? { pair: job.pair } : {}),
@@ -122,7 +138,7 @@ function startUpReading(
   job: JobState,
   netlist: Netlist,
 ): { netlist: Netlist; reading: Reading } | null {
-  const stages = job.intake.startUps.slice(job.startUpsBeforeWork).at(-1)?.stages ?? [];
+  const stages = job.intake.startUps.slice(job.beforeWork?.startUps ?? 0).at(-1)?.stages ?? [];
   const last = stages.filter((s) => s.at_s >= STARTED_S && !RESTS.test(s.stage)).at(-1);
   const state = startState(netlist);
   if (!last || state === null) return null;
@@ -146,6 +162,18 @@ function startUpReading(
 function outsideProbe(r: JobState['readings'][number], board: BoardModel, netlist: Netlist): Probe | null {
   if (r.good === null || r.place.partId === undefined || netAt(board, netlist, r.place) !== undefined) return null;
   return { type: TYPE_OF[r.quantity], red: placeName(board, r.place), black: netlist.ground, state: null };
+}
+
+/** Shares of parts on rails that millivolts were read along; a rail whose millivolts fit nothing says nothing. */
+function onRails(
+  rails: ReadonlyMap<string, RailPlace>,
+  refOf: (partId: string) => string | undefined,
+): DiagnoseInput['on_rails'] {
+  return [...rails].flatMap(([net, { profile, located, partIds, drawn }]) => {
+    if (fitsNowhere(located.best.chi2, profile.points.length)) return [];
+    const places = located.candidates.map(({ ref, p }) => ({ ref: refOf(partIds.get(ref) ?? '') ?? ref, p }));
+    return [{ net, places, drawn }];
+  });
 }
 
 /** Parts that were put on new in an earlier attempt and the fault stayed, unless somebody has said so of the part himself. */
@@ -190,21 +218,14 @@ export function refs(board: BoardModel, { netlist }: Circuit): (partId: string) 
   };
 }
 
-/** What good boards of this kind read from a net to ground, with no circuit that names the ground. */
-function goodOnNet(view: DiagnoseView, type: MeterType, net: string): Measured | null {
-  const own = view.goodReadings.filter(
-    (g) => g.type === type && g.red === net && (g.black === '' || isGroundNet(g.black)),
-  );
-  return referenceOf(type, own)?.value ?? null;
-}
-
 /** Suspects from good-board readings alone. */
 export function compared(view: DiagnoseView): { readings: Compared[]; suspects: ComparedSuspect[] } {
   const job = stateOf(view.events);
   const readings = standing(job).flatMap((r): Compared[] => {
     const net = r.probe?.red ?? netAt(view.board, null, r.place) ?? r.place.partId;
     if (net === undefined || isGroundNet(net)) return [];
-    const good = r.good ?? goodOnNet(view, TYPE_OF[r.quantity], net);
+    const probe = probeOfReading(r, view.board, null);
+    const good = r.good ?? (probe && referenceFor(view, null, probe)?.value) ?? null;
     return good === null ? [] : [{ net, quantity: r.quantity, value: r.value, good }];
   });
   const seen = job.observations.flatMap((o) =>

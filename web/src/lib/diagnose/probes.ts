@@ -2,6 +2,7 @@
 import {
   beyondMeter,
   formatReading,
+  isGroundNet,
   isPowered,
   netAt,
   parseReading,
@@ -15,7 +16,7 @@ import {
   type Place,
   type Quantity,
 } from '@orthos/core';
-import { placeName } from './place';
+import { placeName, placeOf as placeByName } from './place';
 
 export interface Probe {
   type: MeterType;
@@ -61,11 +62,13 @@ export function readTyped(text: string, type: MeterType): { value: Measured } | 
 }
 
 /** Where the probe that moves goes. */
-export function placeOf(probe: Probe, board: BoardModel, netlist: Netlist, near?: Place | null): Place {
-  const net = probe.red === netlist.ground ? probe.black : probe.red;
-  const source = netlist.power?.states[probe.state ?? '']?.sources[0] ?? netlist.power?.sources[0];
+export function placeOf(probe: Probe, board: BoardModel, netlist: Netlist | null, near?: Place | null): Place {
+  const net = probe.red === groundOf(board, netlist) ? probe.black : probe.red;
+  const source = netlist?.power?.states[probe.state ?? '']?.sources[0] ?? netlist?.power?.sources[0];
   const [first] = probePoints(board, netlist, probe.type === 'isup' ? (source?.p ?? '') : net, { near });
   if (first) return first;
+  const named = netlist === null ? placeByName(board, net) : null;
+  if (named) return named;
   // a net that the board does not know: the middle of the board, so that nothing typed is lost
   const xs = board.outline_mm.map(([x]) => x);
   const ys = board.outline_mm.map(([, y]) => y);
@@ -84,12 +87,26 @@ export function otherPlaceOf(probe: Probe, board: BoardModel, netlist: Netlist, 
 export const placeWords = (board: BoardModel, place: Place): string =>
   place.partId === undefined ? '' : `at ${placeName(board, place)}`;
 
-/** The probe of a job's reading: as stated, else from where it was taken. */
-export function probeOfReading(reading: ReadingBody, board: BoardModel, netlist: Netlist): Probe | null {
-  if (reading.probe) return reading.probe;
+type ReadAt = Pick<ReadingBody, 'place' | 'quantity' | 'probe'>;
+
+/**
+ * The probe of a reading: as stated, else from where it was taken. Without a circuit, nets are the board's, and a place on none of them is a
+ * net of its own by its name.
+ */
+export function probeOfReading(reading: ReadAt, board: BoardModel, netlist: Netlist | null): Probe | null {
+  const { probe, place } = reading;
   const type = TYPE_OF[reading.quantity];
-  const state = isPowered(type) ? (statesOf(netlist)[0] ?? null) : null;
+  const ground = groundOf(board, netlist);
+  const net = netAt(board, netlist, place) ?? (netlist === null && place.partId ? placeName(board, place) : undefined);
+  // a name of the time before there was a circuit, or nets, means its place
+  if (probe && (net === undefined || placeByName(board, probe.red) === null)) return probe;
+  const state = netlist && isPowered(type) ? (statesOf(netlist)[0] ?? null) : null;
   if (type === 'isup') return { type, red: '', black: '', state };
-  const red = netAt(board, netlist, reading.place);
-  return red === undefined || red === netlist.ground ? null : { type, red, black: netlist.ground, state };
+  return net === undefined || net === ground ? null : { type, red: net, black: ground, state };
+}
+
+/** Ground as the circuit calls it, else the board. */
+export function groundOf(board: BoardModel, netlist: Netlist | null): string {
+  if (netlist) return netlist.ground;
+  return board.parts.flatMap((p) => Object.values(p.nets ?? {})).find(isGroundNet) ?? 'GND';
 }

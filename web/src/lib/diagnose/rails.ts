@@ -1,9 +1,32 @@
 /** Which rail a search along copper begins with, and where its current goes in. */
-import { classOf, compareReading, type BoardModel, type JobState, type Netlist, type Place } from '@orthos/core';
+import {
+  classOf,
+  compareReading,
+  isGroundNet,
+  type BoardModel,
+  type JobState,
+  type Netlist,
+  type Place,
+} from '@orthos/core';
 import { probeOfReading } from './probes';
 
 /** With no reference, ohms below this look like a short. */
 const LOW_OHM = 20;
+
+/** A net with fewer parts is no rail. */
+const RAIL_PARTS = 3;
+
+/** Nets of a board that several parts hang on, the fullest first. */
+export function railsOfBoard(board: BoardModel): { net: string; parts: number }[] {
+  const count = new Map<string, number>();
+  for (const part of board.parts)
+    for (const net of new Set(Object.values(part.nets ?? {})))
+      if (!isGroundNet(net)) count.set(net, (count.get(net) ?? 0) + 1);
+  return [...count]
+    .map(([net, parts]) => ({ net, parts }))
+    .filter((r) => r.parts >= RAIL_PARTS)
+    .sort((a, b) => b.parts - a.parts);
+}
 
 /** The net of `nets` that reads lowest to ground, if it reads too low or looks short; null where none does. */
 export function lowestRail(
@@ -16,7 +39,7 @@ export function lowestRail(
   const seen = new Set<string>();
   for (const r of readings.toReversed()) {
     if (r.quantity !== 'ohm' || typeof r.value !== 'number') continue;
-    const net = netlist ? probeOfReading(r, board, netlist)?.red : r.probe?.red;
+    const net = probeOfReading(r, board, netlist)?.red;
     if (net === undefined || !nets.includes(net) || seen.has(net)) continue;
     seen.add(net);
     const low = r.good === null ? r.value < LOW_OHM : compareReading(r.value, r.good, 'ohm') === 'low';

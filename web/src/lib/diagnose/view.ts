@@ -1,5 +1,5 @@
 /** What diagnosis knows besides the job: circuits, good boards, routines of its kind of board, meters of the kit. */
-import type { Measured, MeterType, Netlist, RoutineStep, SupplyPoint } from '@orthos/core';
+import type { Measured, MeterType, ModelHistory, Netlist, RoutineStep, SupplyPoint } from '@orthos/core';
 import type { JobView } from '../jobs/view.ts';
 
 /** A circuit drawn round a fault of a kind of board. */
@@ -53,6 +53,8 @@ export interface DiagnoseView extends JobView {
   circuits: Circuit[];
   /** What good boards of it read. */
   goodReadings: GoodReading[];
+  /** What earlier jobs on it knew. */
+  history: ModelHistory;
   /** What good units draw as they start, the latest first. */
   goodStartUps: GoodStartUp[];
   /** The shop's routines for it. */

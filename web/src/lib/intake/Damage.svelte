@@ -16,7 +16,7 @@
   type Stroke = [number, number][];
   let kind = $state<DamageKind>('heat mark');
   // before any work everything was there; afterwards one has to say
-  let whose = $state<'found' | 'ours'>(untrack(() => (job.readingsBeforeWork === null ? 'found' : 'ours')));
+  let whose = $state<'found' | 'ours'>(untrack(() => (job.beforeWork === null ? 'found' : 'ours')));
   let note = $state('');
   let photoId = $state('');
   let pen = $state(false);

@@ -24,7 +24,7 @@
   {#if step === 'intake' && data.intake}
     <IntakePanel view={data.view} {...data.intake} shop={data.shop} />
   {:else if step === 'diagnose' && diagnosed && data.diagnose}
-    <DiagnosePanel view={diagnosed} history={data.diagnose.history} models={data.diagnose.models} />
+    <DiagnosePanel view={diagnosed} models={data.diagnose.models} />
   {:else if step === 'plan'}
     <PlanPanel view={data.view} units={data.shop} />
   {:else if step === 'protect'}
