@@ -453,6 +453,26 @@ describe('faults that come together', () => {
     // a resistor to ground keeps no pin and gate together
     expect(pairs('sensor')).toEqual([]);
   });
+  it('two resistors in each other’s place are thought of where the board was worked on', () => {
+    const netlist = netlistOf('buck');
+    const swapped = (events: 'rework'[]) =>
+      hypothesesOf(netlist, events).filter((h) => h.where === 'in each other’s place');
+    expect(swapped([])).toEqual([]);
+    const [pair] = swapped(['rework']);
+    const [a, b] = pair.faults.map((f) => f.ref);
+    const value = (ref: string) => netlist.parts.find((p) => p.ref === ref) as { value: number };
+    expect(value(a).value * (pair.faults[0].factor ?? 0)).toBeCloseTo(value(b).value, 6);
+    // read across each of them and under power, nothing else says the same
+    const probes = netlist.parts
+      .filter((p) => [a, b].includes(p.ref))
+      .map((p) => ({ type: 'ohm' as const, red: Object.values(p.pins)[0], black: Object.values(p.pins)[1] }));
+    const rails = ['VIN', '3V3'].map((red) => ({ type: 'ohm' as const, red, black: 'GND' }));
+    const volts = { type: 'dcv' as const, red: '3V3', black: 'GND', state: 'awake' };
+    const { readings } = solveCircuit({ netlist, fault: pair.faults, readings: [...probes, ...rails, volts] });
+    const asked = [...probes, ...rails, volts].map((probe, i) => ({ ...probe, value: readings[i].value }));
+    const found = ask({ netlist, readings: asked, history: ['rework'] });
+    expect(found.groups[0]).toContain(pair.ref);
+  });
   it('a pair is not named while a single fault says the same', () => {
     expect(top('buck', [{ ...ohm('VIN', 'OL'), black: 'VINF' }, ohm('VINF', 155_000)]).ref).toBe('F1');
     expect(top('relay', [{ ...ohm('12V', 0.4), black: 'COIL' }, ohm('COIL', 'OL')]).ref).toBe('D1');

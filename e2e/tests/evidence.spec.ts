@@ -138,7 +138,7 @@ test('without a circuit the sheet goes by rails and places, against a good board
   await read('R2.1', '24');
   await own.getByLabel('Twin, value or place, Ω').fill('R1.1');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('row', { name: /R2\.1/ })).toContainText('1k2');
+  await expect(page.getByRole('row', { name: /R2\.1/ })).toContainText('1.2 kΩ');
 });
 
 test('which board at all is asked before anything is measured; a missing part leads to fitting alone', async ({

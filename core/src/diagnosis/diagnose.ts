@@ -341,8 +341,10 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
   const allowPower = power === 'allowed';
   const groups = ambiguityGroups(dictionary, ranking, true);
   const offered = nextTests(dictionary, ranking, usable, { allowPower, unread, most });
+  // what was read along a rail agrees with the reading before it as another reading would
+  const earlier = input.on_rails.length > 0 ? usable : usable.slice(0, -1);
   const before = usable.length
-    ? (ambiguityGroups(dictionary, rank(dictionary, usable.slice(0, -1), circumstances), true)[0]?.p ?? 0)
+    ? (ambiguityGroups(dictionary, rank(dictionary, earlier, { ...circumstances, onRails: [] }), true)[0]?.p ?? 0)
     : 0;
   const settled = verdict(groups, offered, before).done;
   // a part that nobody has measured at is measured before it is named

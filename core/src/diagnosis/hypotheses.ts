@@ -12,7 +12,7 @@ import {
 } from '../circuit/netlist.ts';
 import { NetworkSolver } from '../circuit/solver.ts';
 import { few } from '../quantities/few.ts';
-import { usualPairs } from './pairs.ts';
+import { exchangedPairs, usualPairs } from './pairs.ts';
 import {
   ACROSS,
   BRIDGE_WEIGHT,
@@ -149,6 +149,8 @@ export function hypothesesOf(
       ref: faults.map((f) => f.ref).join(' + '),
       ...{ mode: 'short', where, faults, weight, vague: 0, loose: { spared: 0 } },
     });
+  for (const { faults, where, weight } of events.includes('rework') ? exchangedPairs(netlist) : [])
+    list.push({ ref: faults.map((f) => f.ref).join(' + '), mode: 'drift', where, faults, weight, vague: 0 });
   return [...list, ...outside(netlist, beside)];
 }
 

@@ -28,6 +28,7 @@ export {
 export { overNominal } from './power.ts';
 export { SOFTWARE } from './rank.ts';
 export { referenceOf, type Reference } from './reference.ts';
+export { worthOnRail } from './onRail.ts';
 export { probeWalk } from './walk.ts';
 export { offBoardVerdict, recipeFor } from './offBoard.ts';
 export { meetsRoutine, routineStepSchema, type RoutineStep } from './routine.ts';

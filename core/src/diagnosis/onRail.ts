@@ -14,6 +14,12 @@ export interface OnRail {
 /** Chance that the place computed is astray: vias and planes that the drawing lacks, tracks that were only assumed. */
 const ASTRAY = { drawn: 0.05, assumed: 0.25 };
 
+/** What `share` of millivolts alone is worth among `count` parts, as well as the copper is known. */
+export function worthOnRail(share: number, count: number, drawn: boolean): number {
+  const astray = drawn ? ASTRAY.drawn : ASTRAY.assumed;
+  return (1 - astray) * share + astray / Math.max(1, count);
+}
+
 const CONDUCTS = new Set<Hypothesis['mode']>(['short', 'leaky', 'bridge']);
 
 /** How much likelier than before a fault is by what was read along rails; 1 for what pulls none of them down, and for parts without a place there. */
@@ -32,7 +38,7 @@ export function placeFactor(netlist: Netlist, h: Hypothesis, rails: readonly OnR
       return own.map((p) => p.p);
     });
     if (shares.length === 0) return factor;
-    const astray = rail.drawn ? ASTRAY.drawn : ASTRAY.assumed;
-    return factor * ((1 - astray) * Math.max(...shares) * rail.places.length + astray);
+    const count = rail.places.length;
+    return factor * count * worthOnRail(Math.max(...shares), count, rail.drawn);
   }, 1);
 }

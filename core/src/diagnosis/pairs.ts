@@ -3,7 +3,7 @@
  * brings them together more often than chance would. Weights are shares of how often the part goes alone (bench judgement).
  */
 import type { CircuitPart, Fault, Netlist, PartOf } from '../circuit/netlist.ts';
-import { classOf, CLASSES, type Weights } from './priors.ts';
+import { classOf, CLASSES, EXCHANGED_WEIGHT, type Weights } from './priors.ts';
 
 /** Of the clamps that go short, so many take the fuse before them along; of the switches, so many their diode or the pin that drives them. */
 const SHARE = { surge: 0.5, flyback: 0.3, driver: 0.2 };
@@ -73,4 +73,27 @@ export function usualPairs(netlist: Netlist, junction_ohm: number, pin_ohm: numb
       }
   }
   return list;
+}
+
+/** Resistors closer in value than this read alike in each other's place. */
+const ALIKE = 1.3;
+const MOST_EXCHANGED = 60;
+
+/** Two resistors on a common net in each other's place, as happens when a board was worked on. */
+export function exchangedPairs({ parts, ground }: Netlist): UsualPair[] {
+  const resistors = parts.filter((p): p is PartOf<'R'> => p.kind === 'R');
+  const meet = (a: CircuitPart, b: CircuitPart) => netsOf(a).some((net) => net !== ground && netsOf(b).includes(net));
+  return resistors
+    .flatMap((a, i) =>
+      resistors.slice(i + 1).flatMap((b): UsualPair[] => {
+        const factor = b.value / a.value;
+        if (Math.max(factor, 1 / factor) < ALIKE || !meet(a, b)) return [];
+        const faults: UsualPair['faults'] = [
+          { ref: a.ref, mode: 'drift', factor },
+          { ref: b.ref, mode: 'drift', factor: 1 / factor },
+        ];
+        return [{ faults, where: 'in each other’s place', weight: EXCHANGED_WEIGHT }];
+      }),
+    )
+    .slice(0, MOST_EXCHANGED);
 }

@@ -59,6 +59,8 @@ export const JOINT_WEIGHT = 0.1;
 export const MISSING_WEIGHT = 0.01;
 /** The same of a resistor of another value, and of a diode the wrong way round. */
 export const WRONG_VALUE_WEIGHT = 0.01;
+/** Two in each other's place, where the board was worked on. */
+export const EXCHANGED_WEIGHT = 0.02;
 export const REVERSED_WEIGHT = 0.02;
 /** Name under which what is none of the circuit's parts stands in a ranking. */
 export const NONE = 'none of these';

@@ -9,6 +9,7 @@
     parseReading,
     placesOfNet,
     probeWalk,
+    worthOnRail,
     type Diagnosis,
     type JobEventBody,
     type JobState,
@@ -105,8 +106,10 @@
   const candidates = $derived.by(() => {
     const refOf = circuit ? refs(view.board, circuit) : () => undefined;
     const overall = new Map(result?.parts.map((p) => [p.ref, p.p]));
-    return (located?.candidates ?? [])
-      .map(({ ref, p }) => {
+    const all = located?.candidates ?? [];
+    return all
+      .map(({ ref, p: fits }) => {
+        const p = worthOnRail(fits, all.length, place?.drawn ?? false);
         const partId = place?.partIds.get(ref);
         const part = view.board.parts.find((x) => x.partId === partId);
         const share = overall.get((partId && refOf(partId)) ?? '');

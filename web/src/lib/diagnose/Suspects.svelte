@@ -29,6 +29,13 @@
     /** Stands for all of them: same readings, same reasons. */
     part: Part;
   }
+  const shareOf = (ref: string) => result.parts.find((p) => p.ref === ref)?.p ?? 0;
+  /** Of parts that read alike, the one that looks, tests or millivolts along the rail put well ahead of the others. */
+  const AHEAD = 2;
+  function aheadOf(refs: readonly string[]): string | null {
+    const [first, second] = refs.toSorted((a, b) => shareOf(b) - shareOf(a));
+    return second !== undefined && shareOf(first) > AHEAD * shareOf(second) ? first : null;
+  }
   /** A part with this much of what is shared by those that read alike stands for itself. */
   const APART = 0.6;
   const entries = $derived.by(() => {
@@ -66,6 +73,12 @@
     if (ref === NONE) return s.where ? `something that is not in this circuit, ${s.where}` : '';
     return isPair(ref) ? s.where : faultWords(s);
   };
+  /** How parts that read alike fail: pins only where all of them name the same. */
+  function sharedMode(refs: readonly string[]): string {
+    const words = new Set(refs.filter((r) => r !== NONE).map(mode));
+    const [first = ''] = words;
+    return words.size === 1 ? first : first.replace(/ (pin|at) .*/, '');
+  }
   /** Faults of which no reading of this circuit tells anything. */
   const isHidden = (ref: string) => {
     const s = result.suspects.find((x) => x.ref === ref);
@@ -119,6 +132,7 @@
         placed: onBoard(ref),
       }),
     )}
+    {@const ahead = aheadOf(refs)}
     {@const chosen =
       members.find((m) => m.placed && m.placed.partId === desk.selected) ??
       (members.length === 1 || isPair(part.ref) ? members[0] : null)}
@@ -134,7 +148,7 @@
                   ? 'text-evidence'
                   : ''}"
                 onclick={() => (desk.selected = m.placed?.partId ?? null)}>{m.ref}</button
-              >
+              >{#if m.ref === ahead}<span class="mr-2 text-ink2">{percent(shareOf(m.ref))}</span>{/if}
             {:else}<span class="mr-2 text-base font-bold">{m.ref}</span>{/if}
           {/each}
           {#if members.length > 12}<span class="text-ink2">and {members.length - 12} more</span>{/if}
@@ -144,7 +158,7 @@
               : refs.length > 1
                 ? isHidden(part.ref)
                   ? 'show nothing to a meter: dead inside, or open where DC is blind'
-                  : `read alike: ${mode(refs.find((r) => r !== NONE) ?? part.ref)}${others ? ', or something that is not in this circuit' : ''}`
+                  : `read alike: ${sharedMode(refs)}${others ? ', or something that is not in this circuit' : ''}`
                 : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>
