@@ -3,10 +3,16 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { compareReading, formatReading, NONE, overNominal, unplugFirst } from '@orthos/core';
   import { compared } from './finder.svelte';
-  import type { DiagnoseView } from './view';
+  import type { Circuit, DiagnoseView } from './view';
   import { percent } from './words';
 
-  let { view, onConvict }: { view: DiagnoseView; onConvict: (partId: string, why: string) => void } = $props();
+  interface Props {
+    view: DiagnoseView;
+    /** What the ranking knows; what is off lies outside of it, or there is none. */
+    circuit: Circuit | null;
+    onConvict: (partId: string, why: string) => void;
+  }
+  let { view, circuit, onConvict }: Props = $props();
   const desk = useDesk();
   /** Comparing alone never makes surer than this. */
   const MOST = 0.95;
@@ -42,8 +48,12 @@
 </script>
 
 {#if found.readings.length > 0}
-  <section aria-label="Suspects">
-    <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects, from good-board readings alone</h3>
+  <section aria-label={circuit ? 'Outside of the circuit' : 'Suspects'}>
+    <h3 class="mt-5 mb-1 text-[13px] text-ink2">
+      {circuit
+        ? 'What is off lies outside of the circuit; from good-board readings alone'
+        : 'Suspects, from good-board readings alone'}
+    </h3>
     {#if plug}<p class="border-t border-faint py-2 font-semibold">
         Unplug {plug} and read the low lines again first: it may be what hangs on them.
       </p>{/if}
@@ -80,7 +90,8 @@
         {tooHigh}.
       </p>{/if}
     <p class="mt-1 text-[13px] text-ink2">
-      Draw the circuit to know what each fault would read, and what to measure next.
+      {circuit ? 'Take it into the circuit' : 'Draw the circuit'} to know what each fault would read, and what to measure
+      next.
     </p>
   </section>
 {/if}

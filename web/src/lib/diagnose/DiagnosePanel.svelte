@@ -24,7 +24,7 @@
   import CircuitPanel from './CircuitPanel.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf } from './circuitOf';
-  import { Finder, questionOf, refs } from './finder.svelte';
+  import { Finder, isOffOutside, questionOf, refs } from './finder.svelte';
   import { RailPlaces, standingProfiles } from './railPlaces.svelte';
   import FirstCircuit from './FirstCircuit.svelte';
   import LookFirst from './LookFirst.svelte';
@@ -200,6 +200,7 @@
         onLook={() => seen?.focus()}
         onWithout={(way) => (without = way)}
       />
+      {#if isOffOutside(view, circuit)}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
       <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
       <Circumstances {view} {job} {circuit} result={finder.result} asked={without} {record} />
     {/if}
@@ -211,7 +212,7 @@
       </summary>
       <ReadingForm {view} {circuit} {record} />
     </details>
-    {#if !circuit}<ComparedSuspects {view} onConvict={convict} />{/if}
+    {#if !circuit}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
     <ReadingTable board={view.board} readings={job.readings} {withdraw} />
     <Seen {view} {job} {record} {withdraw} bind:this={seen} />
 

@@ -73,11 +73,11 @@
     if (ref === NONE) return s.where ? `something that is not in this circuit, ${s.where}` : '';
     return isPair(ref) ? s.where : faultWords(s);
   };
-  /** How parts that read alike fail: pins only where all of them name the same. */
+  /** How parts that read alike fail: pins only where all of them name the same, three ways at most. */
   function sharedMode(refs: readonly string[]): string {
-    const words = new Set(refs.filter((r) => r !== NONE).map(mode));
-    const [first = ''] = words;
-    return words.size === 1 ? first : first.replace(/ (pin|at) .*/, '');
+    const words = [...new Set(refs.filter((r) => r !== NONE).map(mode))];
+    if (words.length === 1) return words[0];
+    return few([...new Set(words.map((w) => w.replace(/ (pin|at) .*/, '')))], 3);
   }
   /** Faults of which no reading of this circuit tells anything. */
   const isHidden = (ref: string) => {
@@ -102,8 +102,8 @@
   };
   /** Shares say what fits best; the first part may still not fit. */
   const accused = $derived(result.parts.at(0));
-  const doubted = (refs: readonly string[]) =>
-    result.doubt !== null && accused !== undefined && accused.p > ACCUSED && refs.includes(accused.ref);
+  const doubted = ({ refs, p }: Entry) =>
+    result.doubt !== null && accused !== undefined && p > ACCUSED && refs.includes(accused.ref);
   const left = $derived(result.left_out);
   const why = (part: Part) => voices(part, 1) || 'readings leave it the likeliest';
 </script>
@@ -124,7 +124,9 @@
 
 <section aria-label="Suspects">
   <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects</h3>
-  {#each entries as { refs, p, part }, n (part.ref)}
+  {#each entries as entry, n (entry.part.ref)}
+    {@const { refs, p, part } = entry}
+    {@const inDoubt = doubted(entry)}
     {@const others = refs.length > 1 && refs.includes(NONE)}
     {@const members = [...new Set(refs.flatMap((ref) => (others && ref === NONE ? [] : ref.split(' + '))))].map(
       (ref) => ({
@@ -162,15 +164,15 @@
                 : [kind(part.ref), mode(part.ref)].filter(Boolean).join(', ')}</span
           >
         </span>
-        <span class="text-base font-bold {doubted(refs) && part.ref !== NONE ? 'text-caution' : ''}"
-          >{doubted(refs) && part.ref !== NONE ? 'in doubt' : percent(p)}</span
+        <span class="text-base font-bold {inDoubt && part.ref !== NONE ? 'text-caution' : ''}"
+          >{inDoubt && part.ref !== NONE ? 'in doubt' : percent(p)}</span
         >
       </div>
       <svg class="my-1 block h-1.5 w-full" preserveAspectRatio="none" viewBox="0 0 100 1" aria-hidden="true">
         <rect width="100" height="1" class="fill-faint" />
         <rect width={100 * p} height="1" class={n === 0 ? 'fill-hot' : 'fill-ink3'} />
       </svg>
-      {#if part.ref === NONE && doubted(refs)}{@render doubt()}{/if}
+      {#if part.ref === NONE && inDoubt}{@render doubt()}{/if}
       {#if part.ref !== NONE && part.ref !== SOFTWARE}
         {#if voices(part, 1)}<p class="text-[13px]"><b>For:</b> {voices(part, 1)}</p>{/if}
         <p class="text-[13px] text-ink2">
@@ -182,7 +184,7 @@
             {view.history.jobs === 1 ? 'repair' : 'repairs'} of this board: weighs {part.shop.factor.toPrecision(2)} × as
             much as by its kind alone.
           </p>{/if}
-        {#if doubted(refs)}{@render doubt()}{/if}
+        {#if inDoubt}{@render doubt()}{/if}
         {#if chosen?.placed && ((n === 0 && !result.doubt) || desk.selected === chosen.placed.partId)}
           <button
             type="button"
