@@ -436,6 +436,53 @@ describe('ranking', () => {
   });
 });
 
+describe('a net of which the circuit knows too little', () => {
+  // a driver that pumps its own supply for the lamps, which the circuit does not say
+  const netlist = netlistSchema.parse({
+    ground: 'GND',
+    parts: [
+      { ref: 'C1', kind: 'C', pins: { 1: '3V3', 2: 'GND' }, value: 1e-5, cls: 'mlccbig' },
+      { ref: 'C2', kind: 'C', pins: { 1: '3V3', 2: 'GND' }, value: 1e-7, cls: 'mlcc' },
+      ...['U1', 'U2'].map((ref, i) => ({
+        ...{ ref, kind: 'IC', cls: 'load', rail: ['V'] },
+        pins: { V: '3V3', G: 'GND', P: i === 0 ? 'PUMP' : 'IO' },
+        res: [
+          ['V', 'G', 9000, 400],
+          ['P', 'G', 80e3],
+        ],
+      })),
+    ],
+    power: { states: { on: { sources: [{ p: '3V3', v: 3.3, ilim: 1 }] } } },
+  });
+  const volts = (red: string, value: number, good: number) => ({
+    type: 'dcv',
+    red,
+    black: 'GND',
+    state: 'on',
+    value,
+    good,
+  });
+  const share = (ref: string, ...readings: object[]) =>
+    ask({ netlist, readings: [volts('3V3', 3.29, 3.3), ...readings] }).parts.find((p) => p.ref === ref)?.p ?? 0;
+  it('the part on it is suspected when it is off beside a good board, and nothing of the circuit contradicts', () => {
+    const found = ask({ netlist, readings: [volts('3V3', 3.29, 3.3), volts('PUMP', 1.1, 9.2)] });
+    expect(found.parts[0].ref).toBe('U1');
+    expect(found.parts[0].p).toBeGreaterThan(0.5);
+    expect(found.doubt ?? '').not.toContain('would show');
+  });
+  it('as good, it speaks for the part on it, and for no other', () => {
+    const before = share('U1') / share('U2');
+    expect(before).toBeCloseTo(1, 1);
+    expect(share('U1', volts('PUMP', 9.1, 9.2)) / share('U2', volts('PUMP', 9.1, 9.2))).toBeLessThan(0.9);
+  });
+  it('ohms there say nothing of a chip that is silent inside', () => {
+    const ohms = { type: 'ohm', red: 'PUMP', black: 'GND', value: 86, good: 2100 };
+    const { suspects } = ask({ netlist, readings: [ohms] });
+    const of = (mode: string) => suspects.find((s) => s.ref === 'U1' && s.mode === mode)?.p ?? 0;
+    expect(of('leaky')).toBeGreaterThan(of('asleep'));
+  });
+});
+
 describe('faults that come together', () => {
   const top = (id: string, readings: Reading[], more: object = {}) =>
     ask({ netlist: netlistOf(id), readings, ...more }).parts[0];

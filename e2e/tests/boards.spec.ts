@@ -1,10 +1,13 @@
-import { readFileSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, expect, type Page } from '@playwright/test';
 import type { BoardModel } from '@orthos/core';
 import { zipSync } from 'fflate';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
 import { bytesOf, drillText, gerberText } from '../../formats/test/gerberText.ts';
-import { newJob, patient, test, watchErrors } from './helpers.ts';
+import { launchOptions } from '../browser.mjs';
+import { killAllOf, newJob, patient, test, watchErrors } from './helpers.ts';
 import { CORNERS_PX, Tracer } from './tracer.ts';
 
 const file = (path: string) => new URL(`../../${path}`, import.meta.url).pathname;
@@ -181,11 +184,38 @@ test('fifty steps back and forth, and a reload in the middle loses nothing', asy
   await page.route('**/draft', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
   await page.keyboard.press('y');
   await expect(page.getByText('51 parts.')).toBeVisible();
+  await expect(page.getByText(/kept in this browser/)).toBeVisible();
   await page.reload();
   await expect(page.getByText('51 parts.')).toBeVisible();
   await expect(page.getByText(/kept in this browser/)).toBeVisible();
   await page.unroute('**/draft');
   expect((await draft(page, id)).parts).toHaveLength(51);
+});
+
+test('a draft that nobody could send yet outlives a browser that is killed', async ({ baseURL }) => {
+  const profile = mkdtempSync(join(tmpdir(), 'orthos-draft-'));
+  const open = async () => {
+    const browser = await chromium.launchPersistentContext(profile, { ...launchOptions, baseURL: baseURL ?? '' });
+    return { browser, page: patient(browser.pages()[0] ?? (await browser.newPage())) };
+  };
+  try {
+    const first = await open();
+    const id = await begin(first.page, 'Killed while drawing');
+    await first.page.route('**/draft', (route) => route.abort());
+    await first.page.getByLabel('Name of the board').fill('Killed, and here');
+    await first.page.getByLabel('Name of the board').blur();
+    await expect(first.page.getByText(/kept in this browser/)).toBeVisible();
+    killAllOf(profile);
+    await first.browser.close().catch(() => undefined);
+    const { browser, page } = await open();
+    await page.goto(`/boards/${id}/edit`);
+    await expect(page.getByLabel('Name of the board')).toHaveValue('Killed, and here');
+    await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible();
+    expect((await draft(page, id)).name).toBe('Killed, and here');
+    await browser.close();
+  } finally {
+    rmSync(profile, { recursive: true, force: true });
+  }
 });
 
 test('two pages on one draft: the later one is told, and either draft can be kept', async ({ page, context }) => {

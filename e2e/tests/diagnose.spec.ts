@@ -101,6 +101,54 @@ test('a board whose plug went in the wrong way: its first reading keeps power of
   await expect(suspects(page)).toContainText('D2');
 });
 
+test('the tickets that came with readings lead to their part by what was read', async ({ page }) => {
+  // a wet ride: what reads alike is told apart on the board, by the lower ohms of the two places
+  await openJob(page, 'dark after a wet ride', 'diagnose');
+  await expect(suspects(page)).toContainText('C7', { timeout: 20_000 });
+  await suspects(page).getByRole('button', { name: 'C7', exact: true }).click();
+  await expect(suspects(page).getByRole('button', { name: 'Convict C7' })).toBeVisible();
+  // a switch that conducts by itself, three readings round it
+  await openJob(page, 'moves backwards', 'diagnose');
+  await expect(suspects(page).getByRole('button', { name: 'Convict Q1' })).toBeVisible({ timeout: 20_000 });
+  // a supply that the driver makes for itself and the circuit does not say
+  await openJob(page, 'Segments missing', 'diagnose');
+  await expect(suspects(page).getByRole('button', { name: 'U1', exact: true }).first()).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(suspects(page)).not.toContainText('would show about 9.2 V');
+  // one line of two low: controller or transceiver, and a swap says which
+  await openJob(page, 'Memory positions lost', 'diagnose');
+  const group = suspects(page)
+    .getByText(/U4.*U7/)
+    .first();
+  await expect(group).toContainText('leaky', { timeout: 20_000 });
+  await page.getByRole('button', { name: 'U4', exact: true }).first().click();
+  await expect(suspects(page).getByRole('button', { name: /U4 it is|Convict U4/ })).toBeVisible();
+});
+
+test('put in the wrong way: the simulated meter is followed to the clamp, which is convicted', async ({ page }) => {
+  await openJob(page, 'put in the wrong way', 'diagnose');
+  const convict = page.getByRole('button', { name: 'Convict D2' });
+  for (let n = 0; n < 14 && (await convict.count()) === 0; n++) {
+    await expect(card(page)).toBeVisible({ timeout: 20_000 });
+    const asked = await card(page).getByRole('heading').innerText();
+    await card(page).getByRole('button', { name: 'Meter' }).click();
+    await expect
+      .poll(
+        async () =>
+          (await convict.count()) > 0 ||
+          (await card(page)
+            .getByRole('heading')
+            .innerText()
+            .catch(() => '')) !== asked,
+        { timeout: 20_000 },
+      )
+      .toBe(true);
+    if ((await card(page).count()) === 0) break;
+  }
+  await expect(suspects(page)).toContainText('D2');
+});
+
 test('a job without a circuit is solved beside the good board', async ({ page }) => {
   const href = await openJob(page, 'Blank after the frost', 'diagnose');
   const enter = async (where: string, value: string, good: string) => {

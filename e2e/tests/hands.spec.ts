@@ -1,6 +1,6 @@
 /** Protect to release, with busy hands: keyboard only, dead servers, gates, slips, second attempts. */
 import { chromium, expect, type Page } from '@playwright/test';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -9,6 +9,7 @@ import { startApp, stopApp } from '../../scripts/server.mjs';
 import { launchOptions } from '../browser.mjs';
 import {
   hold,
+  killAllOf,
   newJob,
   openRun,
   ownReading,
@@ -819,13 +820,7 @@ test('marks that nobody could send yet outlive a browser that is killed', async 
       await expect(first.page.getByRole('status')).toContainText(`${n} mark`);
       await expect(first.page.getByRole('status')).toContainText('kept here, server away');
     }
-    // all of it at once, as when the power goes
-    for (const pid of readdirSync('/proc').filter((p) => /^\d+$/.test(p)))
-      try {
-        if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile)) process.kill(Number(pid), 'SIGKILL');
-      } catch {
-        // gone meanwhile
-      }
+    killAllOf(profile);
     await first.browser.close().catch(() => undefined);
     expect(marksOf(await logOf(jobId))).toEqual([]);
     app = await start();

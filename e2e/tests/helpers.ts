@@ -1,4 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { readdirSync, readFileSync } from 'node:fs';
 import pg from 'pg';
 import { freePort } from '../../scripts/common.mjs';
 import { startApp, stopApp } from '../../scripts/server.mjs';
@@ -161,4 +162,14 @@ export async function freshShop(): Promise<{ origin: string; close: () => Promis
       await admin(`drop database ${name} with (force)`);
     },
   };
+}
+
+/** Kills every process of the browser that lives in a profile, all at once, as when the power goes. */
+export function killAllOf(profile: string): void {
+  for (const pid of readdirSync('/proc').filter((p) => /^\d+$/.test(p)))
+    try {
+      if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile)) process.kill(Number(pid), 'SIGKILL');
+    } catch {
+      // gone meanwhile
+    }
 }

@@ -2,7 +2,7 @@
  * Bayesian ranking of single faults (and a chosen pair, and "none of these") from what was read, seen,
  * tested off the board and swapped. Source: Bayes with the likelihoods of `evidence`; weights of `priors`.
  */
-import type { MeterType } from '../circuit/meters.ts';
+import { isPowered, type MeterType } from '../circuit/meters.ts';
 import { modelNet } from '../circuit/netlist.ts';
 import type { Measured } from '../job/eventForms.ts';
 import { flat, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
@@ -104,7 +104,8 @@ interface Forecast extends Expected {
 
 /**
  * What hypothesis `h` expects in column `t`. With a good board's value beside the reading, the model is
- * moved to where that board stands, as far as the fault leaves the reading alone, and trusted more closely.
+ * moved to where that board stands, as far as the fault leaves the reading alone, and trusted more closely. Null where nothing can be said: the
+ * circuit could not be solved, or a good board shows that it knows too little of the net that the fault is on.
  */
 function forecast(dictionary: Dictionary, h: number, t: number, taken: Pick<Taken, 'good' | 'error'>): Forecast | null {
   const { good, error = 0 } = taken;
@@ -124,11 +125,45 @@ function forecast(dictionary: Dictionary, h: number, t: number, taken: Pick<Take
   const bend = bends[at];
   if (good === undefined || good === 'OL') return { y, s: Math.hypot(spreadAt(dictionary, t, y), error), bend };
   const base = healthy[t];
-  const far = Math.abs(y - base) / spreadAt(dictionary, t, base);
-  const kept = Math.exp(-0.5 * far * far);
+  const kept = keptAt(dictionary, t, y);
+  if (isFarFromGood(dictionary, t, good) && kept > 0.5 && touches(dictionary, h, t)) return null;
   const s = kept * twinSpread(type) + (1 - kept) * spreadAt(dictionary, t, y);
   return { y: y + kept * (onScale(type, good) - base), s: Math.hypot(s, error), bend };
 }
+
+/** How far a fault leaves a reading where the healthy circuit has it: 1 where it is, towards 0 where it is moved. */
+function keptAt(dictionary: Dictionary, t: number, y: number): number {
+  const base = dictionary.healthy[t];
+  const far = Math.abs(y - base) / spreadAt(dictionary, t, base);
+  return Math.exp(-0.5 * far * far);
+}
+
+/** A good board this many spreads from the healthy circuit has something on the net that the circuit does not know, a source of its own say. */
+const UNKNOWN = 4;
+
+function isFarFromGood(dictionary: Dictionary, t: number, good: Measured): boolean {
+  const base = dictionary.healthy[t];
+  if (good === 'OL') return false;
+  return Math.abs(onScale(dictionary.tests[t].type, good) - base) > UNKNOWN * spreadAt(dictionary, t, base);
+}
+
+/** Whether a fault may move what is read at nets of its part: under power any of them, without only those of its faulty pins. */
+function touches({ netlist, tests, hypotheses }: Dictionary, h: number, t: number): boolean {
+  const { ref, mode, faults } = hypotheses[h];
+  const { type, red, black } = tests[t];
+  if (!isPowered(type) && (mode === 'dead' || mode === 'asleep')) return false;
+  const parts = new Map(netlist.parts.map((p) => [p.ref, p.pins]));
+  const whole =
+    isPowered(type) && ref !== NONE ? ref.split(' + ').flatMap((r) => Object.values(parts.get(r) ?? {})) : [];
+  const own = faults.flatMap(({ ref: r, pin, pins }) => {
+    const named = pins ?? (pin === undefined ? Object.keys(parts.get(r) ?? {}) : [pin]);
+    return named.map((p) => parts.get(r)?.[p] ?? p);
+  });
+  return [red, black].some((net) => net !== netlist.ground && (own.includes(net) || whole.includes(net)));
+}
+
+/** Chance that a fault leaves alone what the circuit knows too little of to say. */
+const LEFT_ALONE = 0.5;
 
 /** Nodes and weights over the spread of ln r, in units of it (a standard normal in seven steps). */
 const NODES = [-2.4, -1.6, -0.8, 0, 0.8, 1.6, 2.4].map((x) => ({ x, w: Math.exp(-0.5 * x * x) }));
@@ -151,8 +186,10 @@ function lnRecord(dictionary: Dictionary, h: number, record: readonly (readonly 
     else {
       const { type } = tests[t];
       const hit = f ? likelihood(type, taken.value, f) : flat(type);
-      const well = spared > 0 ? likelihood(type, taken.value, asHealthy(dictionary, t, taken)) : 0;
-      ln += Math.log((1 - spared) * hit + spared * well);
+      const unknown = f === null && taken.good !== undefined && isFarFromGood(dictionary, t, taken.good);
+      const left = unknown ? LEFT_ALONE : spared;
+      const well = left > 0 ? likelihood(type, taken.value, asHealthy(dictionary, t, taken)) : 0;
+      ln += Math.log((1 - left) * hit + left * well);
     }
   }
   if (moving.length === 0) return ln;

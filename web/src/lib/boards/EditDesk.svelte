@@ -13,6 +13,7 @@
   import { startBoardTools, type BoardTools } from './boardWorker';
   import BoardPanel from './BoardPanel.svelte';
   import CopperPanel from './CopperPanel.svelte';
+  import type { Draft } from './drafts';
   import { Editor } from './editor.svelte';
   import ListsPanel from './ListsPanel.svelte';
   import OpeningPanel from './OpeningPanel.svelte';
@@ -22,10 +23,12 @@
 
   interface Props {
     model: { id: string; version: number; draft: BoardModel; published: number | null };
+    /** What this browser keeps of it. */
+    kept: Draft;
     own: { label: string; designation: string }[];
     units: UnitSettings;
   }
-  let { model, own, units }: Props = $props();
+  let { model, kept, own, units }: Props = $props();
 
   const PANELS = [
     ['photo', 'Photo'],
@@ -38,7 +41,7 @@
   type Panel = (typeof PANELS)[number][0];
 
   // svelte-ignore state_referenced_locally
-  const editor = new Editor(model.id, model.version, model.draft);
+  const editor = new Editor(model.id, model.version, model.draft, kept);
   const desk = new Desk();
   let panel = $state<Panel>(editor.doc.photos?.length ? 'parts' : editor.doc.parts.length ? 'parts' : 'photo');
   let tools = $state.raw<BoardTools>();
@@ -120,6 +123,7 @@
     refused: 'not saved',
     conflict: 'two drafts',
   };
+  const UNKEPT = { 'not yet': 'keeping it', never: 'this browser keeps nothing: stay until it is saved' };
   const on = (view: StageView, points: readonly (readonly [number, number])[]) =>
     points.map(([x, y]) => toScreen(view, x, y).join(',')).join(' ');
   const TONE = {
@@ -149,7 +153,9 @@
       class="text-[13px] {['refused', 'conflict'].includes(editor.state) ? 'font-semibold text-stop' : 'text-ink2'}"
       role="status"
     >
-      {SAVED[editor.state]}{editor.trouble ? `: ${editor.trouble}` : ''}
+      {editor.state !== 'saved' && editor.kept !== 'yes' ? UNKEPT[editor.kept] : SAVED[editor.state]}{editor.trouble
+        ? `: ${editor.trouble}`
+        : ''}
     </p>
     <div class="ml-auto flex items-center gap-2">
       <button

@@ -5,6 +5,7 @@
 import { send, SendError } from '$lib/jobs/send';
 import type { StageTool } from '$lib/stage/view';
 import type { BoardModel } from '@orthos/core';
+import type { Draft } from './drafts';
 
 /** Drawn over the board while a tool works, in board mm. */
 export interface Sketch {
@@ -21,11 +22,6 @@ const STEPS_KEPT = 500;
 const PAUSE_MS = 600;
 const RETRY_MS = 5000;
 
-interface Kept {
-  base: number;
-  doc: BoardModel;
-}
-
 export class Editor {
   readonly id: string;
   doc = $state.raw<BoardModel>() as BoardModel;
@@ -33,6 +29,8 @@ export class Editor {
   tool = $state.raw<StageTool | undefined>(undefined);
   sketch = $state.raw<Sketch>({});
   state = $state<SaveState>('saved');
+  /** Whether this browser has the last step on its disk. */
+  kept = $state<'yes' | 'not yet' | 'never'>('yes');
   /** Why the server refused the draft. */
   trouble = $state('');
   /** Another draft was saved meanwhile. */
@@ -44,14 +42,20 @@ export class Editor {
   private sending: Promise<void> | undefined;
   private stored: BoardModel;
   private ended = false;
+  private readonly draft: Draft;
 
-  constructor(id: string, version: number, doc: BoardModel) {
+  constructor(id: string, version: number, doc: BoardModel, draft: Draft) {
     this.id = id;
+    this.draft = draft;
     this.version = version;
     this.doc = doc;
     this.stored = doc;
-    const kept = this.readKept();
-    if (!kept || JSON.stringify(kept.doc) === JSON.stringify(doc)) return;
+    const kept = draft.found;
+    if (!kept) return;
+    if (JSON.stringify(kept.doc) === JSON.stringify(doc)) {
+      void draft.drop();
+      return;
+    }
     if (kept.base === version) {
       // what had not reached the server when the page was left
       this.doc = kept.doc;
@@ -105,23 +109,13 @@ export class Editor {
     if (this.state !== 'conflict') this.later(PAUSE_MS);
   }
 
-  private get key(): string {
-    return `orthos-draft:${this.id}`;
-  }
   private keep(): void {
-    try {
-      localStorage.setItem(this.key, JSON.stringify({ base: this.version, doc: this.doc } satisfies Kept));
-    } catch {
+    this.kept = 'not yet';
+    this.draft.keep({ base: this.version, doc: this.doc }).then(
+      () => (this.kept = 'yes'),
       // full or forbidden: the server's copy a moment later has to do
-    }
-  }
-  private readKept(): Kept | undefined {
-    try {
-      const text = localStorage.getItem(this.key);
-      return text ? (JSON.parse(text) as Kept) : undefined;
-    } catch {
-      return undefined;
-    }
+      () => (this.kept = 'never'),
+    );
   }
 
   private later(ms: number): void {
@@ -160,7 +154,7 @@ export class Editor {
       this.trouble = '';
       if (this.doc === doc) {
         this.state = 'saved';
-        localStorage.removeItem(this.key);
+        void this.draft.drop();
       } else {
         this.keep();
         this.state = 'waiting';
@@ -204,12 +198,12 @@ export class Editor {
     this.ended = true;
     this.stored = this.doc;
     this.state = 'saved';
-    localStorage.removeItem(this.key);
+    void this.draft.drop();
   }
 
   end(): void {
     if (this.ended) return;
     this.ended = true;
-    void this.flush();
+    void this.flush().finally(() => this.draft.end());
   }
 }
