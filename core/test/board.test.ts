@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boardModelSchema, layerName, toBoard, type PlacedPart } from '../src/board/index.ts';
-import { canonicalJson, contentHash } from '../src/hash/canonical.ts';
-import { LIMITS } from '../src/materials/limits.ts';
+import { boardModelSchema, layerName, type PlacedPart, toBoard } from '../src/board/index.ts';
 import { packageById, PACKAGES, terminalSides } from '../src/packages/index.ts';
+import { canonicalJson, contentHash } from '../src/ground/canonical.ts';
+import { LIMITS } from '../src/materials/limits.ts';
 import { BOARD_KINDS, expressBoard, expressSchema, PLASTICS } from '../src/rework/expressBoard.ts';
 import { looseEnds } from '../src/board/loose.ts';
-import { workSide } from '../src/rework/workSide.ts';
+import { workSide } from '../src/hands/workSide.ts';
 import { boardScene, partAt, terminalAt } from '../src/scene/boardScene.ts';
 
 const part = (change: Partial<PlacedPart> = {}): PlacedPart => ({

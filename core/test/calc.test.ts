@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { CALCS, CalcInputError, runCalc, type CalcContext } from '../src/calc/index.ts';
+import { CALCS, runCalc } from '../src/calc/index.ts';
+import { type CalcContext, CalcInputError } from '../src/ground/index.ts';
 import { describeCalc } from '../src/calc/describeCalc.ts';
-import { CancelledError } from '../src/calc/defineCalc.ts';
+import { CancelledError } from '../src/ground/calc.ts';
 
 const context: CalcContext = { now: () => performance.now() };
 

@@ -1,35 +1,28 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { type BoardModel, isGroundNet, PART_CLASSES, type PartClass } from '../src/board/index.ts';
+import { runCalc } from '../src/calc/index.ts';
 import {
-  CLASSES,
   circuitOfRail,
   circuitPartFrom,
-  compareReading,
   groundOf,
-  isGroundNet,
   looseNets,
   netAt,
+  type Netlist,
   netlistSchema,
-  offBoardVerdict,
   placesOfNet,
-  probeWalk,
-  rankByComparison,
-  recipeFor,
-  referenceOf,
-  schematicGraph,
   solveCircuit,
   templateById,
   TEMPLATES,
   tidied,
   withTemplate,
   writtenValue,
-  type BoardModel,
-  type Netlist,
-  type PartClass,
-} from '../src/index.ts';
+} from '../src/circuit/index.ts';
+import { offBoardVerdict, probeWalk, rankByComparison, recipeFor, referenceOf } from '../src/diagnosis/index.ts';
+import { CalcInputError, compareReading } from '../src/ground/index.ts';
+import { schematicGraph } from '../src/scene/index.ts';
 import { freeRef } from '../src/circuit/fromBoard.ts';
-import { runCalc, CalcInputError } from '../src/calc/index.ts';
-import { factorLu, planLu, solveDense, solveLu } from '../src/numerics/sparseLu.ts';
+import { factorLu, planLu, solveDense, solveLu } from '../src/ground/numerics/sparseLu.ts';
 import { readOhms } from '../src/circuit/meters.ts';
 import { assemble } from '../src/circuit/network.ts';
 import { NetworkSolver } from '../src/circuit/solver.ts';
@@ -432,7 +425,7 @@ describe('a suspect tested alone', () => {
     expect(new Set(titles.map((t) => t.title)).size).toBe(4);
     expect(titles[0].next).toContain('its driver, gate resistor, shunt, fuse and its twin');
     expect(titles.map((t) => t.tone)).toEqual(['good', 'stop', 'caution', 'caution']);
-    for (const cls of Object.keys(CLASSES) as PartClass[]) expect(recipeFor(cls).length).toBeGreaterThan(20);
+    for (const cls of Object.keys(PART_CLASSES) as PartClass[]) expect(recipeFor(cls).length).toBeGreaterThan(20);
   });
 });
 

@@ -1,6 +1,6 @@
 /** A single column with its links, against the equations of one step solved directly. */
 import { describe, expect, it } from 'vitest';
-import { invert } from '../src/numerics/dense.ts';
+import { invert } from '../src/ground/numerics/dense.ts';
 import { LinkedColumns, type CellLink } from '../src/thermal/columns.ts';
 import { createGridKernel, factorise, type GridKernel } from '../src/thermal/gridKernel.ts';
 

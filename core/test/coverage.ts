@@ -2,7 +2,7 @@
 import { boardOf, planOf } from './plans.ts';
 import { methodsFor } from '../src/rework/defaults.ts';
 import type { ExpressAnswers } from '../src/rework/expressBoard.ts';
-import { playBench } from '../src/rework/hiddenBench.ts';
+import { playBench } from '../src/hands/hiddenBench.ts';
 import type { Method } from '../src/rework/method.ts';
 import { planHeat, type PlanResult } from '../src/rework/planHeat.ts';
 

@@ -15,7 +15,8 @@ import {
 } from '../src/diagnosis/evidence.ts';
 import { hypothesesOf } from '../src/diagnosis/hypotheses.ts';
 import { injectionWarmth, locateInput, locateShort } from '../src/diagnosis/locate.ts';
-import { classOf, eventFactor, NONE, shopFactor } from '../src/diagnosis/priors.ts';
+import { eventFactor, NONE, shopFactor } from '../src/diagnosis/priors.ts';
+import { classOf } from '../src/circuit/classOf.ts';
 import { explain, rank, type Taken } from '../src/diagnosis/rank.ts';
 import { ambiguityGroups, nextTests, splitsOf } from '../src/diagnosis/next.ts';
 import { bigCircuit } from '../bench/bigCircuit.ts';

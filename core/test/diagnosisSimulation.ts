@@ -14,7 +14,8 @@ import { healthySpread, offScale, onScale } from '../src/diagnosis/evidence.ts';
 import { hypothesesOf, type Beside, type Hypothesis } from '../src/diagnosis/hypotheses.ts';
 import { ambiguityGroups, nextTests, verdict, wantedTest } from '../src/diagnosis/next.ts';
 import { powerVerdict } from '../src/diagnosis/power.ts';
-import { classOf, NONE } from '../src/diagnosis/priors.ts';
+import { NONE } from '../src/diagnosis/priors.ts';
+import { classOf } from '../src/circuit/classOf.ts';
 import { rank, type Taken } from '../src/diagnosis/rank.ts';
 
 type Way = 'advice' | 'random' | 'checklist';

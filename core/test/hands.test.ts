@@ -1,30 +1,32 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { runCalc } from '../src/calc/index.ts';
 import {
+  type BenchTruth,
   cautionsFor,
-  DEFAULT_STATION,
-  expressBoard,
   fittingMethod,
+  type Guide,
   guideOf,
   inTurn,
   latestSafe,
   layOutFor,
   meltOrder,
-  methodsFor,
-  OPERATIONS,
   operationFor,
-  PACKAGES,
-  planResultSchema,
-  runCalc,
+  OPERATIONS,
   SLIP_KINDS,
   SLIPS,
   windowPhase,
-  type BenchTruth,
-  type Guide,
+} from '../src/hands/index.ts';
+import { PACKAGES } from '../src/packages/index.ts';
+import {
+  DEFAULT_STATION,
+  expressBoard,
+  methodsFor,
   type PlanInput,
   type PlanResult,
-} from '../src/index.ts';
-import { roundsFor } from '../src/rework/operations.ts';
+  planResultSchema,
+} from '../src/rework/index.ts';
+import { roundsFor } from '../src/hands/operations.ts';
 
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 const context = { now: () => 0 };

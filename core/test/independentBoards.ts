@@ -5,7 +5,7 @@
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { copperCoverage, type CopperShape } from '../src/copper/index.ts';
 import { emptyBitmap, paintCopper } from '../src/copper/raster.ts';
-import { randomOf } from '../src/numerics/random.ts';
+import { randomOf } from '../src/ground/numerics/random.ts';
 import { meshBoard, type BoardMesh } from '../src/thermal/boardMesh.ts';
 import { cellAt } from '../src/thermal/grid.ts';
 import { HeatRun } from '../src/thermal/heatRun.ts';

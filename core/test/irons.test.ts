@@ -2,14 +2,14 @@
 import { describe, expect, it } from 'vitest';
 import { air, bead, boardOf, planOf, runOf as run } from './plans.ts';
 import { jointMetal, mixedByVolume } from '../src/alloys/jointMetal.ts';
-import { SOLDER_ALLOYS } from '../src/materials/solder.ts';
+import { SOLDER_ALLOYS } from '../src/alloys/solder.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { methodsFor } from '../src/rework/defaults.ts';
 import { BOARD_KINDS } from '../src/rework/expressBoard.ts';
 import { beadOn, reachOf, rowsOf } from '../src/rework/irons.ts';
 import { solderOf } from '../src/rework/solderOf.ts';
 import { methodSchema, type IronMethod, type LowMeltMethod, type Method } from '../src/rework/method.ts';
-import { staysLeadFree } from '../src/rework/operations.ts';
+import { staysLeadFree } from '../src/hands/operations.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
 import { wettingTime_s } from '../src/rework/wetting.ts';
 

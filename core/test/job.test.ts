@@ -1,28 +1,27 @@
 import { describe, expect, it } from 'vitest';
+import { judgeShort } from '../src/diagnosis/index.ts';
 import {
+  benchMinutes,
   blocks,
   COMPLAINT,
   currentAttempt,
   foldJob,
-  benchMinutes,
   isFitted,
   isOff,
+  type JobEventBody,
   jobEventSchema,
+  type JobFacts,
+  type JobType,
   judgeGates,
-  judgeShort,
-  voltsOf,
   lastRun,
   openGates,
   saidAllWet,
   secondsOf,
   standsAt,
-  type JobEventBody,
-  type JobFacts,
-  type JobType,
-  type Mark,
-  type Measured,
-  type Operation,
 } from '../src/job/index.ts';
+import { voltsOf } from '../src/board/netNames.ts';
+import { type Mark, type Operation } from '../src/hands/forms.ts';
+import { type Measured } from '../src/ground/readings.ts';
 
 let count = 0;
 const log = (bodies: JobEventBody[]) =>

@@ -2,20 +2,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  foldJob,
   benchMinutes,
+  foldJob,
   JOB_TYPE_IDS,
   JOB_TYPES,
+  type JobEvent,
+  type JobEventBody,
   jobEventSchema,
+  type JobFacts,
   judgeGates,
   openGates,
   RunningJob,
   standsAt,
-  STEPS,
-  type JobEvent,
-  type JobEventBody,
-  type JobFacts,
 } from '../src/job/index.ts';
+import { STEPS } from '../src/hands/forms.ts';
 
 const RUNS = ['019ac000-0000-4000-8000-000000000001', '019ac000-0000-4000-8000-000000000002'];
 const place = { x_mm: 1, y_mm: 2, side: 'top' as const, partId: 'c7', terminal: '1' };

@@ -4,7 +4,7 @@ import { branchOf, enthalpyAt, slopeOf, temperatureOf } from '../src/thermal/ent
 import { FormulaError, parseFormula } from '../src/thermal/formula.ts';
 import { gradedSpacing } from '../src/thermal/boardMesh.ts';
 import { jetOf, martinShape, tabulated } from '../src/thermal/jet.ts';
-import { factorSparse, planElimination, solveSparse } from '../src/numerics/sparseSolve.ts';
+import { factorSparse, planElimination, solveSparse } from '../src/ground/numerics/sparseSolve.ts';
 
 describe('sparse elimination', () => {
   it('solves random networks to rounding', () => {

@@ -1,15 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { jointVolume } from '../src/alloys/jointVolume.ts';
-import { boardModelSchema, type BoardModel } from '../src/board/index.ts';
-import { LIMITS } from '../src/materials/limits.ts';
+import { type BoardModel, boardModelSchema } from '../src/board/index.ts';
 import {
   extentOf,
   FAMILIES,
   findPackages,
-  readPackage,
-  solderVolume,
-  type Terminal,
   gripOf,
   packageById,
   packageDesignation,
@@ -17,7 +13,11 @@ import {
   PACKAGES,
   packageTrouble,
   readDesignation,
+  readPackage,
+  solderVolume,
+  type Terminal,
 } from '../src/packages/index.ts';
+import { LIMITS } from '../src/materials/limits.ts';
 import { expressBoard } from '../src/rework/expressBoard.ts';
 import { LAND_ROWS } from './landsTable.ts';
 

@@ -7,7 +7,7 @@ import { runPlan } from '../src/rework/planRun.ts';
 import type { LowMeltMethod } from '../src/rework/method.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
-import { CancelledError } from '../src/calc/defineCalc.ts';
+import { CancelledError } from '../src/ground/calc.ts';
 
 const context = { now: () => 0 };
 type Kind = keyof typeof BOARD_KINDS;

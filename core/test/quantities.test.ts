@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareReading, formatReading, parseReading } from '../src/quantities/readings.ts';
-import { formatLength, formatTemperature, parseDecimal, toCelsius } from '../src/quantities/units.ts';
+import { compareReading, formatReading, parseReading } from '../src/ground/readings.ts';
+import { formatLength, formatTemperature, parseDecimal, toCelsius } from '../src/ground/units.ts';
 
 describe('readings as people type them', () => {
   it.each([

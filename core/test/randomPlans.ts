@@ -5,7 +5,7 @@ import { boxOnBoard } from '../src/board/index.ts';
 import { packageById, type PackageModel } from '../src/packages/index.ts';
 import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
 import { reachOf } from '../src/rework/irons.ts';
-import { randomOf } from '../src/numerics/random.ts';
+import { randomOf } from '../src/ground/numerics/random.ts';
 import type { Method } from '../src/rework/method.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 

@@ -8,7 +8,7 @@ import { runPlan } from '../src/rework/planRun.ts';
 import { emptyGrid, type BoardGrid } from '../src/thermal/grid.ts';
 import type { HeatLink, HeatNode } from '../src/thermal/heatNodes.ts';
 import { HeatRun, OutOfBoundsError, type HeatSystem } from '../src/thermal/heatRun.ts';
-import { randomOf } from '../src/numerics/random.ts';
+import { randomOf } from '../src/ground/numerics/random.ts';
 
 const context = { now: () => 0 };
 const run = (input: PlanInput) => runPlan(input, context);

@@ -1,6 +1,6 @@
 /** How likely a land comes off with the part. */
 import { describe, expect, it } from 'vitest';
-import { normalCdf } from '../src/numerics/normal.ts';
+import { normalCdf } from '../src/ground/numerics/normal.ts';
 import { packageById } from '../src/packages/index.ts';
 import { methodsFor } from '../src/rework/defaults.ts';
 import type { Method } from '../src/rework/method.ts';

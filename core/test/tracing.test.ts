@@ -4,6 +4,7 @@ import {
   addPart,
   applyHomography,
   blankBoard,
+  boardModelSchema,
   changePart,
   compareBoards,
   cornersOnBoard,
@@ -12,14 +13,13 @@ import {
   invertHomography,
   multiplyHomographies,
   paintCopperPatch,
+  type PlacedPart,
   provisionalFrame,
   removeParts,
   repeatRow,
   snapToEdges,
-  boardModelSchema,
   toBoard,
   toLocal,
-  type PlacedPart,
 } from '../src/board/index.ts';
 import { packageById } from '../src/packages/index.ts';
 

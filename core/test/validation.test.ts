@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { runHeatField } from '../src/thermal/field.ts';
 import { heatFieldInput } from '../src/thermal/fieldForm.ts';
-import { parseInput } from '../src/calc/defineCalc.ts';
+import { parseInput } from '../src/ground/calc.ts';
 import { convergence } from './convergence.ts';
 import { validationCases } from './validationCases.ts';
 

@@ -1,5 +1,5 @@
 /** Runs a heat case and reads its probes and its energy balance. */
-import { parseInput } from '../src/calc/defineCalc.ts';
+import { parseInput } from '../src/ground/calc.ts';
 import { runHeatField } from '../src/thermal/field.ts';
 import { heatFieldInput } from '../src/thermal/fieldForm.ts';
 

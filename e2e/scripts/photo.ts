@@ -3,7 +3,8 @@
  * pictures that the simulated microscope shows, that the tests trace, and that a demo ticket brings. Run: `npx tsx e2e/scripts/photo.ts`.
  */
 import { chromium } from '@playwright/test';
-import { boardScene, partName, type BoardModel, type Side } from '@orthos/core';
+import { type BoardModel, partName, type Side } from '@orthos/core/board';
+import { boardScene } from '@orthos/core/scene';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
 import { ternT2 } from '../../web/src/lib/server/demo/ternT2.ts';
 

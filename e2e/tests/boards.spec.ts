@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, type Page } from '@playwright/test';
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { zipSync } from 'fflate';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
 import { bytesOf, drillText, gerberText } from '../../formats/test/gerberText.ts';

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { blankBoard } from '@orthos/core';
+import { blankBoard } from '@orthos/core/board';
 import { spawnSync } from 'node:child_process';
 import jpeg from 'jpeg-js';
 import { readFileSync } from 'node:fs';

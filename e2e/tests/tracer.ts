@@ -1,5 +1,5 @@
 /** A person who traces a photo: looks for things in the picture, moves the pointer there, clicks, types. */
-import { applyHomography, fitPhoto, invertHomography, type Homography, type Side } from '@orthos/core';
+import { applyHomography, fitPhoto, type Homography, invertHomography, type Side } from '@orthos/core/board';
 import type { Page } from '@playwright/test';
 
 /** Pixels of the corners in the rendered photos, from the upper left clockwise (see e2e/scripts/photo.ts). */

@@ -3,7 +3,7 @@
  * heap in use afterwards. Run by hand: `npx tsx formats/bench/import.bench.ts [FILE]` (FILE: also write the board there).
  */
 import { writeFileSync } from 'node:fs';
-import { packageById } from '@orthos/core';
+import { packageById } from '@orthos/core/packages';
 import { importBoard } from '../src/index.ts';
 import { boardText, edgeRectangle, type TextFootprint } from '../test/boardText.ts';
 

@@ -3,7 +3,8 @@
  * made up. Run after a change of the layout below: `npx tsx formats/scripts/gantry.ts`.
  */
 import { writeFileSync } from 'node:fs';
-import { packageById, toBoard, type PlacedPart } from '@orthos/core';
+import { type PlacedPart, toBoard } from '@orthos/core/board';
+import { packageById } from '@orthos/core/packages';
 import { boardText, edgeRectangle, type TextFootprint } from '../test/boardText.ts';
 
 const [W, H] = [150, 100];

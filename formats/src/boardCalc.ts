@@ -1,5 +1,6 @@
 /** `board.import` as a public calculation. The command line turns its `file` into `bytes`; others send them. */
-import { boardModelSchema, CalcInputError, defineCalc } from '@orthos/core';
+import { boardModelSchema } from '@orthos/core/board';
+import { CalcInputError, defineCalc } from '@orthos/core/ground';
 import { z } from 'zod';
 import { BoardFileError } from './fileError.ts';
 import { importBoard } from './importBoard.ts';

@@ -2,7 +2,8 @@
  * A board model as our own documented JSON file: `{ "orthos": "board", "board": { … } }`, the document of
  * core's `boardModelSchema`. Files come from outside: size first, then text, then form.
  */
-import { boardModelSchema, CalcInputError, looseEnds, parseInput, type BoardModel } from '@orthos/core';
+import { type BoardModel, boardModelSchema, looseEnds } from '@orthos/core/board';
+import { CalcInputError, parseInput } from '@orthos/core/ground';
 import { BoardFileError } from './fileError.ts';
 
 const MAX_BYTES = 5_000_000;

@@ -1,5 +1,6 @@
 /** Every public computation: core's and the file formats'. All hosts (workers, threads, command line, HTTP) use this. */
-import { CALCS as CORE_CALCS, createRegistry, type Calc } from '@orthos/core';
+import { CALCS as CORE_CALCS, createRegistry } from '@orthos/core/calc';
+import type { Calc } from '@orthos/core/ground';
 import { boardImportCalc } from './boardCalc.ts';
 
 // each entry checks its own input at run time, so the list may forget the types

@@ -1,5 +1,7 @@
 /** Any board file or set of files to a model: looks at what is in it, not only at the name's ending. */
-import { boardBounds, packageById, ringArea, type BoardModel } from '@orthos/core';
+import { boardBounds, type BoardModel } from '@orthos/core/board';
+import { ringArea } from '@orthos/core/copper';
+import { packageById } from '@orthos/core/packages';
 import { readBoardJson } from './boardJson.ts';
 import { BoardFileError } from './fileError.ts';
 import { isGerberSet, readGerberSet, type FileRole, type LayerRole, type TextFile } from './gerber/readSet.ts';

@@ -7,10 +7,10 @@ import {
   findPackages,
   packageById,
   packageDesignation,
+  type PackageModel,
   PackageParamError,
   PACKAGES,
-  type PackageModel,
-} from '@orthos/core';
+} from '@orthos/core/packages';
 import { turned } from './geometry.ts';
 import type { ParsedFootprint, ParsedPad } from './parsedBoard.ts';
 

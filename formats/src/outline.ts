@@ -1,5 +1,5 @@
 /** From pieces of an outline to the board and what is cut out of it. */
-import { ringArea } from '@orthos/core';
+import { ringArea } from '@orthos/core/copper';
 import { BoardFileError } from './fileError.ts';
 import { chainLoops, insideRing } from './geometry.ts';
 import type { ParsedBoard } from './parsedBoard.ts';

@@ -1,5 +1,6 @@
 /** What a board file says, whatever its form: geometry in the file's own mm frame (y down, seen from the top). */
-import type { CopperDrawing, Side } from '@orthos/core';
+import type { Side } from '@orthos/core/board';
+import type { CopperDrawing } from '@orthos/core/copper';
 
 export interface ParsedPad {
   /** Pad number or name; several pads may share one. */

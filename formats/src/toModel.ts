@@ -1,13 +1,7 @@
 /** From what a file says to a board model, the copper drawing beside it, and an account of how it was read. */
-import {
-  boardModelSchema,
-  textHash,
-  copperCoverage,
-  ringArea,
-  moveShape,
-  type BoardModel,
-  type CopperDrawing,
-} from '@orthos/core';
+import { type BoardModel, boardModelSchema } from '@orthos/core/board';
+import { copperCoverage, type CopperDrawing, moveShape, ringArea } from '@orthos/core/copper';
+import { textHash } from '@orthos/core/ground';
 import { BoardFileError } from './fileError.ts';
 import { turned } from './geometry.ts';
 import { matchFootprint, signatureOf, type PackageMatch } from './match.ts';

@@ -1,4 +1,4 @@
-import { expressBoard } from '@orthos/core';
+import { expressBoard } from '@orthos/core/rework';
 import { describe, expect, it } from 'vitest';
 import { BoardFileError, readBoardJson, writeBoardJson } from '../src/index.ts';
 

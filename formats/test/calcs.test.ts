@@ -1,4 +1,4 @@
-import { CalcInputError } from '@orthos/core';
+import { CalcInputError } from '@orthos/core/ground';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { CALCS, importBoard, runCalc, writeBoardJson } from '../src/index.ts';

@@ -2,7 +2,7 @@
  * Coverage against an independent count: random points, each asked of every shape by its closed form (distance to
  * a segment, winding of a polygon). It shares no code with the rasteriser.
  */
-import { coverageReader } from '@orthos/core';
+import { coverageReader } from '@orthos/core/copper';
 import { describe, expect, it } from 'vitest';
 import { readSExpressionBoard } from '../src/sexpr/readBoard.ts';
 import { toModel } from '../src/toModel.ts';

@@ -1,4 +1,6 @@
-import { packageById, terminalAt, toBoard, type PlacedPart } from '@orthos/core';
+import { type PlacedPart, toBoard } from '@orthos/core/board';
+import { packageById } from '@orthos/core/packages';
+import { terminalAt } from '@orthos/core/scene';
 import fc from 'fast-check';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';

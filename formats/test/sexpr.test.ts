@@ -1,4 +1,7 @@
-import { packageById, terminalAt, toBoard, type CopperShape, type PlacedPart } from '@orthos/core';
+import { type PlacedPart, toBoard } from '@orthos/core/board';
+import type { CopperShape } from '@orthos/core/copper';
+import { packageById } from '@orthos/core/packages';
+import { terminalAt } from '@orthos/core/scene';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { importBoard } from '../src/index.ts';

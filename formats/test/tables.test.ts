@@ -1,4 +1,5 @@
-import { boardModelSchema, packageById, toBoard, type BoardModel, type PlacedPart } from '@orthos/core';
+import { type BoardModel, boardModelSchema, type PlacedPart, toBoard } from '@orthos/core/board';
+import { packageById } from '@orthos/core/packages';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { BoardFileError } from '../src/fileError.ts';

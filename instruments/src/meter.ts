@@ -1,5 +1,6 @@
 /** A multimeter's readings by SCPI-99 measure commands. */
-import type { Measured, MeterType } from '@orthos/core';
+import type { MeterType } from '@orthos/core/circuit';
+import type { Measured } from '@orthos/core/ground';
 import { parseMeterAnswer } from './meterAnswer.ts';
 import { InstrumentError, ScpiClient, type Address } from './scpiClient.ts';
 

@@ -2,7 +2,8 @@
  * A bench meter that is not there: speaks SCPI on a loopback port and reads whatever `probes` says the probes
  * are on. Ships with the application so that everything about meters can be tried without one.
  */
-import type { Measured, MeterType } from '@orthos/core';
+import type { MeterType } from '@orthos/core/circuit';
+import type { Measured } from '@orthos/core/ground';
 import { nr3, ScpiServer, type Command, type Reply } from './scpiServer.ts';
 
 const IDENTITY = 'Saltmarsh,Bench meter simulator,0001,1.0';

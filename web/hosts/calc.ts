@@ -4,7 +4,8 @@
  */
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { CalcInputError, describeCalc, UnknownCalcError } from '@orthos/core';
+import { describeCalc, UnknownCalcError } from '@orthos/core/calc';
+import { CalcInputError } from '@orthos/core/ground';
 import { CALCS, runCalc } from '@orthos/formats';
 import { resultJson } from './json.ts';
 

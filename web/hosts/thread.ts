@@ -1,6 +1,6 @@
 /** One calculation in a server thread: input as workerData, one message back. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { CalcInputError, type CalcIssue } from '@orthos/core';
+import { CalcInputError, type CalcIssue } from '@orthos/core/ground';
 import { runCalc } from '@orthos/formats';
 import { resultJson } from './json.ts';
 

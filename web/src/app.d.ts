@@ -1,6 +1,6 @@
 import type { Database } from '$lib/server/db/connect';
 import type { News } from '$lib/server/news';
-import type { CalcIssue } from '@orthos/core';
+import type { CalcIssue } from '@orthos/core/ground';
 
 declare global {
   namespace App {

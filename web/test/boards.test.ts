@@ -1,4 +1,6 @@
-import { blankBoard, textHash, copperDrawingSchema, type CopperDrawing } from '@orthos/core';
+import { blankBoard } from '@orthos/core/board';
+import { type CopperDrawing, copperDrawingSchema } from '@orthos/core/copper';
+import { textHash } from '@orthos/core/ground';
 import { importBoard } from '@orthos/formats';
 import { gzipSync } from 'node:zlib';
 import { v7 } from 'uuid';

@@ -1,4 +1,6 @@
-import { expressBoard, few, templateById, type Fault, type Netlist } from '@orthos/core';
+import { type Fault, type Netlist, templateById } from '@orthos/core/circuit';
+import { few } from '@orthos/core/ground';
+import { expressBoard } from '@orthos/core/rework';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { modeName, placeOf, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';

@@ -1,7 +1,7 @@
 /** The one door: what is written to a job at once by several, twice, or by a process that died on the way. */
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import type { JobEventBody } from '@orthos/core';
+import { foldJob, type JobEventBody } from '@orthos/core/job';
 import { connect } from '../src/lib/server/db/connect.ts';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
 import { appendJudged } from '../src/lib/server/jobs/door.ts';
@@ -10,7 +10,6 @@ import { standingOf } from '../src/lib/server/jobs/standing.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import { appendEvents, eventsOf } from '../src/lib/server/repositories/jobEvents.ts';
 import { createTicket, ticketById } from '../src/lib/server/repositories/tickets.ts';
-import { foldJob } from '@orthos/core';
 import { testDatabase } from './database.ts';
 
 const { db, url } = testDatabase();

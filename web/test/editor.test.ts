@@ -1,4 +1,4 @@
-import { addPart, blankBoard, type BoardModel } from '@orthos/core';
+import { addPart, blankBoard, type BoardModel } from '@orthos/core/board';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { openDraft, type DraftEntry, type DraftStore } from '../src/lib/boards/drafts.ts';
 

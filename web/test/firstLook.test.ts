@@ -1,13 +1,8 @@
 /** Boards taken in before anybody drew them, the day's list, parts found from anywhere, where a rail search begins. */
-import {
-  blankBoard,
-  boardModelSchema,
-  expressBoard,
-  placeOn,
-  type JobEvent,
-  type JobEventBody,
-  type JobState,
-} from '@orthos/core';
+import { blankBoard, boardModelSchema } from '@orthos/core/board';
+import { placeOn } from '@orthos/core/circuit';
+import type { JobEvent, JobEventBody, JobState } from '@orthos/core/job';
+import { expressBoard } from '@orthos/core/rework';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { circuitOf } from '../src/lib/diagnose/circuitOf.ts';

@@ -1,13 +1,5 @@
-import {
-  foldJob,
-  lastRun,
-  currentAttempt,
-  operationFor,
-  type Guide,
-  type JobEvent,
-  type JobEventBody,
-  type Mark,
-} from '@orthos/core';
+import { type Guide, type Mark, operationFor } from '@orthos/core/hands';
+import { currentAttempt, foldJob, type JobEvent, type JobEventBody, lastRun } from '@orthos/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { markRows } from '../src/lib/hands/marks.ts';
 import { bearings, bearingText } from '../src/lib/protect/landmarks.ts';

@@ -1,4 +1,5 @@
-import { RunningJob, expressBoard, foldJob, modelHistory, type JobEvent, type JobEventBody } from '@orthos/core';
+import { foldJob, type JobEvent, type JobEventBody, modelHistory, RunningJob } from '@orthos/core/job';
+import { expressBoard } from '@orthos/core/rework';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { compared, questionOf, referenceFor } from '../src/lib/diagnose/finder.svelte.ts';

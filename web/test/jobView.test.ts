@@ -1,5 +1,7 @@
 /** What a job's page is told, against a real database: plan in use, staleness, gates, photos, reopenings. */
-import { ENGINE_VERSION, methodsFor, type JobEventBody, type PlanResult } from '@orthos/core';
+import type { JobEventBody } from '@orthos/core/job';
+import { methodsFor, type PlanResult } from '@orthos/core/rework';
+import { ENGINE_VERSION } from '@orthos/core/thermal';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';

@@ -1,12 +1,6 @@
-import {
-  DEFAULT_STATION,
-  methodsFor,
-  PACKAGES,
-  RunningJob,
-  type JobEvent,
-  type JobEventBody,
-  type JobType,
-} from '@orthos/core';
+import { type JobEvent, type JobEventBody, type JobType, RunningJob } from '@orthos/core/job';
+import { PACKAGES } from '@orthos/core/packages';
+import { DEFAULT_STATION, methodsFor } from '@orthos/core/rework';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { formIssues } from '../src/lib/server/forms.ts';

@@ -1,6 +1,6 @@
 /** Where waiting marks are kept, on IndexedDB itself: what is written stays, whoever writes beside it. */
 import 'fake-indexeddb/auto';
-import type { JobEventBody } from '@orthos/core';
+import type { JobEventBody } from '@orthos/core/job';
 import { describe, expect, it } from 'vitest';
 import { adopt, DiskKeeping, type Entry } from '../src/lib/run/keeping.ts';
 

@@ -1,4 +1,4 @@
-import { applyHomography, fitPhoto } from '@orthos/core';
+import { applyHomography, fitPhoto } from '@orthos/core/board';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { photoTransform } from '../src/lib/boards/photoCss.ts';

@@ -1,6 +1,6 @@
 /** The forms of a plan: texts from settings, settings from texts. */
 import { describe, expect, it } from 'vitest';
-import { methodsFor, surroundingsSchema, type Method, type Surroundings } from '@orthos/core';
+import { type Method, methodsFor, type Surroundings, surroundingsSchema } from '@orthos/core/rework';
 import { KNOBS, methodOf, settingLine, textsOf } from '../src/lib/plan/settings';
 import {
   surroundingsOf,

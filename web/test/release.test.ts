@@ -1,4 +1,4 @@
-import { COMPLAINT, type JobEvent, type JobEventBody } from '@orthos/core';
+import { COMPLAINT, type JobEvent, type JobEventBody } from '@orthos/core/job';
 import jpeg from 'jpeg-js';
 import { describe, expect, it } from 'vitest';
 import { leadWasUsed, reportOf } from '../src/lib/release/report.ts';

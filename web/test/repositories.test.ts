@@ -1,4 +1,5 @@
-import { DEFAULT_STATION, expressBoard, type JobEvent, type JobEventBody } from '@orthos/core';
+import type { JobEvent, JobEventBody } from '@orthos/core/job';
+import { DEFAULT_STATION, expressBoard } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';

@@ -1,4 +1,6 @@
-import type { FieldFrames } from '@orthos/core';
+import { boardModelSchema, boxOnBoard } from '@orthos/core/board';
+import { packageById } from '@orthos/core/packages';
+import type { FieldFrames } from '@orthos/core/rework';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placeName, placeOf } from '../src/lib/diagnose/place.ts';
@@ -12,7 +14,6 @@ import { quillon } from '../src/lib/server/demo/quillon.ts';
 import { evenField, fieldAt } from '../src/lib/stage/heatLayer.ts';
 import { placeCallouts } from '../src/lib/stage/placeCallouts.ts';
 import { fitView, flipped, scaleBar, toBoardPoint, toScreen, zoomAt } from '../src/lib/stage/view.ts';
-import { boardModelSchema, boxOnBoard, packageById } from '@orthos/core';
 
 const box = { x0: 0, y0: 0, x1: 60, y1: 40 };
 

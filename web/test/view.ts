@@ -1,4 +1,6 @@
-import { DEFAULT_STATION, judgeGates, foldJob, methodsFor, modelHistory, type BoardModel, type JobEvent } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import { foldJob, type JobEvent, judgeGates, modelHistory } from '@orthos/core/job';
+import { DEFAULT_STATION, methodsFor } from '@orthos/core/rework';
 import type { DiagnoseView } from '../src/lib/diagnose/view.ts';
 
 /** A job as its pages get it, with what diagnosis knows besides: made from a board, a target and a log alone. */

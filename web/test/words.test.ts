@@ -1,4 +1,4 @@
-import { expressBoard, harmOf, methodsFor, planResultSchema, type Method, type PlanResult } from '@orthos/core';
+import { expressBoard, harmOf, type Method, methodsFor, type PlanResult, planResultSchema } from '@orthos/core/rework';
 import { describe, expect, it } from 'vitest';
 import {
   bestMethod,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { property, type Property } from '../materials/property.ts';
+import { property, type Property } from '../materials/index.ts';
 
 interface SolderElement {
   molar: Property;

@@ -1,6 +1,35 @@
-export { cleanUpInput, PLACES, residualLimits, roundsUntil, type CleanUpOutput, type CleanUpPlace } from './cleanUp.ts';
-export { density_g_cm3, readComposition, writeComposition, type Composition } from './elements.ts';
+export {
+  cleanUp,
+  cleanUpInput,
+  type CleanUpOutput,
+  cleanUpOutput,
+  type CleanUpPlace,
+  PLACES,
+  residualLimits,
+  roundsUntil,
+} from './cleanUp.ts';
+export {
+  type Composition,
+  compositionSchema,
+  density_g_cm3,
+  elementsOf,
+  normalised,
+  readComposition,
+  writeComposition,
+} from './elements.ts';
 export { hazardsOf, isRefused } from './hazards.ts';
-export { ALLOY_LIBRARY } from './library.ts';
-export { type AlloyAmount } from './mixing.ts';
-export { type AlloyProperties } from './properties.ts';
+export { jointMetal, mixedByVolume } from './jointMetal.ts';
+export { jointVolume, jointVolumeInput, jointVolumeOutput } from './jointVolume.ts';
+export { ALLOY_LIBRARY, LOW_MELT, LOW_MELT_LEAD_FREE } from './library.ts';
+export {
+  type AlloyAmount,
+  alloyAmount,
+  alloyAmountInput,
+  alloyAmountOutput,
+  alloyMix,
+  alloyMixInput,
+  alloyMixOutput,
+  mixed,
+} from './mixing.ts';
+export { type AlloyProperties, alloyProperties, alloyPropertiesInput, alloyPropertiesOutput } from './properties.ts';
+export { SOLDER_ALLOYS } from './solder.ts';

@@ -1,6 +1,6 @@
 /** The metal of a joint as heat sees it: any composition, from its elements and the phase-diagram model. */
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import { SOLDER_ALLOYS } from './solder.ts';
+import { ZERO_CELSIUS_K } from '../ground/index.ts';
 import {
   density_g_cm3,
   elementsOf,

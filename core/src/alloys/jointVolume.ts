@@ -1,6 +1,6 @@
 /** The calculator of one joint's solder: its form, and volume with mass. */
 import { z } from 'zod';
-import { hole_mm3, printed_mm3 } from '../materials/jointVolume.ts';
+import { hole_mm3, printed_mm3 } from '../materials/index.ts';
 import { compositionSchema, density_g_cm3 } from './elements.ts';
 
 const size = z.number().positive().max(100);

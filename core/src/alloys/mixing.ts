@@ -1,6 +1,6 @@
 /** Alloys worked into joints: what the mixture is, and how much of one is needed. Mass balance and the phase model. */
 import { z } from 'zod';
-import { ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import { ZERO_CELSIUS_K } from '../ground/index.ts';
 import { roundsUntil, residualLimits } from './cleanUp.ts';
 import {
   compositionSchema,

@@ -1,6 +1,6 @@
 /** What a composition does between cold and molten: the phase-diagram model read out for people. */
 import { z } from 'zod';
-import { ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import { ZERO_CELSIUS_K } from '../ground/index.ts';
 import { trustIn } from './confidence.ts';
 import {
   compositionSchema,

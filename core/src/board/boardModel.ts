@@ -4,11 +4,16 @@
  * local x is negated before rotation. Stacks and layer lists run from the top down.
  */
 import { z } from 'zod';
-import { OPENING_KINDS, SOURCE_KINDS } from '../job/eventForms.ts';
-import { isLimit } from '../materials/limitAliases.ts';
-import { LAMINATES } from '../materials/laminate.ts';
-import { ownLimitSchema } from '../materials/limits.ts';
+import { isLimit, LAMINATES, ownLimitSchema } from '../materials/index.ts';
 import { packageTrouble } from '../packages/index.ts';
+
+/** What can feed a board; `none` says that nothing can. */
+export const SOURCE_KINDS = ['lead', 'cell', 'capacitor', 'mains', 'none'] as const;
+export type SourceKind = (typeof SOURCE_KINDS)[number];
+
+/** What comes off, or is undone, before a board can be worked on; `pry` is a spot where a lever does no harm. */
+export const OPENING_KINDS = ['screw', 'clip', 'pry', 'cable', 'frame', 'shield', 'heatsink', 'glue', 'other'] as const;
+export type OpeningKind = (typeof OPENING_KINDS)[number];
 
 const coordinate = z.number().min(-2000).max(2000);
 const point = z.tuple([coordinate, coordinate]);

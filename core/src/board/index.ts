@@ -1,9 +1,20 @@
-export { boardBounds, boardModelSchema, partName, type BoardModel, type PlacedPart, type Side } from './boardModel.ts';
-export { looseEnds } from './loose.ts';
-export { edgeMap, snapToEdges, type EdgeMap, type Snap } from './edgeSnap.ts';
+export {
+  boardBounds,
+  type BoardModel,
+  boardModelSchema,
+  OPENING_KINDS,
+  type OpeningKind,
+  partName,
+  type PlacedPart,
+  type Side,
+  SOURCE_KINDS,
+  type SourceKind,
+} from './boardModel.ts';
+export { edgeMap, type EdgeMap, type Snap, snapToEdges } from './edgeSnap.ts';
 export {
   addPart,
   blankBoard,
+  type BoardChange,
   changePart,
   compareBoards,
   layerName,
@@ -13,16 +24,18 @@ export {
   removeParts,
   repeatRow,
   stackOf,
-  type BoardChange,
 } from './editing.ts';
+export { looseEnds } from './loose.ts';
+export { isGroundNet, voltsOf } from './netNames.ts';
+export { CLASS_NAMES, classOfPart, isPolarised, PART_CLASSES, type PartClass } from './partClass.ts';
 export {
   applyHomography,
   fitPhoto,
+  type Homography,
   invertHomography,
   multiplyHomographies,
-  provisionalFrame,
-  type Homography,
   type PhotoFit,
   type PointPair,
+  provisionalFrame,
 } from './photoFrame.ts';
 export { boxOnBoard, cornersOnBoard, solderedTerminals, toBoard, toLocal } from './placement.ts';

@@ -1,5 +1,3 @@
-import { cleanUp, cleanUpInput, cleanUpOutput } from '../alloys/cleanUp.ts';
-import { elementsOf } from '../alloys/elements.ts';
 import {
   alloyAmount,
   alloyAmountInput,
@@ -7,10 +5,16 @@ import {
   alloyMix,
   alloyMixInput,
   alloyMixOutput,
+  alloyProperties,
+  alloyPropertiesInput,
+  alloyPropertiesOutput,
+  cleanUp,
+  cleanUpInput,
+  cleanUpOutput,
+  elementsOf,
   mixed,
-} from '../alloys/mixing.ts';
-import { alloyProperties, alloyPropertiesInput, alloyPropertiesOutput } from '../alloys/properties.ts';
-import { defineCalc } from './defineCalc.ts';
+} from '../alloys/index.ts';
+import { defineCalc } from '../ground/index.ts';
 
 const LEAD_FREE = { Sn: 96.5, Ag: 3, Cu: 0.5 };
 const LOW_MELT = { Bi: 52.5, Pb: 32, Sn: 15.5 };

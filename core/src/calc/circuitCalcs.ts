@@ -1,6 +1,5 @@
-import { circuitSolveInput, circuitSolveOutput, solveCircuit } from '../circuit/circuitSolve.ts';
-import { NetlistError } from '../circuit/netlist.ts';
-import { CalcInputError, defineCalc } from './defineCalc.ts';
+import { circuitSolveInput, circuitSolveOutput, NetlistError, solveCircuit } from '../circuit/index.ts';
+import { CalcInputError, defineCalc } from '../ground/index.ts';
 
 /** What does not hang together in a circuit is the input's fault, not the program's. */
 export function withNetlistErrors<T>(run: () => T): T {

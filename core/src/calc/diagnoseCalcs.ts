@@ -1,8 +1,16 @@
 import { z } from 'zod';
-import { diagnose, diagnoseInput, diagnoseOutput, nextInput, nextOutput } from '../diagnosis/diagnose.ts';
-import { locateInput, locateOutput, locateShort } from '../diagnosis/locate.ts';
+import {
+  diagnose,
+  diagnoseInput,
+  diagnoseOutput,
+  locateInput,
+  locateOutput,
+  locateShort,
+  nextInput,
+  nextOutput,
+} from '../diagnosis/index.ts';
 import { withNetlistErrors } from './circuitCalcs.ts';
-import { defineCalc } from './defineCalc.ts';
+import { defineCalc } from '../ground/index.ts';
 
 const netlist = {
   ground: 'GND',

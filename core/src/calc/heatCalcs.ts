@@ -1,16 +1,19 @@
 import { z } from 'zod';
-import { defineCalc } from './defineCalc.ts';
-import { heatFieldWork, runHeatField } from '../thermal/field.ts';
-import { heatFieldInput, heatFieldOutput } from '../thermal/fieldForm.ts';
-import { BENCH_CELLS, runBench } from '../thermal/bench.ts';
+import { defineCalc } from '../ground/index.ts';
 import {
+  BENCH_CELLS,
   blowAway,
   blowAwayInput,
   blowAwayOutput,
+  heatFieldInput,
+  heatFieldOutput,
+  heatFieldWork,
   jetProfile,
   jetProfileInput,
   jetProfileOutput,
-} from '../thermal/jetForms.ts';
+  runBench,
+  runHeatField,
+} from '../thermal/index.ts';
 
 export const heatField = defineCalc({
   name: 'heat.field',

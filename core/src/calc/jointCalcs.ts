@@ -1,5 +1,5 @@
-import { defineCalc } from './defineCalc.ts';
-import { jointVolume, jointVolumeInput, jointVolumeOutput } from '../alloys/jointVolume.ts';
+import { defineCalc } from '../ground/index.ts';
+import { jointVolume, jointVolumeInput, jointVolumeOutput } from '../alloys/index.ts';
 
 export const jointVolumeCalc = defineCalc({
   name: 'joint.volume',

@@ -1,12 +1,18 @@
-import { CalcInputError, defineCalc } from './defineCalc.ts';
-import { planHeat, planResultSchema } from '../rework/planHeat.ts';
-import { benchInputSchema, benchTruthSchema, playBench } from '../rework/hiddenBench.ts';
-import { planInputSchema, planRunSchema, type PlanInput } from '../rework/planForm.ts';
-import { runPlan } from '../rework/planRun.ts';
+import { CalcInputError, defineCalc } from '../ground/index.ts';
+import {
+  DEFAULT_STATION,
+  defaultAirMethods,
+  expressBoard,
+  planHeat,
+  type PlanInput,
+  planInputSchema,
+  planResultSchema,
+  planRunSchema,
+  runPlan,
+} from '../rework/index.ts';
+import { benchInputSchema, benchTruthSchema, playBench } from '../hands/index.ts';
 import { packageById } from '../packages/index.ts';
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { expressBoard } from '../rework/expressBoard.ts';
-import { DEFAULT_STATION, defaultAirMethods } from '../rework/defaults.ts';
+import { SOLDER_ALLOYS } from '../alloys/index.ts';
 
 const example = {
   board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),

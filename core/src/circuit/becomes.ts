@@ -1,5 +1,6 @@
 /** A part of a circuit as something else: of another class, or an IC that works as a regulator, converter, amplifier or driver. */
-import { classOf, type PartClass } from '../diagnosis/priors.ts';
+import { classOf } from './classOf.ts';
+import type { PartClass } from '../board/index.ts';
 import { BLOCK_ROLES, ROLES, type Role } from './devices.ts';
 import { circuitPartSchema, KIND_PINS, netlistSchema, type Block, type CircuitPart, type PartOf } from './netlist.ts';
 

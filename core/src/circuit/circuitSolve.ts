@@ -1,6 +1,6 @@
 /** `circuit.solve`: what meters show on a circuit, healthy or with a fault, and its voltages under power. */
 import { z } from 'zod';
-import type { Measured } from '../job/eventForms.ts';
+import type { Measured } from '../ground/index.ts';
 import { BEEP_OHM, isPowered, METER_TYPES, readMeter, type MeterType } from './meters.ts';
 import { assemble } from './network.ts';
 import {

@@ -2,7 +2,7 @@
  * The nodal equations of a network as numbers: currents leaving every node at given voltages, and the
  * matrix of their slopes on one elimination plan. Junctions and bends are linearised where limiting puts them.
  */
-import { covers, planLu, type LuPlan } from '../numerics/sparseLu.ts';
+import { covers, type LuPlan, planLu } from '../ground/index.ts';
 import {
   CLAMP,
   GMIN_S,

@@ -1,8 +1,7 @@
 /** Parts of a circuit guessed from parts of the board: kind by reference, values as written, pins by net. */
-import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
-import { classOfPart, isGroundNet } from '../diagnosis/compare.ts';
+import { type BoardModel, classOfPart, isGroundNet, type PlacedPart } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { parseReading } from '../quantities/readings.ts';
+import { parseReading } from '../ground/index.ts';
 import { netlistSchema, netsOf, type CircuitPart, type Netlist } from './netlist.ts';
 import type { Template } from './templates.ts';
 

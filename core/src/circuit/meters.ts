@@ -3,7 +3,7 @@
  * first range that fits; diode mode: 1 mA, open above 2.8 V; continuity: the lowest ohm range; volts:
  * 10 MΩ across the probes; supply current. Typical of 6,000-count meters.
  */
-import type { Measured } from '../job/eventForms.ts';
+import type { Measured } from '../ground/index.ts';
 import { NetlistError } from './netlist.ts';
 import type { Network } from './network.ts';
 import type { Stimulus } from './equations.ts';

@@ -1,7 +1,6 @@
 /** Where the circuit lies on the board: nets as places for a probe, board parts as parts of a circuit. */
-import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
-import { toBoard } from '../board/placement.ts';
-import type { Place } from '../job/eventForms.ts';
+import { type BoardModel, type PlacedPart, toBoard } from '../board/index.ts';
+import type { Place } from '../ground/index.ts';
 import { packageById } from '../packages/index.ts';
 import type { CircuitPart, Netlist } from './netlist.ts';
 

@@ -2,10 +2,7 @@
  * The circuit of a rail out of a board's nets: what stands on it, the way its current comes (coil, ferrite, fuse, shunt), what feeds it and by
  * which pins, what divides it down. Roles are guessed from who is joined to what, and are there to be corrected.
  */
-import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
-import { classOfPart, isGroundNet } from '../diagnosis/compare.ts';
-import type { PartClass } from '../diagnosis/priors.ts';
-import { voltsOf } from '../job/shortCheck.ts';
+import { type BoardModel, classOfPart, isGroundNet, type PartClass, type PlacedPart, voltsOf } from '../board/index.ts';
 import { CONVERTER, LINEAR } from './becomes.ts';
 import { circuitPartFrom, groundOf, withinNets } from './fromBoard.ts';
 import { netlistSchema, netsOf, type Block, type CircuitPart, type Netlist, type PartOf } from './netlist.ts';

@@ -3,7 +3,7 @@
  * one elimination plan per network, and a ladder of gentler ways when plain Newton does not converge.
  * Only a converged plain Newton counts as an answer.
  */
-import { factorLu, solveDense, solveLu } from '../numerics/sparseLu.ts';
+import { factorLu, solveDense, solveLu } from '../ground/index.ts';
 import { Equations, type Stimulus } from './equations.ts';
 import type { Change, Network } from './network.ts';
 

@@ -3,8 +3,8 @@
  * `U1 VIN=12V SW=SW FB=FB GND buck 0.8`, `J2 5V GND`; a supply is `feed 12V 12 1`, a load in ohms
  * `load 3V3 40`.
  */
-import { CLASSES, type PartClass } from '../diagnosis/priors.ts';
-import { parseReading } from '../quantities/readings.ts';
+import { PART_CLASSES, type PartClass } from '../board/index.ts';
+import { parseReading } from '../ground/index.ts';
 import { asClass, BLOCK_FIGURE, BLOCK_NAMES, worksAs } from './becomes.ts';
 import { netlistSchema, type Block, type CircuitPart, type Load, type Netlist, type Source } from './netlist.ts';
 
@@ -32,7 +32,7 @@ const CLASS_OF: Record<string, PartClass> = {
   ...{ U: 'load', IC: 'load', J: 'conn', X: 'conn', Y: 'crystal', S: 'contact', SW: 'contact' },
 };
 const isBlock = (word: string): word is Block['type'] => word in BLOCK_NAMES;
-const isClass = (word: string): word is PartClass => word in CLASSES;
+const isClass = (word: string): word is PartClass => word in PART_CLASSES;
 /** The figure of a kind that a number at the end stands for. */
 const FIGURE: Partial<Record<CircuitPart['kind'], string>> = {
   R: 'value',

@@ -1,2 +1,2 @@
-export { copperCoverage, coverageReader, ringArea, type CoverageGrid, type Outline } from './coverage.ts';
-export { copperDrawingSchema, moveShape, type CopperDrawing, type CopperShape } from './drawing.ts';
+export { copperCoverage, type CoverageGrid, coverageReader, type Outline, ringArea } from './coverage.ts';
+export { type CopperDrawing, copperDrawingSchema, type CopperShape, moveShape } from './drawing.ts';

@@ -1,8 +1,6 @@
 /** What a board holds on the nets of a circuit, and the circuit does not. */
-import type { BoardModel } from '../board/boardModel.ts';
-import { boardPartOf } from '../circuit/onBoard.ts';
-import { netsOf, type Netlist } from '../circuit/netlist.ts';
-import { classOfPart } from './compare.ts';
+import { type BoardModel, classOfPart } from '../board/index.ts';
+import { boardPartOf, type Netlist, netsOf } from '../circuit/index.ts';
 import type { Beside } from './hypotheses.ts';
 
 /** Per net that the board knows by name: its parts that the circuit lacks; an empty list says that it lacks none. */

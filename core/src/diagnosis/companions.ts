@@ -1,5 +1,5 @@
 /** What tends to fail along with a part: what sits on its small nets, as driver, gate resistor, shunt or twin do. */
-import type { Netlist } from '../circuit/netlist.ts';
+import type { Netlist } from '../circuit/index.ts';
 
 /** A net with more pins than this is a rail: everything hangs on it, nothing follows from that. */
 const SMALL_NET_PINS = 6;

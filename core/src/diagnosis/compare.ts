@@ -2,11 +2,9 @@
  * Suspects from good-board readings alone, when nobody has drawn the circuit: which nets read too low or too
  * high, and which parts stand on them. Coarser than the dictionary, on the same priors.
  */
-import type { BoardModel, PlacedPart } from '../board/boardModel.ts';
-import { packageById } from '../packages/index.ts';
-import type { Measured } from '../job/eventForms.ts';
-import { compareReading, type Quantity } from '../quantities/readings.ts';
-import { CLASSES, NONE, NONE_PRIOR, SIGNS, type PartClass, type Sign, type Weights } from './priors.ts';
+import { type BoardModel, classOfPart, isGroundNet, type PartClass, type PlacedPart } from '../board/index.ts';
+import { compareReading, type Measured, type Quantity } from '../ground/index.ts';
+import { NONE, NONE_PRIOR, SIGNS, WEIGHTS, type Sign, type Weights } from './priors.ts';
 
 export interface Compared {
   net: string;
@@ -22,55 +20,6 @@ export interface ComparedSuspect {
   /** Indices of the readings that speak for it, and against it. */
   speaksFor: number[];
   against: number[];
-}
-
-/** Names of nets that are the common return. */
-const GROUND = /^(gnd|vss|agnd|pgnd|dgnd|ground|0v|masse)\d*$/i;
-export const isGroundNet = (net: string): boolean => GROUND.test(net);
-
-/** Class of a placed part by its reference, value and package. */
-export function classOfPart(part: PlacedPart): PartClass {
-  const letter = /^[a-z]+/i.exec(part.ref ?? '')?.[0].toUpperCase() ?? '';
-  const what = `${part.what ?? ''} ${part.value ?? ''}`.toLowerCase();
-  if (letter === 'C') {
-    if (/can|electrolyt|polymer/.test(what) || /^(POLY|ALU|CAN|RADIAL)/.test(part.package)) return 'elko';
-    if (/tantal/.test(what)) return 'tant';
-    if (/film|foil/.test(what)) return 'film';
-    return /\d\s*µf/.test(what) ? 'mlccbig' : 'mlcc';
-  }
-  if (letter === 'R') return /mω|shunt/.test(what) ? 'shunt' : 'res';
-  if (letter === 'L') return 'coil';
-  if (letter === 'FB') return 'ferrite';
-  if (letter === 'F') return 'fuse';
-  if (letter === 'K') return 'relay';
-  if (letter === 'D')
-    return /tvs|protection|clamp/.test(what)
-      ? 'tvs'
-      : /led/.test(what)
-        ? 'led'
-        : /schottky/.test(what)
-          ? 'schottky'
-          : 'diode';
-  if (letter === 'Q' || letter === 'M')
-    return /switch|mos/.test(what) || packageById(part.package).terminals.some((t) => t.id === 'TAB')
-      ? 'mosfet'
-      : 'bjt';
-  if (letter === 'Y' || (letter === 'X' && /crystal|resonator|\d\s*[km]hz/.test(what)))
-    return /oscillator/.test(what) ? 'load' : 'crystal';
-  if (letter === 'S' || letter === 'SW') return 'contact';
-  if (letter === 'J' || letter === 'X') return 'conn';
-  if (letter === 'U' && /regulator|driver|converter|amplifier/.test(what)) return 'power';
-  return letter === 'U' ? 'load' : 'res';
-}
-
-/** Classes that have a right way round whatever their package shows: an axial body may be a diode. */
-const POLAR = new Set<PartClass>(['diode', 'schottky', 'tvs', 'led', 'elko', 'tant', 'mosfet', 'bjt', 'power', 'load']);
-
-/** Whether a part can go on the wrong way round: by its package's mark, its class, or what it is called. */
-export function isPolarised(part: PlacedPart): boolean {
-  if (packageById(part.package).polarity !== 'none') return true;
-  if (part.ref && POLAR.has(classOfPart(part))) return true;
-  return /oscillator|diode|electrolyt|tantal|\bled\b|opto|battery|cell/i.test(`${part.what ?? ''} ${part.value ?? ''}`);
 }
 
 /** Parts that carry a net's current on: what is low on one side is low on the other. */
@@ -145,7 +94,7 @@ export function rankByComparison(
 
   const list = board.parts.flatMap((part) => {
     if (netsOfPart(part).length === 0 && !seen.some((s) => s.partId === part.partId)) return [];
-    const weights: Weights = CLASSES[classOfPart(part)].weights;
+    const weights: Weights = WEIGHTS[classOfPart(part)];
     const short =
       (weights.short ?? 0) +
       (weights.leaky ?? 0) +

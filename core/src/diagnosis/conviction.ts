@@ -2,9 +2,8 @@
  * Whether the likeliest part may be convicted on what is known, or what has to be cleared up first. Shares say which single fault of the
  * circuit fits best; they do not say that it fits.
  */
-import { modelNet, statesOf, type Netlist } from '../circuit/netlist.ts';
-import { few } from '../quantities/few.ts';
-import { formatReading } from '../quantities/readings.ts';
+import { modelNet, type Netlist, statesOf } from '../circuit/index.ts';
+import { few, formatReading } from '../ground/index.ts';
 import type { Dictionary } from './dictionary.ts';
 import { likelihood, offScale, type Expected } from './evidence.ts';
 import type { Beside } from './hypotheses.ts';

@@ -1,17 +1,23 @@
 /** `diagnose.rank` and `diagnose.next`: circuit and readings in, suspects, groups and next readings out. */
 import { z } from 'zod';
-import type { CalcContext } from '../calc/defineCalc.ts';
-import { circuitReadingSchema } from '../circuit/circuitSolve.ts';
-import { isPowered } from '../circuit/meters.ts';
-import { faultSchema, modelNet, netlistSchema, statesOf, type Netlist } from '../circuit/netlist.ts';
-import { canonicalJson } from '../hash/canonical.ts';
+import { type CalcContext, canonicalJson } from '../ground/index.ts';
+import {
+  circuitReadingSchema,
+  faultSchema,
+  isPowered,
+  modelNet,
+  type Netlist,
+  netlistSchema,
+  statesOf,
+} from '../circuit/index.ts';
 import { companionsOf } from './companions.ts';
 import { doubtOf, MISFIT } from './conviction.ts';
 import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
 import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
 import { ambiguityGroups, nextTests, SPLITS, splitsOf, verdict, wantedTest } from './next.ts';
 import { powerVerdict } from './power.ts';
-import { CLASS_NAMES, EVENTS, NONE, SIGNS, SWAPS, type BoardEvent, type Sign } from './priors.ts';
+import { EVENTS, NONE, SIGNS, SWAPS, type BoardEvent, type Sign } from './priors.ts';
+import { CLASS_NAMES } from '../board/index.ts';
 import { explain, heldDown, rank, shopFactors, type Circumstances, type Ranking, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
 

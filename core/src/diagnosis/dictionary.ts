@@ -3,23 +3,31 @@
  * the ohms of a short or a leak (one more solve with the same factors).
  */
 import {
+  asChange,
+  assemble,
+  type Base,
+  type Change,
   diodeStimulus,
+  type Fault,
   isPowered,
+  type MeterType,
+  type Netlist,
+  netsOf,
+  type Network,
+  NetworkSolver,
   OHM_RANGES,
   ohmsAt,
   ohmStimulus,
   probeNode,
+  railsOf,
   readOhms,
+  type Solution,
+  sourcesOf,
+  statesOf,
+  type Stimulus,
   voltStimulus,
-  type MeterType,
-} from '../circuit/meters.ts';
-import { asChange, assemble, type Change, type Network } from '../circuit/network.ts';
-import { netsOf, statesOf, type Fault, type Netlist } from '../circuit/netlist.ts';
-import type { Stimulus } from '../circuit/equations.ts';
-import { railsOf, sourcesOf } from '../circuit/rails.ts';
-import { NetworkSolver, type Base, type Solution } from '../circuit/solver.ts';
-import type { CalcContext } from '../calc/defineCalc.ts';
-import { CancelledError } from '../calc/defineCalc.ts';
+} from '../circuit/index.ts';
+import { type CalcContext, CancelledError } from '../ground/index.ts';
 import { healthySpread, onScale, scaleSlope } from './evidence.ts';
 import { isBlind, type Hypothesis } from './hypotheses.ts';
 

@@ -2,8 +2,8 @@
  * Readings on scales where their errors are even, what each hypothesis gives each reading, and how much
  * information a reading would bring. One bin of OL beside the bins of values.
  */
-import { OHM_RANGES, type MeterType } from '../circuit/meters.ts';
-import type { Measured } from '../job/eventForms.ts';
+import { type MeterType, OHM_RANGES } from '../circuit/index.ts';
+import type { Measured } from '../ground/index.ts';
 
 /** Share of readings that mean nothing: wrong point, wrong range, bad contact. */
 const BLUNDER = 0.02;

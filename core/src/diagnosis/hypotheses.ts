@@ -1,23 +1,25 @@
 /** The faults of a circuit, each with its weight before anything was measured. */
-import { blockPins } from '../circuit/devices.ts';
-import { assemble, FAULT_OHMS, IC_FAULT_OHMS } from '../circuit/network.ts';
 import {
+  assemble,
+  blockPins,
+  type CircuitPart,
+  classOf,
+  type Fault,
+  FAULT_OHMS,
+  IC_FAULT_OHMS,
+  type Netlist,
   netsOf,
+  NetworkSolver,
+  type PartOf,
   pinOf,
   statesOf,
-  type CircuitPart,
-  type Fault,
-  type Netlist,
-  type PartOf,
-} from '../circuit/netlist.ts';
-import { NetworkSolver } from '../circuit/solver.ts';
-import { few } from '../quantities/few.ts';
+} from '../circuit/index.ts';
+import { few } from '../ground/index.ts';
 import { exchangedPairs, usualPairs } from './pairs.ts';
 import {
   ACROSS,
   BRIDGE_WEIGHT,
-  classOf,
-  CLASSES,
+  WEIGHTS,
   eventFactor,
   IC_SHOWS,
   JOINT_WEIGHT,
@@ -28,9 +30,9 @@ import {
   WRONG_VALUE_WEIGHT,
   type BoardEvent,
   type FailureWay,
-  type PartClass,
   type Weights,
 } from './priors.ts';
+import type { PartClass } from '../board/index.ts';
 
 /**
  * One fault at one point of its range: a leak of unknown ohms is several of these that differ in their ohms alone (same `ref`, `mode` and
@@ -185,7 +187,7 @@ function addJoints({ ref }: CircuitPart, pins: readonly string[], add: Add): voi
 
 function addPlug(netlist: Netlist, part: PartOf<'J'>, add: Add): void {
   const { ref } = part;
-  const weights: Weights = CLASSES.conn.weights;
+  const weights: Weights = WEIGHTS.conn;
   // liquid, a bent contact or a sliver between neighbours, as its pins are numbered
   const pins = Object.keys(part.pins).sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
   const pairs = pins.slice(1).map((pin, i): [string, string] => [pins[i], pin]);
@@ -211,7 +213,7 @@ function addPlug(netlist: Netlist, part: PartOf<'J'>, add: Add): void {
 }
 
 function addPlain(part: Exclude<CircuitPart, { kind: 'IC' | 'J' }>, cls: PartClass, add: Add): void {
-  const weights: Weights = CLASSES[cls].weights;
+  const weights: Weights = WEIGHTS[cls];
   const { ref } = part;
   const open = (pin: string, weight: number) =>
     add({ mode: 'open', weight, way: 'open', where: pin, faults: () => [{ ref, mode: 'open', pin }] });
@@ -263,7 +265,7 @@ function addReworked(part: CircuitPart, add: Add): void {
 
 /** Well to a meter, and conducting once its voltage comes. */
 function addBreakdown(part: CircuitPart, cls: PartClass, volts: ReadonlyMap<string, number>, add: Add): void {
-  const weights: Weights = CLASSES[cls].weights;
+  const weights: Weights = WEIGHTS[cls];
   const at = (pin: string | undefined) => Math.abs((pin !== undefined && volts.get(part.pins[pin])) || 0);
   const pins = part.kind === 'IC' ? (part.rail ?? []) : Object.keys(part.pins);
   const highest = Math.max(0, ...pins.map(at));
@@ -285,7 +287,7 @@ function addBreakdown(part: CircuitPart, cls: PartClass, volts: ReadonlyMap<stri
  * rest keeps the weight it had however many normal values are read.
  */
 function addIc(netlist: Netlist, part: PartOf<'IC'>, add: Add): void {
-  const weights: Weights = CLASSES[classOf(part)].weights;
+  const weights: Weights = WEIGHTS[classOf(part)];
   const { ref } = part;
   const { ground } = netlist;
   const pins = Object.keys(part.pins);
@@ -403,7 +405,7 @@ function outside(netlist: Netlist, beside: readonly Beside[]): Hypothesis[] {
     if (!holder) return [];
     const weight = (way: 'short' | 'leaky'): number => {
       if (!there) return (b === ground ? OUTSIDE : ACROSS)[way];
-      return there.reduce((sum, { cls }) => sum + ((CLASSES[cls].weights as Weights)[way] ?? 0), 0);
+      return there.reduce((sum, { cls }) => sum + ((WEIGHTS[cls] as Weights)[way] ?? 0), 0);
     };
     const where = there?.length ? `${few(there.map((p) => p.ref))} on ${name}` : `on ${name}`;
     const at = (mode: 'short' | 'leaky', { at: ohms, vague }: Range) =>

@@ -2,9 +2,7 @@
  * Which reading to take next: expected information per minute, and what no reading can tell apart.
  * Source: expected information gain (Lindley 1956) over the bins of `evidence`.
  */
-import { isPowered } from '../circuit/meters.ts';
-import { modelNet, type CircuitPart } from '../circuit/netlist.ts';
-import { railsOf } from '../circuit/rails.ts';
+import { type CircuitPart, isPowered, modelNet, railsOf } from '../circuit/index.ts';
 import { entropy, outcomes, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
 import { NONE } from './priors.ts';

@@ -2,7 +2,7 @@
  * A suspect tested alone after it came off: how, by its class, and what the four outcomes mean. The test of
  * the part and the board's line without it answer different questions; only both together convict.
  */
-import type { PartClass } from './priors.ts';
+import type { PartClass } from '../board/index.ts';
 
 /** How a part of a class is tested alone. */
 const RECIPES: Record<PartClass, string> = {

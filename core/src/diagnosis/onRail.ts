@@ -1,5 +1,5 @@
 /** What millivolts along a rail say of the parts on it: whoever pulls it down stands where the drop ends. */
-import { modelNet, pinOf, type Netlist } from '../circuit/netlist.ts';
+import { modelNet, type Netlist, pinOf } from '../circuit/index.ts';
 import type { Hypothesis } from './hypotheses.ts';
 import { NONE } from './priors.ts';
 

@@ -2,8 +2,8 @@
  * Two parts that go together: what a surge, a coil or a punched-through switch takes along. Weighed unasked beside the single faults, since life
  * brings them together more often than chance would. Weights are shares of how often the part goes alone (bench judgement).
  */
-import type { CircuitPart, Fault, Netlist, PartOf } from '../circuit/netlist.ts';
-import { classOf, CLASSES, EXCHANGED_WEIGHT, type Weights } from './priors.ts';
+import { type CircuitPart, classOf, type Fault, type Netlist, type PartOf } from '../circuit/index.ts';
+import { WEIGHTS, EXCHANGED_WEIGHT, type Weights } from './priors.ts';
 
 /** Of the clamps that go short, so many take the fuse before them along; of the switches, so many their diode or the pin that drives them. */
 const SHARE = { surge: 0.5, flyback: 0.3, driver: 0.2 };
@@ -16,7 +16,7 @@ export interface UsualPair {
   weight: number;
 }
 
-const weightsOf = (part: CircuitPart): Weights => CLASSES[classOf(part)].weights;
+const weightsOf = (part: CircuitPart): Weights => WEIGHTS[classOf(part)];
 const netsOf = (part: CircuitPart) => Object.values(part.pins);
 const isSwitch = (part: CircuitPart): part is PartOf<'M'> | PartOf<'Q'> => part.kind === 'M' || part.kind === 'Q';
 

@@ -3,12 +3,10 @@
  * short beside what the healthy circuit, or a good board, reads there; none measured over its nominal voltage; and no likely
  * fault that would put too much on a rail.
  */
-import { assemble } from '../circuit/network.ts';
-import { statesOf } from '../circuit/netlist.ts';
-import { railsOf, sourcesOf } from '../circuit/rails.ts';
-import { NetworkSolver } from '../circuit/solver.ts';
-import { SHORT_SHARE, SURELY_OHM, voltsOf } from '../job/shortCheck.ts';
-import { formatReading } from '../quantities/readings.ts';
+import { assemble, NetworkSolver, railsOf, sourcesOf, statesOf } from '../circuit/index.ts';
+import { SHORT_SHARE, SURELY_OHM } from './shortCheck.ts';
+import { voltsOf } from '../board/index.ts';
+import { formatReading } from '../ground/index.ts';
 import { offScale } from './evidence.ts';
 import type { Dictionary } from './dictionary.ts';
 import { columnOf, type Ranking, type Taken } from './rank.ts';

@@ -2,7 +2,7 @@
  * How often parts fail, and how: relative weights per part, engineering judgement rather than field data.
  * The shop's own counts take over as they grow (`shopFactor`).
  */
-import type { CircuitPart } from '../circuit/netlist.ts';
+import type { PartClass } from '../board/index.ts';
 
 /**
  * Ways to fail that the ranking knows; `turns`: some of a winding's, `pins`: one pin of an IC, `several` of them, `through`: all of a MOSFET at
@@ -16,41 +16,34 @@ type Way =
 export type FailureWay = Way | 'joint' | 'missing';
 export type Weights = Partial<Record<Way, number>>;
 
-export const CLASSES = {
-  mlcc: { label: 'small ceramic', weights: { short: 1, leaky: 0.35, open: 0.35, under: 0.05 } },
-  mlccbig: { label: 'big ceramic', weights: { short: 1.6, leaky: 0.5, open: 0.3, under: 0.1 } },
-  elko: { label: 'electrolytic', weights: { open: 1.6, leaky: 0.4, short: 0.15, under: 0.1 } },
-  tant: { label: 'tantalum', weights: { short: 1.2, leaky: 0.4, open: 0.2, under: 0.2 } },
-  film: { label: 'film capacitor', weights: { short: 0.2, leaky: 0.1, open: 0.2 } },
-  res: { label: 'resistor', weights: { open: 0.35, up: 0.12, down: 0.03, short: 0.03 } },
-  pres: { label: 'power resistor', weights: { open: 1, up: 0.32, down: 0.08 } },
-  shunt: { label: 'shunt', weights: { open: 0.8, up: 0.16, down: 0.04 } },
-  coil: { label: 'coil', weights: { open: 0.3, turns: 0.1 } },
-  ferrite: { label: 'ferrite', weights: { open: 0.6 } },
-  fuse: { label: 'fuse', weights: { open: 3 } },
-  relay: { label: 'relay coil', weights: { open: 0.6, turns: 0.15, short: 0.03 } },
+/** Of every class of parts. */
+export const WEIGHTS = {
+  mlcc: { short: 1, leaky: 0.35, open: 0.35, under: 0.05 },
+  mlccbig: { short: 1.6, leaky: 0.5, open: 0.3, under: 0.1 },
+  elko: { open: 1.6, leaky: 0.4, short: 0.15, under: 0.1 },
+  tant: { short: 1.2, leaky: 0.4, open: 0.2, under: 0.2 },
+  film: { short: 0.2, leaky: 0.1, open: 0.2 },
+  res: { open: 0.35, up: 0.12, down: 0.03, short: 0.03 },
+  pres: { open: 1, up: 0.32, down: 0.08 },
+  shunt: { open: 0.8, up: 0.16, down: 0.04 },
+  coil: { open: 0.3, turns: 0.1 },
+  ferrite: { open: 0.6 },
+  fuse: { open: 3 },
+  relay: { open: 0.6, turns: 0.15, short: 0.03 },
   // a closed contact is drawn as its few milliohms: burnt, or under a film; an open one as a resistor of megohms: welded
-  contact: { label: 'relay or switch contact', weights: { open: 0.6, up: 0.6, short: 0.4 } },
-  crystal: { label: 'crystal', weights: { open: 0.8, leaky: 0.1, short: 0.05 } },
-  diode: { label: 'diode', weights: { short: 0.9, open: 0.35, leaky: 0.25, under: 0.1 } },
-  schottky: { label: 'Schottky diode', weights: { short: 1.2, open: 0.4, leaky: 0.5, under: 0.1 } },
-  tvs: { label: 'clamp diode', weights: { short: 1.2, open: 0.3, leaky: 0.3, under: 0.3 } },
-  led: { label: 'LED', weights: { open: 0.8, short: 0.1 } },
-  mosfet: { label: 'MOSFET', weights: { short: 1.6, gs: 0.8, gd: 0.4, through: 0.5, open: 0.4, under: 0.1 } },
-  bjt: { label: 'transistor', weights: { short: 0.8, be: 0.4, open: 0.4 } },
-  power: {
-    label: 'power IC',
-    weights: { short: 1.1, leaky: 0.6, pins: 0.8, several: 0.25, dead: 1.8, wrong: 0.4, through: 0.4, under: 0.1 },
-  },
-  load: {
-    label: 'IC',
-    weights: { short: 0.6, leaky: 0.5, pins: 0.5, several: 0.25, dead: 1.2, wrong: 0.2, through: 0.2, under: 0.1 },
-  },
-  esd: { label: 'clamp array', weights: { pins: 1.6, short: 0.3, several: 0.2 } },
-  conn: { label: 'plug', weights: { open: 0.7, bridge: 0.3 } },
-} as const satisfies Record<string, { label: string; weights: Weights }>;
-export type PartClass = keyof typeof CLASSES;
-export const CLASS_NAMES = Object.keys(CLASSES) as [PartClass, ...PartClass[]];
+  contact: { open: 0.6, up: 0.6, short: 0.4 },
+  crystal: { open: 0.8, leaky: 0.1, short: 0.05 },
+  diode: { short: 0.9, open: 0.35, leaky: 0.25, under: 0.1 },
+  schottky: { short: 1.2, open: 0.4, leaky: 0.5, under: 0.1 },
+  tvs: { short: 1.2, open: 0.3, leaky: 0.3, under: 0.3 },
+  led: { open: 0.8, short: 0.1 },
+  mosfet: { short: 1.6, gs: 0.8, gd: 0.4, through: 0.5, open: 0.4, under: 0.1 },
+  bjt: { short: 0.8, be: 0.4, open: 0.4 },
+  power: { short: 1.1, leaky: 0.6, pins: 0.8, several: 0.25, dead: 1.8, wrong: 0.4, through: 0.4, under: 0.1 },
+  load: { short: 0.6, leaky: 0.5, pins: 0.5, several: 0.25, dead: 1.2, wrong: 0.2, through: 0.2, under: 0.1 },
+  esd: { pins: 1.6, short: 0.3, several: 0.2 },
+  conn: { open: 0.7, bridge: 0.3 },
+} as const satisfies Record<PartClass, Weights>;
 
 /** Weight of a solder bridge per pair of neighbouring pins, and of a cracked joint per part. */
 export const BRIDGE_WEIGHT = 0.12;
@@ -72,86 +65,6 @@ export const ACROSS = { short: 0.04, leaky: 0.02 };
 export const NONE_PRIOR = 0.02;
 /** Share of an IC's failures that show at its pins at all. */
 export const IC_SHOWS = 0.85;
-
-/** Other names people give the classes. */
-const OTHER_NAMES: Record<string, PartClass> = {
-  cer: 'mlcc',
-  ceramic: 'mlcc',
-  mlcc_small: 'mlcc',
-  mlcc_big: 'mlccbig',
-  mlccb: 'mlccbig',
-  bigmlcc: 'mlccbig',
-  bulk: 'mlccbig',
-  electrolytic: 'elko',
-  alu: 'elko',
-  tantalum: 'tant',
-  foil: 'film',
-  resistor: 'res',
-  r: 'res',
-  rpow: 'pres',
-  rpower: 'pres',
-  res_power: 'pres',
-  inductor: 'coil',
-  ind: 'coil',
-  bead: 'ferrite',
-  fb: 'ferrite',
-  rly: 'relay',
-  relay_contact: 'contact',
-  contacts: 'contact',
-  switch: 'contact',
-  xtal: 'crystal',
-  quartz: 'crystal',
-  resonator: 'crystal',
-  d: 'diode',
-  sch: 'schottky',
-  zener: 'tvs',
-  fet: 'mosfet',
-  mos: 'mosfet',
-  transistor: 'bjt',
-  ic_power: 'power',
-  icp: 'power',
-  powic: 'power',
-  pic: 'power',
-  pmic: 'power',
-  ic_load: 'load',
-  icl: 'load',
-  lic: 'load',
-  ic: 'load',
-  mcu: 'load',
-  esdarray: 'esd',
-  connector: 'conn',
-  plug: 'conn',
-};
-
-const KIND_CLASS: Record<CircuitPart['kind'], PartClass> = {
-  R: 'res',
-  F: 'fuse',
-  FB: 'ferrite',
-  L: 'coil',
-  RLY: 'relay',
-  C: 'mlcc',
-  D: 'diode',
-  Z: 'tvs',
-  ZB: 'tvs',
-  M: 'mosfet',
-  Q: 'bjt',
-  IC: 'load',
-  J: 'conn',
-};
-
-/** Class of a part: the one it names, else what its kind and values suggest. */
-export function classOf(part: CircuitPart): PartClass {
-  const stated = part.cls?.toLowerCase().replace(/[\s-]+/g, '_') ?? '';
-  if (stated in CLASSES) return stated as PartClass;
-  const other = OTHER_NAMES[stated] ?? OTHER_NAMES[stated.replace(/_/g, '')];
-  if (other) return other;
-  if (part.kind === 'C' && (part.value ?? 0) >= 2e-6) return 'mlccbig';
-  if (part.kind === 'D' && part.model.startsWith('sch')) return 'schottky';
-  if (part.kind === 'D' && part.model.includes('led')) return 'led';
-  if (part.kind === 'R' && part.value < 0.2) return 'shunt';
-  if (part.kind === 'IC' && part.blocks.some((b) => b.type !== 'opamp' && b.type !== 'buf')) return 'power';
-  return KIND_CLASS[part.kind];
-}
 
 /** What happened to the board before it came in. */
 export const EVENTS = ['rework', 'drop', 'liquid', 'reversed', 'sudden', 'creeping', 'intermittent'] as const;

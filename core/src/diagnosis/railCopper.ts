@@ -1,5 +1,5 @@
 /** The copper of one rail for a millivolt profile: as it is drawn, else guessed from its pads. */
-import type { CopperDrawing } from '../copper/drawing.ts';
+import type { CopperDrawing } from '../copper/index.ts';
 import type { LocateInput } from './locate.ts';
 
 type Copper = Pick<LocateInput['copper'], 'areas' | 'tracks'>;

@@ -2,9 +2,8 @@
  * Bayesian ranking of single faults (and a chosen pair, and "none of these") from what was read, seen,
  * tested off the board and swapped. Source: Bayes with the likelihoods of `evidence`; weights of `priors`.
  */
-import { isPowered, type MeterType } from '../circuit/meters.ts';
-import { modelNet } from '../circuit/netlist.ts';
-import type { Measured } from '../job/eventForms.ts';
+import { isPowered, type MeterType, modelNet } from '../circuit/index.ts';
+import type { Measured } from '../ground/index.ts';
 import { flat, likelihood, onScale, twinSpread, type Expected } from './evidence.ts';
 import { spreadAt, testKey, type Dictionary, type Test } from './dictionary.ts';
 import type { Hypothesis } from './hypotheses.ts';

@@ -1,6 +1,6 @@
 /** Readings of good boards over several units: one value with its spread. */
-import type { MeterType } from '../circuit/meters.ts';
-import type { Measured } from '../job/eventForms.ts';
+import type { MeterType } from '../circuit/index.ts';
+import type { Measured } from '../ground/index.ts';
 import { offScale, onScale } from './evidence.ts';
 
 export interface Reference {

@@ -1,7 +1,7 @@
 /** A shop's own ordered tests for a family of boards. */
 import { z } from 'zod';
-import { METER_TYPES } from '../circuit/meters.ts';
-import type { Measured } from '../job/eventForms.ts';
+import { METER_TYPES } from '../circuit/index.ts';
+import type { Measured } from '../ground/index.ts';
 
 const net = z.string().trim().max(80);
 

@@ -3,10 +3,12 @@
  * erased. The state of a job is the fold of its log (`jobState.ts`), the gates follow from it.
  */
 import { z } from 'zod';
-import { METER_TYPES } from '../circuit/meters.ts';
-import { faultSchema } from '../circuit/netlist.ts';
-import { EVENTS, SIGNS, SWAPS, type Sign } from '../diagnosis/priors.ts';
-import { id, measured, place, SOURCE_KINDS, text } from './eventForms.ts';
+import { faultSchema, METER_TYPES } from '../circuit/index.ts';
+import { EVENTS, type Sign, SIGNS, SWAPS } from '../diagnosis/index.ts';
+import { SOURCE_KINDS } from '../board/index.ts';
+import { measuredSchema as measured, placeSchema as place } from '../ground/index.ts';
+import { guideSchema, landsCleanSchema, MARKS, OPERATIONS, scannedSchema, SLIP_KINDS } from '../hands/index.ts';
+import { id, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intake.ts';
 
 /** Which net each probe was on, with what; readings across silicon depend on both. */
@@ -25,35 +27,8 @@ const probeSchema = z.strictObject({
 /** Where a part that goes on comes from. */
 export const PART_ORIGINS = ['new', 'donor board', 'the customer’s', 'the old one'] as const;
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
-export const SLIP_KINDS = ['powered-while-hot', 'slipped', 'bumped', 'dropped', 'too-hot', 'not-coming-off'] as const;
-export type SlipKind = (typeof SLIP_KINDS)[number];
-
-/** The three steps with busy hands. */
-export const OPERATIONS = ['remove', 'prepare', 'fit'] as const;
-export type Operation = (typeof OPERATIONS)[number];
-
-/** Moments of a run that mean something beyond "this instruction is done". */
-const MARKS = ['done', 'heat-on', 'first-wet', 'all-wet', 'lifted', 'heat-off', 'fitted'] as const;
-export type Mark = (typeof MARKS)[number];
 
 const moment = z.int().min(0);
-const duration = z.number().min(0).max(36_000).nullable();
-
-/** The prediction a run was begun with, as shown to the hands; s from heat on, null = never. */
-export const guideSchema = z.strictObject({
-  joints: z.array(z.strictObject({ terminal: z.string().max(20), wet_s: duration })).max(1000),
-  last: z.string().max(20).nullable(),
-  allWet_s: duration,
-  allWetFrom_s: duration,
-  allWetTo_s: duration,
-  closes_s: duration,
-  closesFrom_s: duration,
-  closesTo_s: duration,
-  /** Who ends the window, in a word or two. */
-  closedBy: z.string().max(60),
-});
-export type Guide = z.infer<typeof guideSchema>;
-
 /** States of a joint walked over with one key each. */
 const JOINT_STATES = ['done', 'stuck', 'skipped', 'good', 'bridge', 'weak'] as const;
 /** States of a bare land. */
@@ -172,8 +147,8 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     terminal: z.string().min(1).max(20),
     state: z.enum(JOINT_STATES),
   }),
-  z.strictObject({ type: z.literal('surroundings-scanned'), ok: z.boolean(), after: z.enum(['removal', 'fitting']) }),
-  z.strictObject({ type: z.literal('lands-clean'), ok: z.boolean() }),
+  scannedSchema,
+  landsCleanSchema,
   z.strictObject({ type: z.literal('land'), terminal: z.string().min(1).max(20), state: z.enum(LAND_STATES) }),
   z.strictObject({
     type: z.literal('off-board-test'),

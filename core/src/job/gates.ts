@@ -3,24 +3,12 @@
  * hard: power gone, short check before power, orientation; for them unknown blocks as well as unmet.
  * All others let the hands go on and keep "not done" on the record.
  */
-import { compareReading } from '../quantities/readings.ts';
-import type { SourceKind } from './eventForms.ts';
+import { compareReading } from '../ground/index.ts';
+import type { SourceKind } from '../board/index.ts';
 import { currentAttempt, isFitted, isOff, saidAllWet, type Attempt, type JobState } from './jobState.ts';
 import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
-import { judgeShort } from './shortCheck.ts';
-
-export const STEPS = [
-  'intake',
-  'diagnose',
-  'plan',
-  'protect',
-  'remove',
-  'prepare',
-  'fit',
-  'verify',
-  'release',
-] as const;
-export type Step = (typeof STEPS)[number];
+import type { LayOut, Step } from '../hands/index.ts';
+import { judgeShort } from '../diagnosis/index.ts';
 
 export interface GateResult {
   id: string;
@@ -54,11 +42,6 @@ export interface JobFacts {
   terminals: readonly string[] | null;
   /** Whether the target can be fitted the wrong way round; null when the target is unknown. */
   targetPolarised: boolean | null;
-}
-
-export interface LayOut {
-  tools: string[];
-  setPoints: { id: string; label: string; value: number; unit: string; tolerance: number }[];
 }
 
 /** A residual voltage above this is not "gone", V. */

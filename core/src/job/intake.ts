@@ -3,7 +3,9 @@
  * already, start-ups on a bench supply, what is offered and promised.
  */
 import { z } from 'zod';
-import { id, OPENING_KINDS, place, text, type OpeningKind } from './eventForms.ts';
+import { OPENING_KINDS, type OpeningKind } from '../board/index.ts';
+import { placeSchema as place } from '../ground/index.ts';
+import { id, text } from './eventForms.ts';
 import type { JobEventBody } from './events.ts';
 
 export const DAMAGE_KINDS = [

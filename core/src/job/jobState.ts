@@ -1,9 +1,10 @@
 /** The state of a job: a pure fold over its events, in the order they were written. */
-import type { BoardEvent, Swap } from '../diagnosis/priors.ts';
+import type { BoardEvent, Swap } from '../diagnosis/index.ts';
 import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
 import { benchMinutes } from './benchMinutes.ts';
-import type { SourceKind } from './eventForms.ts';
-import type { Guide, JobEvent, JobEventBody, JointMark, LandMark, Mark, Operation, SlipKind } from './events.ts';
+import type { SourceKind } from '../board/index.ts';
+import type { JobEvent, JobEventBody, JointMark, LandMark } from './events.ts';
+import type { Guide, Mark, Operation, SlipKind } from '../hands/index.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
 type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };

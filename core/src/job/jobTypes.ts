@@ -1,5 +1,5 @@
 /** Kinds of job: which steps they have no use for, what they ask for, how a good end is called. */
-import type { Step } from './gates.ts';
+import type { Step } from '../hands/index.ts';
 
 export const JOB_TYPE_IDS = [
   'repair',

@@ -1,5 +1,5 @@
 /** Whether an event may be written to a job as it stands now: what it names is there, no hard gate is passed unmet, nothing is done twice. */
-import type { BoardModel } from '../board/boardModel.ts';
+import type { BoardModel } from '../board/index.ts';
 import type { JobEventBody } from './events.ts';
 import { blocks, type GateResult } from './gates.ts';
 import { currentAttempt, type JobState } from './jobState.ts';

@@ -1,8 +1,7 @@
 /** What earlier jobs on the same kind of board found: culprits, what went with them, readings, minutes. */
-import { compareReading, type Quantity } from '../quantities/readings.ts';
+import { compareReading, type Measured, type Place, type Quantity } from '../ground/index.ts';
 import { pointOf } from './gates.ts';
 import { isFitted, type JobState, type RunningJob } from './jobState.ts';
-import type { Measured, Place } from './eventForms.ts';
 
 export interface EarlierJob {
   id: string;

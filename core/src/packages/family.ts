@@ -2,7 +2,7 @@
  * A package family: a few parameters that a person can read off a part or its drawing, and how the full
  * package follows from them. One declaration gives the check, the form and the drawing.
  */
-import { OLD_LIMITS } from '../materials/limitAliases.ts';
+import { OLD_LIMITS } from '../materials/index.ts';
 import type { PackageShape } from './packageModel.ts';
 
 export interface NumberParam {

@@ -2,7 +2,7 @@
  * A package as drawing and heat model share it. Local frame: millimetres from the centre, x right, y
  * down, as seen from the top with rotation 0; terminals numbered counter-clockwise from top left.
  */
-import { currentLimit, type Mount } from '../materials/limitAliases.ts';
+import { currentLimit, type Mount } from '../materials/index.ts';
 
 /** Depth of the holes whose solder packages tell, mm, and the part of it that stands outside as fillets. */
 const HOLE_DEPTH = 1.6;

@@ -1,6 +1,5 @@
 /** Finds packages as people type them: `soic 8`, `0603 c`, `qfp44`, `can 6.3`, `box 12 4 3 pbt`. */
-import { isLimit, OLD_LIMITS } from '../materials/limitAliases.ts';
-import { LIMITS } from '../materials/limits.ts';
+import { isLimit, LIMITS, OLD_LIMITS } from '../materials/index.ts';
 import { packageById, packageDesignation, PACKAGES } from './library.ts';
 import type { PackageModel } from './packageModel.ts';
 

@@ -2,8 +2,7 @@
  * Hot air over board and lumps: the jet of `thermal/jet`, averaged over the moving hand and the mouth of the nozzle, leaning
  * where the nozzle leans, changing where the method changes it.
  */
-import type { BoardMesh } from '../thermal/boardMesh.ts';
-import { jetOf, tabulated, type Jet, type JetSetting } from '../thermal/jet.ts';
+import { type BoardMesh, type Jet, jetOf, type JetSetting, tabulated } from '../thermal/index.ts';
 import type { Exposed, Lumps } from './lumps.ts';
 import type { AirMethod } from './method.ts';
 import type { PlanInput } from './planForm.ts';

@@ -1,7 +1,6 @@
 /** Target body and joints, irons, neighbours, what lies on them: everything in a plan that is no board. */
 import type { PlacedPart } from '../board/index.ts';
-import type { BoardMesh } from '../thermal/boardMesh.ts';
-import type { HeatLink } from '../thermal/heatNodes.ts';
+import type { BoardMesh, HeatLink } from '../thermal/index.ts';
 import { addSinks, layCovers } from './covers.ts';
 import { addIrons } from './irons.ts';
 import type { Lumps } from './lumps.ts';

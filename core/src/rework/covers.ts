@@ -1,7 +1,7 @@
 /** What lies on parts and board at the bench: covers against the air, and metal that takes heat unasked. */
 import { boxOnBoard, type PlacedPart } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
+import { type BoardMesh, overlapOnMesh } from '../thermal/index.ts';
 import { bodyRect, exposedBody, linkToBoard, throughGap, type Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';
 

@@ -1,6 +1,6 @@
 /** Settings to begin with, by size of the part; the technician changes them in the plan. */
-import { LOW_MELT_LEAD_FREE } from '../alloys/library.ts';
-import { HAND_FACTOR } from '../thermal/jet.ts';
+import { LOW_MELT_LEAD_FREE } from '../alloys/index.ts';
+import { HAND_FACTOR } from '../thermal/index.ts';
 import { packageById, terminalSides } from '../packages/index.ts';
 import { reachOf, rowsOf } from './irons.ts';
 import {

@@ -3,7 +3,7 @@
  * the middle, the nearest plastic at the distance given.
  */
 import { z } from 'zod';
-import type { BoardModel } from '../board/boardModel.ts';
+import type { BoardModel } from '../board/index.ts';
 import { packageById, readPackage } from '../packages/index.ts';
 
 export const BOARD_KINDS = {

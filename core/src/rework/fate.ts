@@ -1,5 +1,5 @@
 /** What becomes of a neighbour until the part is off: what heat does to it, unless something else comes first. */
-import type { Harm } from '../materials/dose.ts';
+import type { Harm } from '../materials/index.ts';
 import { harmOf, LIFT_S, type PlanRun } from './planForm.ts';
 
 export interface Fate {

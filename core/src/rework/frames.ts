@@ -1,5 +1,5 @@
 /** The temperature field of the working side over time, as pictures of equal distance. */
-import type { BoardMesh } from '../thermal/boardMesh.ts';
+import type { BoardMesh } from '../thermal/index.ts';
 import type { FieldFrames } from './planForm.ts';
 
 const FRAME_COUNT = 60;

@@ -1,5 +1,5 @@
 /** Irons: their tips as lumps, and where each tip is at a time: stroking along the rows, gripping both ends, going pin by pin. */
-import type { HeatRun } from '../thermal/heatRun.ts';
+import type { HeatRun } from '../thermal/index.ts';
 import { packageById, type Rect } from '../packages/index.ts';
 import type { JointLump, Lumps } from './lumps.ts';
 import { TIP_CONDUCTANCE, type IronMethod, type LowMeltMethod, type Method } from './method.ts';

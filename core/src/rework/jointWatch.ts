@@ -5,8 +5,7 @@
  * be overcome, it has wetted; one that is sucked empty is loose when it is empty. It is *frozen* again only when less than `FROZEN` of the melting
  * heat is left. Everything that is said of joints (rows, headline, window, run, hidden bench) is read from here.
  */
-import type { JointEnthalpy } from '../thermal/enthalpy.ts';
-import type { HeatRun } from '../thermal/heatRun.ts';
+import type { HeatRun, JointEnthalpy } from '../thermal/index.ts';
 import type { Irons } from './irons.ts';
 import type { Lumps } from './lumps.ts';
 import type { Method } from './method.ts';

@@ -1,18 +1,18 @@
 /** What one part on one board stands: its own figure, else the shop's, else the row of its kind, less what dampness takes. */
 import { z } from 'zod';
 import type { PlacedPart } from '../board/index.ts';
-import type { Law } from '../materials/dose.ts';
 import {
   bodyClass_C,
+  type Law,
+  type LimitRow,
   LIMITS,
   mouldLaw,
+  type OwnLimit,
   ownLimitSchema,
   solidusLaw,
-  type LimitRow,
-  type OwnLimit,
-} from '../materials/limits.ts';
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { parseDecimal } from '../quantities/units.ts';
+} from '../materials/index.ts';
+import { SOLDER_ALLOYS } from '../alloys/index.ts';
+import { parseDecimal } from '../ground/index.ts';
 import { limitOfPackage, packageById } from '../packages/index.ts';
 
 /** "250 10" or "250": °C, and seconds where they are said; undefined for nothing, null where it is no such thing. */

@@ -2,7 +2,7 @@
  * The lowest set-point of an iron whose bead keeps every joint liquid for a lift after the iron has left, on this board: by halving over quick
  * runs in which the tip is as much colder than its dial as the iron may be. A colder tip spares flux, lands and laminate.
  */
-import type { CalcContext } from '../calc/defineCalc.ts';
+import type { CalcContext } from '../ground/index.ts';
 import type { LowMeltMethod } from './method.ts';
 import { LIFT_S, type PlanInput, type PlanRun } from './planForm.ts';
 import { runPlan } from './planRun.ts';

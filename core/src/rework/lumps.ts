@@ -1,9 +1,8 @@
 /** The lumped side of a plan, and how lumps are tied to the mesh. Figures per docs/physics/parts. */
-import { boxOnBoard, toBoard, type PlacedPart } from '../board/index.ts';
+import { boxOnBoard, type PlacedPart, toBoard } from '../board/index.ts';
 import type { Limit } from './limitOf.ts';
 import { packageById, type PackageModel, type Rect, type Terminal } from '../packages/index.ts';
-import { overlapOnMesh, type BoardMesh } from '../thermal/boardMesh.ts';
-import type { HeatLink, HeatNode } from '../thermal/heatNodes.ts';
+import { type BoardMesh, type HeatLink, type HeatNode, overlapOnMesh } from '../thermal/index.ts';
 
 const AIR_CONDUCTIVITY = 0.035;
 /** What lies flat still does not touch all over, mm. */

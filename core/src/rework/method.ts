@@ -1,6 +1,6 @@
 /** The tools of a plan and how they are set: air, iron with a bead of alloy, iron on the joints' own solder; the station. */
 import { z } from 'zod';
-import { compositionSchema } from '../alloys/elements.ts';
+import { compositionSchema } from '../alloys/index.ts';
 
 const airSettings = z.strictObject({
   kind: z.literal('air'),

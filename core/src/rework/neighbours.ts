@@ -1,8 +1,8 @@
 /** Parts round the target, and those on the other side that take heat from it. */
-import { boxOnBoard, solderedTerminals, toBoard, type PlacedPart } from '../board/index.ts';
-import { rate } from '../materials/dose.ts';
+import { boxOnBoard, type PlacedPart, solderedTerminals, toBoard } from '../board/index.ts';
+import { rate } from '../materials/index.ts';
 import { packageById, type Terminal } from '../packages/index.ts';
-import type { BoardMesh } from '../thermal/boardMesh.ts';
+import type { BoardMesh } from '../thermal/index.ts';
 import { limitOf, type Limit } from './limitOf.ts';
 import { bodyRect, exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';

@@ -3,12 +3,18 @@
  * body, small parts in the wind, ceramics. Watched while it runs, read off at the end. Bounds marked so are estimates.
  */
 import { z } from 'zod';
-import { classOfPart } from '../diagnosis/compare.ts';
-import type { PlacedPart } from '../board/index.ts';
-import { Exposure, judge, rate, type Judgement, type Law } from '../materials/dose.ts';
-import { LAMINATE_KINDS, LAMINATE_SPREAD } from '../materials/laminate.ts';
+import { classOfPart, type PlacedPart } from '../board/index.ts';
+import {
+  Exposure,
+  judge,
+  type Judgement,
+  LAMINATE_KINDS,
+  LAMINATE_SPREAD,
+  type Law,
+  rate,
+} from '../materials/index.ts';
 import { packageById } from '../packages/index.ts';
-import type { HeatRun } from '../thermal/heatRun.ts';
+import type { HeatRun } from '../thermal/index.ts';
 import { DAMP_SHARE, limitOf, type Limit } from './limitOf.ts';
 import type { Lumps } from './lumps.ts';
 import type { PlanInput, PlanRun } from './planForm.ts';

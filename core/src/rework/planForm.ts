@@ -1,7 +1,7 @@
 /** What a plan is computed from, and what one run of it tells. */
 import { z } from 'zod';
-import { boardModelSchema } from '../board/boardModel.ts';
-import { harmBy, type Harm } from '../materials/dose.ts';
+import { boardModelSchema } from '../board/index.ts';
+import { type Harm, harmBy } from '../materials/index.ts';
 import { shopLimitsSchema } from './limitOf.ts';
 import { methodSchema, stationSchema } from './method.ts';
 import { outcomesSchema } from './outcomes.ts';

@@ -4,7 +4,7 @@
  * rates (1/time, nothing where it never happens), on which heat acts evenly, and added in squares.
  */
 import { z } from 'zod';
-import type { CalcContext } from '../calc/defineCalc.ts';
+import type { CalcContext } from '../ground/index.ts';
 import { lowestTip } from './lowestTip.ts';
 import { planRunSchema, wetAt, type PlanInput, type PlanRun } from './planForm.ts';
 import { runPlan } from './planRun.ts';

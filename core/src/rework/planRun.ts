@@ -3,11 +3,9 @@
  * neighbour comes, the temperature field over time. The physics is `HeatRun`; here are the tools'
  * boundary conditions over time. What is read off is watched by `JointWatch`, `NeighbourWatch`, `OutcomeWatch`.
  */
-import { CancelledError, type CalcContext } from '../calc/defineCalc.ts';
+import { type CalcContext, CancelledError } from '../ground/index.ts';
 import { partName } from '../board/index.ts';
-import { meshBoard, targetBox } from '../thermal/boardMesh.ts';
-import { cellCount } from '../thermal/grid.ts';
-import { HeatRun, OutOfBoundsError } from '../thermal/heatRun.ts';
+import { cellCount, HeatRun, meshBoard, OutOfBoundsError, targetBox } from '../thermal/index.ts';
 import { airOver, blows, jetTables, settingAt, stageOf, type AirOn } from './air.ts';
 import { buildLumps } from './buildLumps.ts';
 import { frameRecorder } from './frames.ts';

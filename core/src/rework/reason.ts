@@ -1,6 +1,5 @@
 /** Why the last joint is last: what drains it, and in what it differs from the others. */
-import { sheetConductance, type BoardMesh } from '../thermal/boardMesh.ts';
-import type { HeatRun } from '../thermal/heatRun.ts';
+import { type BoardMesh, type HeatRun, sheetConductance } from '../thermal/index.ts';
 import type { Lumps } from './lumps.ts';
 import type { Method } from './method.ts';
 import type { Paths } from './planForm.ts';

@@ -1,5 +1,5 @@
 /** Solder of a whole part, and the rows a bead along it would take. */
-import { density_g_cm3, type Composition } from '../alloys/elements.ts';
+import { type Composition, density_g_cm3 } from '../alloys/index.ts';
 import { packageById } from '../packages/index.ts';
 import { rowsOf } from './irons.ts';
 

@@ -1,8 +1,7 @@
 /** What board and lumps exchange with everything round them: air still or blown, radiation, what lies under the board. */
-import { LAMINATE } from '../materials/laminate.ts';
-import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
-import { overlapOnMesh, sheetConductance, type BoardMesh } from '../thermal/boardMesh.ts';
-import type { HeatRun } from '../thermal/heatRun.ts';
+import { LAMINATE } from '../materials/index.ts';
+import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../ground/index.ts';
+import { type BoardMesh, type HeatRun, overlapOnMesh, sheetConductance } from '../thermal/index.ts';
 import type { AirOn } from './air.ts';
 import type { Box, Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';

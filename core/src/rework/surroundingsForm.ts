@@ -1,6 +1,6 @@
 /** What a plan finds at the bench besides board and tool. */
 import { z } from 'zod';
-import { compositionSchema } from '../alloys/elements.ts';
+import { compositionSchema } from '../alloys/index.ts';
 import { moistureSchema } from './limitOf.ts';
 
 const rectangle = z.strictObject({

@@ -1,11 +1,8 @@
 /** The target's body and joints as lumps: what is in each joint, and where its heat can go. */
-import { mixedByVolume, jointMetal } from '../alloys/jointMetal.ts';
-import { LOW_MELT } from '../alloys/library.ts';
-import { boxOnBoard, solderedTerminals, toBoard, type PlacedPart } from '../board/index.ts';
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { packageById, type Terminal, type TerminalKind, solderVolume } from '../packages/index.ts';
-import type { BoardMesh } from '../thermal/boardMesh.ts';
-import type { JointEnthalpy } from '../thermal/enthalpy.ts';
+import { jointMetal, LOW_MELT, mixedByVolume, SOLDER_ALLOYS } from '../alloys/index.ts';
+import { boxOnBoard, type PlacedPart, solderedTerminals, toBoard } from '../board/index.ts';
+import { packageById, solderVolume, type Terminal, type TerminalKind } from '../packages/index.ts';
+import type { BoardMesh, JointEnthalpy } from '../thermal/index.ts';
 import { beadOn } from './irons.ts';
 import { bodyRect, exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { PlanInput } from './planForm.ts';

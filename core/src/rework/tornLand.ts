@@ -2,8 +2,8 @@
  * Probability that a land comes off with the part: that some joint is still solid when it is lifted, times that the hand pulls harder than
  * foil holds to laminate, plus what the tool itself tears. Figures are judgement over bench experience, none is measured.
  */
-import { LAMINATE_SPREAD } from '../materials/laminate.ts';
-import { normalCdf } from '../numerics/normal.ts';
+import { LAMINATE_SPREAD } from '../materials/index.ts';
+import { normalCdf } from '../ground/index.ts';
 import { packageById, type PackageModel, type Terminal } from '../packages/index.ts';
 import type { Method } from './method.ts';
 

@@ -1,6 +1,6 @@
 /** What a plan does not know for sure: the few inputs that matter, each with how far it may be off (two standard deviations). */
 import type { BoardModel } from '../board/index.ts';
-import { PLANE_FROM } from '../materials/laminate.ts';
+import { PLANE_FROM } from '../materials/index.ts';
 import { UNMARKED_DIAL, type LowMeltMethod, type Method } from './method.ts';
 import type { PlanInput } from './planForm.ts';
 

@@ -1,7 +1,7 @@
 /** Small parts in the wind of a nozzle: once their solder is molten it may move them or carry them off. A weak model (`blowAway`). */
 import type { PlacedPart } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { blowAway } from '../thermal/jetForms.ts';
+import { blowAway } from '../thermal/index.ts';
 import type { AirMethod } from './method.ts';
 import type { PlanInput } from './planForm.ts';
 

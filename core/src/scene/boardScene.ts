@@ -3,13 +3,13 @@
  * Painters (canvas now, others later) only know shapes and styles; the scene only knows the board.
  */
 import {
+  type BoardModel,
   cornersOnBoard,
   partName,
-  toBoard,
-  toLocal,
-  type BoardModel,
   type PlacedPart,
   type Side,
+  toBoard,
+  toLocal,
 } from '../board/index.ts';
 import { packageById, type PackageModel, type Rect, type Terminal } from '../packages/index.ts';
 

@@ -2,7 +2,7 @@
  * A circuit as a drawing to be laid out: boxes with ports at fixed places, wires between them. Ground, supplies
  * and nets with many pins get flags at the pins instead of wires, which keeps the sheet readable.
  */
-import { pinOf, type CircuitPart, type Netlist } from '../circuit/netlist.ts';
+import { type CircuitPart, type Netlist, pinOf } from '../circuit/index.ts';
 
 type PortSide = 'WEST' | 'EAST' | 'NORTH' | 'SOUTH';
 

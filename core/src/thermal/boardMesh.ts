@@ -3,10 +3,10 @@
  * slabs through the thickness, copper and vias from the model. Here millimetres become metres and,
  * for work on the bottom, layers are flipped so that layer 0 is the working side.
  */
-import { boardBounds, boxOnBoard, type BoardModel, type PlacedPart } from '../board/index.ts';
+import { boardBounds, type BoardModel, boxOnBoard, type PlacedPart } from '../board/index.ts';
 import { coverageReader } from '../copper/index.ts';
 import { packageById } from '../packages/index.ts';
-import { COPPER, LAMINATE, planeEfficiency } from '../materials/laminate.ts';
+import { COPPER, LAMINATE, planeEfficiency } from '../materials/index.ts';
 import { cellEdges, emptyGrid, overlapRectangle, type BoardGrid } from './grid.ts';
 
 /** Larger boards are cut off this far from the target, m. */

@@ -12,7 +12,7 @@
  * - A column whose layers exchange heat faster than the sweeps bear (vias, thin boards) keeps the excess here: heat between
  *   neighbouring layers, −L·T, implicit and remembered like that of links. R becomes (R⁻¹ + L)⁻¹.
  */
-import { invert } from '../numerics/dense.ts';
+import { invert } from '../ground/index.ts';
 import { columnResponse, type GridKernel } from './gridKernel.ts';
 
 /** A link below this rate (conductance over the cell's capacity, 1/s) is weak: it moves the cell by less than a third of the difference in 0.1 s. */

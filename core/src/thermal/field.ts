@@ -1,5 +1,5 @@
 /** Runs a `heat.field` case on the same `HeatRun` as plans and reads its probes. */
-import { CancelledError, type CalcContext } from '../calc/defineCalc.ts';
+import { type CalcContext, CancelledError } from '../ground/index.ts';
 import { boundaryOf, gridOf, initialField, isOn, linksOf, nodesOf, refuse, sourcesOf, switched } from './fieldCase.ts';
 import type { HeatFieldInput, HeatFieldOutput } from './fieldForm.ts';
 import { cellAt, cellEdges, type BoardGrid } from './grid.ts';

@@ -1,6 +1,6 @@
 /** From the form of `heat.field` to a heat system: grid, boundary, sources, nodes, links, start field. */
 import type { z } from 'zod';
-import { CalcInputError } from '../calc/defineCalc.ts';
+import { CalcInputError } from '../ground/index.ts';
 import type { boardSchema, edgeSchema, HeatFieldInput } from './fieldForm.ts';
 import { FormulaError, parseFormula } from './formula.ts';
 import { cellAt, cellEdges, emptyGrid, overlapRectangle, type BoardGrid } from './grid.ts';

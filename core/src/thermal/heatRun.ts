@@ -16,8 +16,14 @@ import { LinkedColumns, type CellLink } from './columns.ts';
 import { assemble, type BoardGrid } from './grid.ts';
 import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
 import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
-import { factorSparse, planElimination, solveSparse, type Elimination } from '../numerics/sparseSolve.ts';
-import { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import {
+  type Elimination,
+  factorSparse,
+  planElimination,
+  solveSparse,
+  STEFAN_BOLTZMANN,
+  ZERO_CELSIUS_K,
+} from '../ground/index.ts';
 
 export interface HeatSystem {
   grid?: BoardGrid;

@@ -4,7 +4,7 @@
  * wall temperature from the decay of a heated round jet. Valid for Re ≥ 2000, H/D 2 to 12, r/D 2.5
  * to 7.5; outside it extrapolates.
  */
-import { ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import { ZERO_CELSIUS_K } from '../ground/index.ts';
 
 export interface JetSetting {
   /** Station flow at 20 °C, L/min. */

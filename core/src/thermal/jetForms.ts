@@ -1,6 +1,6 @@
 /** What a hot-air jet does at a distance from its axis, and whether it blows a loose small part away. */
 import { z } from 'zod';
-import { ZERO_CELSIUS_K } from '../quantities/constants.ts';
+import { ZERO_CELSIUS_K } from '../ground/index.ts';
 import { HAND_FACTOR, jetOf, martinShape, type Jet } from './jet.ts';
 
 const jetFields = {

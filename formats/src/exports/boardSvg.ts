@@ -1,5 +1,6 @@
 /** One side of a board as an SVG drawing at true size: 1 user unit is 1 mm. */
-import { boardBounds, boardScene, type BoardModel, type SceneStyle, type Side } from '@orthos/core';
+import { boardBounds, type BoardModel, type Side } from '@orthos/core/board';
+import { boardScene, type SceneStyle } from '@orthos/core/scene';
 
 const FILL: Record<SceneStyle, string> = {
   board: '#f4f4ef',

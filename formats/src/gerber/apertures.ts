@@ -1,5 +1,5 @@
 /** Apertures of a photoplot file: standard shapes, macros with their arithmetic. Shapes in mm round the origin. */
-import type { CopperShape } from '@orthos/core';
+import type { CopperShape } from '@orthos/core/copper';
 import { BoardFileError } from '../fileError.ts';
 import { arcPoints, discRing } from '../geometry.ts';
 

@@ -2,7 +2,7 @@
  * One photoplot layer (RS-274X, X2 attributes). Own reader: the packages found give drawing commands but drop the
  * attributes that tie a flash to part, pin and net, which are half of the worth of a file here.
  */
-import type { CopperShape } from '@orthos/core';
+import type { CopperShape } from '@orthos/core/copper';
 import { BoardFileError } from '../fileError.ts';
 import { arcPoints, turned } from '../geometry.ts';
 import { macroAperture, standardAperture, type Aperture } from './apertures.ts';

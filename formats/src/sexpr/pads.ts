@@ -1,5 +1,5 @@
 /** The copper of one pad of an S-expression board, in the board's frame. */
-import type { CopperShape } from '@orthos/core';
+import type { CopperShape } from '@orthos/core/copper';
 import { arcPoints, arcThrough, discRing, turned } from '../geometry.ts';
 import type { SList } from './scan.ts';
 

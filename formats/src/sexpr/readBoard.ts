@@ -4,7 +4,7 @@
  * the bottom are stored mirrored; arcs of old files are centre, start, angle; zone fills of old files are to be
  * widened by their line width.
  */
-import type { CopperShape } from '@orthos/core';
+import type { CopperShape } from '@orthos/core/copper';
 import { BoardFileError } from '../fileError.ts';
 import { bezierPoints, discRing, turned } from '../geometry.ts';
 import { boardFromLoops } from '../outline.ts';

@@ -1,5 +1,5 @@
 /** How the frame of a table lies on a board: a shift, found from references that both know, else from corners. */
-import { boardBounds, type BoardModel } from '@orthos/core';
+import { boardBounds, type BoardModel } from '@orthos/core/board';
 
 export interface Frame {
   toBoard: (x: number, y: number) => [number, number];

@@ -1,5 +1,6 @@
 /** Adds parts and nets of a table to a board that is there already: its own parts stay where they are. */
-import { findPackages, packageById, packageDesignation, toBoard, type BoardModel, type PlacedPart } from '@orthos/core';
+import { type BoardModel, type PlacedPart, toBoard } from '@orthos/core/board';
+import { findPackages, packageById, packageDesignation } from '@orthos/core/packages';
 import { matchFootprint } from '../match.ts';
 import type { ParsedPad } from '../parsedBoard.ts';
 import { boardBoundsOf, type Frame } from './frame.ts';

@@ -3,7 +3,7 @@
  * guessed from its heading and can be corrected.
  */
 import Papa from 'papaparse';
-import { partName, type BoardModel, type Side } from '@orthos/core';
+import { type BoardModel, partName, type Side } from '@orthos/core/board';
 import { BoardFileError } from '../fileError.ts';
 
 export const COLUMN_ROLES = ['reference', 'value', 'package', 'x', 'y', 'rotation', 'side', 'nothing'] as const;

@@ -3,7 +3,7 @@
  * code, 4–17 net, 21–26 reference, 27 dash, 28–31 pin, 32 D, 33–36 drill, 37 plated, 38 A, 39–40 access, 42–48 X,
  * 49 Y, 50–56 Y value, 57 X, 58–61 and 62 Y, 63–66 size, 67 R, 68–70 rotation, 73–74 mask.
  */
-import type { Side } from '@orthos/core';
+import type { Side } from '@orthos/core/board';
 import { BoardFileError } from '../fileError.ts';
 
 export interface NetPoint {

@@ -1,5 +1,6 @@
 /** Readings as a table: type, red, black, state, value, good; one line each. */
-import { METER_TYPES, parseReading, type Measured, type MeterType } from '@orthos/core';
+import { METER_TYPES, type MeterType } from '@orthos/core/circuit';
+import { type Measured, parseReading } from '@orthos/core/ground';
 import Papa from 'papaparse';
 import { BoardFileError } from '../fileError.ts';
 

@@ -1,3 +1,3 @@
-import { OPERATIONS, type Operation } from '@orthos/core';
+import { type Operation, OPERATIONS } from '@orthos/core/hands';
 
 export const match = (value: string): value is Operation => (OPERATIONS as readonly string[]).includes(value);

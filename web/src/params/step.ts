@@ -1,3 +1,3 @@
-import { STEPS, type Step } from '@orthos/core';
+import { type Step, STEPS } from '@orthos/core/hands';
 
 export const match = (value: string): value is Step => (STEPS as readonly string[]).includes(value);

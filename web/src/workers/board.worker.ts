@@ -1,13 +1,13 @@
 /** Board files, tables and photo edges off the main thread. */
 import {
-  edgeMap,
-  snapToEdges,
   type BoardModel,
   type EdgeMap,
+  edgeMap,
   type Homography,
   type PlacedPart,
   type Snap,
-} from '@orthos/core';
+  snapToEdges,
+} from '@orthos/core/board';
 import {
   BoardFileError,
   decodeText,

@@ -1,5 +1,5 @@
 /** The calculation registry in a web worker. Cancelling a run means ending the worker (see the pool). */
-import { CalcInputError } from '@orthos/core';
+import { CalcInputError } from '@orthos/core/ground';
 import { runCalc } from '@orthos/formats';
 import { expose, transfer } from 'comlink';
 

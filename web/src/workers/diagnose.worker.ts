@@ -1,5 +1,7 @@
 /** Fault dictionary and ranking off the main thread; the dictionary is kept between readings. */
-import { diagnose, diagnoseInput, NetlistError, parseInput, type Diagnosis } from '@orthos/core';
+import { NetlistError } from '@orthos/core/circuit';
+import { diagnose, diagnoseInput, type Diagnosis } from '@orthos/core/diagnosis';
+import { parseInput } from '@orthos/core/ground';
 import { expose } from 'comlink';
 
 const api = {

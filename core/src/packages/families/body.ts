@@ -1,5 +1,5 @@
 /** Bodies that only stand there, and flex tails. */
-import { LIMITS } from '../../materials/limits.ts';
+import { LIMITS } from '../../materials/index.ts';
 import { choice, count, defineFamily, mm, stands } from '../family.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import { hollowCapacity, mouldCapacity, onLand, woundCapacity } from './figures.ts';

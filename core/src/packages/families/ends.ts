@@ -1,6 +1,6 @@
 /** Two terminals at the ends: chips, MELF, moulded capacitors and diodes, cans, coils, crystals. */
 import { choice, defineFamily, mm, stands } from '../family.ts';
-import { flatCan } from '../../materials/limitAliases.ts';
+import { flatCan } from '../../materials/index.ts';
 import { POLARITIES, TEXTURES, type PackageShape, type Terminal } from '../packageModel.ts';
 import { ceramicCapacity, coilCapacity, mouldCapacity, mouldedBody, onLand, woundCapacity } from './figures.ts';
 

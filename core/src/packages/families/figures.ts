@@ -3,7 +3,7 @@
  * good to about a third.
  */
 
-import { hole_mm3, printed_mm3, USUAL_PRINT } from '../../materials/jointVolume.ts';
+import { hole_mm3, printed_mm3, USUAL_PRINT } from '../../materials/index.ts';
 import type { PackageShape } from '../packageModel.ts';
 
 /** Mould, 2 J/(cm³·K). */

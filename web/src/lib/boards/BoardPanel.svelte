@@ -2,15 +2,10 @@
   // The board itself: outline, thickness, layers, foils, holes, landmarks.
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import {
-    boardBounds,
-    LAMINATE_KINDS,
-    LAMINATES,
-    parseDecimal,
-    SOLDER_ALLOYS,
-    stackOf,
-    type BoardModel,
-  } from '@orthos/core';
+  import { SOLDER_ALLOYS } from '@orthos/core/alloys';
+  import { boardBounds, type BoardModel, stackOf } from '@orthos/core/board';
+  import { parseDecimal } from '@orthos/core/ground';
+  import { LAMINATE_KINDS, LAMINATES } from '@orthos/core/materials';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
 

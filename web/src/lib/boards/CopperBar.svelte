@@ -1,6 +1,6 @@
 <script lang="ts">
   // Which copper layer the lens shows; a word when only painted patches are known.
-  import { layerName, type BoardModel } from '@orthos/core';
+  import { type BoardModel, layerName } from '@orthos/core/board';
   import type { Desk } from '$lib/jobs/desk.svelte';
 
   let { board, desk, drawn }: { board: BoardModel; desk: Desk; drawn: boolean } = $props();

@@ -2,7 +2,7 @@
   // Copper as far as it is known: solid, partial or none under dragged rectangles. Heat goes where copper is.
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { layerName, paintCopperPatch } from '@orthos/core';
+  import { layerName, paintCopperPatch } from '@orthos/core/board';
   import type { Editor } from './editor.svelte';
 
   let { editor, desk }: { editor: Editor; desk: Desk } = $props();

@@ -6,7 +6,8 @@
   import Stage from '$lib/stage/Stage.svelte';
   import { toScreen, type StageView } from '$lib/stage/view';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { boardBounds, provisionalFrame, type BoardModel, type UnitSettings } from '@orthos/core';
+  import { boardBounds, type BoardModel, provisionalFrame } from '@orthos/core/board';
+  import type { UnitSettings } from '@orthos/core/ground';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { onMount } from 'svelte';

@@ -4,7 +4,10 @@
   import { Desk } from '$lib/jobs/desk.svelte';
   import { SendError } from '$lib/jobs/send';
   import Stage from '$lib/stage/Stage.svelte';
-  import { formatLength, layerName, packageById, type CopperDrawing, type UnitSettings } from '@orthos/core';
+  import { layerName } from '@orthos/core/board';
+  import type { CopperDrawing } from '@orthos/core/copper';
+  import { formatLength, type UnitSettings } from '@orthos/core/ground';
+  import { packageById } from '@orthos/core/packages';
   import { LAYER_ROLES, type FootprintMatch, type LayerRole, type NamedFile } from '@orthos/formats';
   import FileUp from '@lucide/svelte/icons/file-up';
   import { importInWorker, type BoardReading } from './boardWorker';

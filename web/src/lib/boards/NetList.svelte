@@ -1,6 +1,6 @@
 <script lang="ts">
   // Nets of a board: choosing one lights it up and lists the terminals on it.
-  import { partName, type BoardModel } from '@orthos/core';
+  import { type BoardModel, partName } from '@orthos/core/board';
   import type { Desk } from '$lib/jobs/desk.svelte';
 
   let { board, desk }: { board: BoardModel; desk: Desk } = $props();

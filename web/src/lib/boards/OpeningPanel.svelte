@@ -1,7 +1,8 @@
 <script lang="ts">
   // What must come off before the board can be worked on, in order, and what stands in an iron's way.
   import type { Desk } from '$lib/jobs/desk.svelte';
-  import { OPENING_KINDS, packageById, partName, type BoardModel } from '@orthos/core';
+  import { type BoardModel, OPENING_KINDS, partName } from '@orthos/core/board';
+  import { packageById } from '@orthos/core/packages';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
 

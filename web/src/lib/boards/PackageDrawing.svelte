@@ -1,6 +1,8 @@
 <script lang="ts">
   // One package drawn to scale: lands, leads, body, where pin 1 is, its measures.
-  import { boardScene, blankBoard, extentOf, packageById } from '@orthos/core';
+  import { blankBoard } from '@orthos/core/board';
+  import { extentOf, packageById } from '@orthos/core/packages';
+  import { boardScene } from '@orthos/core/scene';
 
   let { id }: { id: string } = $props();
   const pkg = $derived(packageById(id));

@@ -1,6 +1,6 @@
 <script lang="ts">
   // A package by typing: `soic 8`, `0603 c`, `box 12 4 3 pbt`. Arrows choose, Enter takes.
-  import { findPackages, packageById, type PackageModel } from '@orthos/core';
+  import { findPackages, packageById, type PackageModel } from '@orthos/core/packages';
   import { onMount } from 'svelte';
 
   interface Props {

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The parts of a board beside it: sorted, filtered, walked by keys. Only the rows in sight are on the page.
-  import { packageById, partName, type BoardModel } from '@orthos/core';
+  import { type BoardModel, partName } from '@orthos/core/board';
+  import { packageById } from '@orthos/core/packages';
   import { tick } from 'svelte';
 
   type Part = BoardModel['parts'][number];

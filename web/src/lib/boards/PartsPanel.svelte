@@ -7,21 +7,17 @@
     addPart,
     changePart,
     cornersOnBoard,
-    gripOf,
     invertHomography,
-    lawWords,
-    LIMITS,
-    limitRowOf,
-    readOwnLimit,
-    packageById,
-    packageDesignation,
-    parseDecimal,
-    partAt,
     partName,
+    type PlacedPart,
     removeParts,
     repeatRow,
-    type PlacedPart,
-  } from '@orthos/core';
+  } from '@orthos/core/board';
+  import { parseDecimal } from '@orthos/core/ground';
+  import { lawWords, LIMITS } from '@orthos/core/materials';
+  import { gripOf, packageById, packageDesignation } from '@orthos/core/packages';
+  import { limitRowOf, readOwnLimit } from '@orthos/core/rework';
+  import { partAt } from '@orthos/core/scene';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
   import type { BoardTools } from './boardWorker';

@@ -6,13 +6,13 @@
   import {
     applyHomography,
     boardBounds,
+    type BoardModel,
     fitPhoto,
     invertHomography,
-    parseDecimal,
-    provisionalFrame,
-    type BoardModel,
     type PointPair,
-  } from '@orthos/core';
+    provisionalFrame,
+  } from '@orthos/core/board';
+  import { parseDecimal } from '@orthos/core/ground';
   import Camera from '@lucide/svelte/icons/camera';
   import FileUp from '@lucide/svelte/icons/file-up';
   import { untrack } from 'svelte';

@@ -2,7 +2,7 @@
  * Drafts of boards that the server does not have yet, kept by this browser: in IndexedDB, on the disk before a write counts, one entry for every
  * page that edits, so that no page overwrites another's.
  */
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { v7 } from 'uuid';
 

@@ -4,7 +4,7 @@
  */
 import { send, SendError } from '$lib/jobs/send';
 import type { StageTool } from '$lib/stage/view';
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import type { Draft } from './drafts';
 
 /** Drawn over the board while a tool works, in board mm. */

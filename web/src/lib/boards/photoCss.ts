@@ -1,6 +1,6 @@
 /** A photo on the stage: its homography to board mm and the view's to screen pixels, as one CSS transform. */
 import type { StageView } from '$lib/stage/view';
-import { multiplyHomographies, type Homography } from '@orthos/core';
+import { type Homography, multiplyHomographies } from '@orthos/core/board';
 
 export function photoTransform(view: StageView, toBoard: Homography): string {
   const s = view.scale;

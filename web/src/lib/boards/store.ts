@@ -1,6 +1,7 @@
 /** Board models to and from the server. */
 import { send, SendError } from '$lib/jobs/send';
-import type { BoardModel, CopperDrawing } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { CopperDrawing } from '@orthos/core/copper';
 import { v7 } from 'uuid';
 
 async function gzip(text: string): Promise<Blob> {

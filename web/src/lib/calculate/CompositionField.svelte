@@ -1,6 +1,6 @@
 <script lang="ts">
   // An alloy by its composition, typed or picked from the library; what it hurts stands below.
-  import { ALLOY_LIBRARY, hazardsOf, readComposition } from '@orthos/core';
+  import { ALLOY_LIBRARY, hazardsOf, readComposition } from '@orthos/core/alloys';
 
   interface Props {
     label: string;

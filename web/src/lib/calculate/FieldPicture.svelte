@@ -2,14 +2,10 @@
   // The working side at one time: bands of temperature, where solder begins to melt, the part and its joints.
   import { evenField, heatColour } from '$lib/stage/heatLayer';
   import { currentTheme, onThemeChange } from '$lib/ui/theme';
-  import {
-    boxOnBoard,
-    formatTemperature,
-    packageById,
-    type BoardModel,
-    type FieldFrames,
-    type UnitSettings,
-  } from '@orthos/core';
+  import { type BoardModel, boxOnBoard } from '@orthos/core/board';
+  import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import { packageById } from '@orthos/core/packages';
+  import type { FieldFrames } from '@orthos/core/rework';
   import { contours } from 'd3';
   import { onMount } from 'svelte';
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Cold to hot in one bar: frozen, mushy, fluid, with the temperatures that part them.
-  import { formatTemperature, type AlloyProperties, type UnitSettings } from '@orthos/core';
+  import type { AlloyProperties } from '@orthos/core/alloys';
+  import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
   import { scaleLinear } from 'd3';
 
   let { alloy, units }: { alloy: AlloyProperties; units: UnitSettings } = $props();

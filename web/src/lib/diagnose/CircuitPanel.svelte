@@ -2,21 +2,20 @@
   // The circuit round the fault: parts, nets, values; kept for all jobs on this kind of board.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
+  import { isGroundNet, partName } from '@orthos/core/board';
   import {
     circuitOfRail,
+    type CircuitPart,
     circuitPartFrom,
     groundOf,
-    isGroundNet,
     looseNets,
     netlistSchema,
     netsOf,
-    partName,
-    TEMPLATES,
     templateById,
+    TEMPLATES,
     withTemplate,
-    type CircuitPart,
-    type JobEventBody,
-  } from '@orthos/core';
+  } from '@orthos/core/circuit';
+  import type { JobEventBody } from '@orthos/core/job';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import CircuitPartForm from './CircuitPartForm.svelte';
   import LeftOut from './LeftOut.svelte';

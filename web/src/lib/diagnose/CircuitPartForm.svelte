@@ -1,17 +1,8 @@
 <script lang="ts">
   // One part of the circuit: class, value, pins. Figures are typed as on the bench (4k7, 100n).
-  import {
-    agrees,
-    asClass,
-    CLASSES,
-    circuitPartSchema,
-    classOf,
-    parseReading,
-    partName,
-    type BoardModel,
-    type CircuitPart,
-    type PartClass,
-  } from '@orthos/core';
+  import { type BoardModel, PART_CLASSES, type PartClass, partName } from '@orthos/core/board';
+  import { agrees, asClass, type CircuitPart, circuitPartSchema, classOf } from '@orthos/core/circuit';
+  import { parseReading } from '@orthos/core/ground';
   import { untrack } from 'svelte';
   import IcFields from './IcFields.svelte';
 
@@ -111,8 +102,7 @@
     <div>
       <label class="label" for="cp-class">{KINDS[part.kind]}, as a</label>
       <select id="cp-class" class="field" value={classOf(part)} onchange={(e) => setClass(e.currentTarget.value)}>
-        {#each Object.entries(CLASSES) as [id, c] (id)}<option value={id satisfies string as PartClass}
-            >{c.label}</option
+        {#each Object.entries(PART_CLASSES) as [id, c] (id)}<option value={id satisfies string as PartClass}>{c}</option
           >{/each}
       </select>
     </div>
@@ -160,7 +150,7 @@
     {/each}
   {/if}
   {#if !agrees(part)}<p class="mt-2 text-[13px] font-semibold text-caution">
-      ▲ It is drawn as a {KINDS[part.kind]} and weighed as a {CLASSES[classOf(part)].label}.
+      ▲ It is drawn as a {KINDS[part.kind]} and weighed as a {PART_CLASSES[classOf(part)]}.
     </p>{/if}
   {#if problem}<p role="alert" class="mt-2 text-[13px] font-semibold text-stop">{problem}</p>{/if}
   <div class="mt-3 flex items-center gap-2">

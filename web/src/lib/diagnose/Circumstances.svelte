@@ -3,17 +3,10 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { Circuit, DiagnoseView } from './view';
-  import {
-    NONE,
-    partName,
-    SOFTWARE,
-    SWAPS,
-    type Diagnosis,
-    type Fault,
-    type JobEventBody,
-    type JobState,
-    type Swap,
-  } from '@orthos/core';
+  import { partName } from '@orthos/core/board';
+  import type { Fault } from '@orthos/core/circuit';
+  import { type Diagnosis, NONE, SOFTWARE, type Swap, SWAPS } from '@orthos/core/diagnosis';
+  import type { JobEventBody, JobState } from '@orthos/core/job';
   import { tick, untrack } from 'svelte';
   import { companionsFound, refs } from './finder.svelte';
   import { SWAP_WORDS, swapOutcome } from './words';

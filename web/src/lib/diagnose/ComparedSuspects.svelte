@@ -1,7 +1,8 @@
 <script lang="ts">
   // Suspects without a circuit: from what a good board reads in the same places.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { compareReading, formatReading, NONE, overNominal, unplugFirst } from '@orthos/core';
+  import { NONE, overNominal, unplugFirst } from '@orthos/core/diagnosis';
+  import { compareReading, formatReading } from '@orthos/core/ground';
   import { compared } from './finder.svelte';
   import type { Circuit, DiagnoseView } from './view';
   import { percent } from './words';

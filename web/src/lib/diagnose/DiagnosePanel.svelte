@@ -5,16 +5,10 @@
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import type { DiagnoseView } from './view';
-  import {
-    companionsOf,
-    compareReading,
-    currentAttempt,
-    few,
-    formatReading,
-    isFitted,
-    partName,
-    type Swap,
-  } from '@orthos/core';
+  import { partName } from '@orthos/core/board';
+  import { companionsOf, type Swap } from '@orthos/core/diagnosis';
+  import { compareReading, few, formatReading } from '@orthos/core/ground';
+  import { currentAttempt, isFitted } from '@orthos/core/job';
   import { onDestroy, untrack } from 'svelte';
   import StartUps from '$lib/intake/StartUps.svelte';
   import Circumstances from './Circumstances.svelte';

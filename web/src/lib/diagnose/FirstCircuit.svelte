@@ -1,7 +1,7 @@
 <script lang="ts">
   // No circuit yet: one of a rail is made from the board's nets by one press.
   import { stateOf } from '$lib/jobs/stateOf';
-  import { circuitOfRail } from '@orthos/core';
+  import { circuitOfRail } from '@orthos/core/circuit';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import { standing } from './finder.svelte';
   import { lowestRail, railsOfBoard } from './rails';

@@ -1,16 +1,16 @@
 <script lang="ts">
   // What an IC works as, by which pins; where its supply comes in; which of its pins stand side by side.
   import {
+    type Block,
     BLOCK_FIGURE,
     BLOCK_NAMES,
     circuitPartSchema,
     DIODE_MODELS,
-    parseReading,
+    type PartOf,
     rolesOf,
     worksAs,
-    type Block,
-    type PartOf,
-  } from '@orthos/core';
+  } from '@orthos/core/circuit';
+  import { parseReading } from '@orthos/core/ground';
 
   let { part, onChange }: { part: PartOf<'IC'>; onChange: (part: PartOf<'IC'>) => void } = $props();
   let problem = $state('');

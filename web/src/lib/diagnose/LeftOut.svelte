@@ -1,6 +1,8 @@
 <script lang="ts">
   // Parts of the board on the circuit's nets that the circuit lacks, to be taken in by one press.
-  import { besideOf, CLASSES, few, type Netlist, type Weights } from '@orthos/core';
+  import type { Netlist } from '@orthos/core/circuit';
+  import { besideOf, WEIGHTS, type Weights } from '@orthos/core/diagnosis';
+  import { few } from '@orthos/core/ground';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import type { DiagnoseView } from './view';
 
@@ -8,7 +10,7 @@
   const left = $derived.by(() => {
     const able = besideOf(view.board, netlist).flatMap(({ net, parts }) => {
       // a plug or a test point pulls nothing down
-      const refs = parts.filter(({ cls }) => pullsDown(CLASSES[cls].weights)).map((p) => p.ref);
+      const refs = parts.filter(({ cls }) => pullsDown(WEIGHTS[cls])).map((p) => p.ref);
       return refs.length > 0 ? [{ net, refs }] : [];
     });
     return able.toSorted((a, b) => b.refs.length - a.refs.length);

@@ -1,6 +1,6 @@
 <script lang="ts">
   // Eyes before meters: asked once, as long as nothing was seen and nothing was measured.
-  import type { JobEventBody } from '@orthos/core';
+  import type { JobEventBody } from '@orthos/core/job';
 
   let { record, onLook }: { record: (body: JobEventBody) => Promise<boolean>; onLook: () => void } = $props();
 </script>

@@ -3,18 +3,10 @@
   // The reading that tells most per minute: where, how, what each suspect would show.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import {
-    few,
-    isPowered,
-    rangeOf,
-    UNITS,
-    type Diagnosis,
-    type JobEventBody,
-    type Measured,
-    type Netlist,
-    type Place,
-    type Swap,
-  } from '@orthos/core';
+  import { isPowered, type Netlist, rangeOf } from '@orthos/core/circuit';
+  import type { Diagnosis, Swap } from '@orthos/core/diagnosis';
+  import { few, type Measured, type Place, UNITS } from '@orthos/core/ground';
+  import type { JobEventBody } from '@orthos/core/job';
   import type { DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';

@@ -2,19 +2,11 @@
   // Where on a rail a short sits: a current is injected, millivolts are read from pad to pad, the place is computed.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
-  import {
-    classOf,
-    injectionWarmth,
-    isGroundNet,
-    parseReading,
-    placesOfNet,
-    probeWalk,
-    worthOnRail,
-    type Diagnosis,
-    type JobEventBody,
-    type JobState,
-    type Place,
-  } from '@orthos/core';
+  import { isGroundNet } from '@orthos/core/board';
+  import { classOf, placesOfNet } from '@orthos/core/circuit';
+  import { type Diagnosis, injectionWarmth, probeWalk, worthOnRail } from '@orthos/core/diagnosis';
+  import { parseReading, type Place } from '@orthos/core/ground';
+  import type { JobEventBody, JobState } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import { refs, standing } from './finder.svelte';
   import { placeName } from './place';

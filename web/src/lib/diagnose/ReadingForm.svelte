@@ -1,15 +1,8 @@
 <script lang="ts">
   // A reading anywhere on the board, with the good board's beside it.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import {
-    formatReading,
-    parseReading,
-    UNITS,
-    type JobEventBody,
-    type Measured,
-    type Place,
-    type Quantity,
-  } from '@orthos/core';
+  import { formatReading, type Measured, parseReading, type Place, type Quantity, UNITS } from '@orthos/core/ground';
+  import type { JobEventBody } from '@orthos/core/job';
   import { stateOf } from '$lib/jobs/stateOf';
   import { referenceFor, standing } from './finder.svelte';
   import { placeName, placeOf } from './place';

@@ -1,7 +1,9 @@
 <script lang="ts">
   // The readings of a job, newest first, beside what a good board reads.
   import TakeBack from '$lib/jobs/TakeBack.svelte';
-  import { compareReading, formatReading, type BoardModel, type JobState } from '@orthos/core';
+  import type { BoardModel } from '@orthos/core/board';
+  import { compareReading, formatReading } from '@orthos/core/ground';
+  import type { JobState } from '@orthos/core/job';
   import { placeName } from './place';
 
   interface Props {

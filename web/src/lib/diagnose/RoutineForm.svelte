@@ -1,7 +1,9 @@
 <script lang="ts">
   // Writes a routine: steps in their order, and the kinds of board it is for.
   import type { Circuit, DiagnoseView, Routine } from './view';
-  import { METER_TYPES, netsOf, parseReading, type MeterType, type RoutineStep } from '@orthos/core';
+  import { METER_TYPES, type MeterType, netsOf } from '@orthos/core/circuit';
+  import type { RoutineStep } from '@orthos/core/diagnosis';
+  import { parseReading } from '@orthos/core/ground';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
 

@@ -3,7 +3,9 @@
   import { reload, send } from '$lib/jobs/send';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView, Routine } from './view';
-  import { isPowered, meetsRoutine, type JobEventBody, type JobState, type RoutineStep } from '@orthos/core';
+  import { isPowered } from '@orthos/core/circuit';
+  import { meetsRoutine, type RoutineStep } from '@orthos/core/diagnosis';
+  import type { JobEventBody, JobState } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
   import { askMeter, sourceOf } from './askMeter';

@@ -1,7 +1,8 @@
 <script lang="ts">
   // The circuit lens: the netlist as a tidy drawing, tied to the board both ways.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { boardPartOf, type BoardModel } from '@orthos/core';
+  import type { BoardModel } from '@orthos/core/board';
+  import { boardPartOf } from '@orthos/core/circuit';
   import { layOutSchematic, type Drawing, type DrawnNode } from './layOutSchematic';
   import Symbol from './Symbol.svelte';
 

@@ -2,7 +2,8 @@
   // What eyes found, with its sign when it speaks about a part.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
-  import { SIGNS, type JobEventBody, type JobState, type Sign } from '@orthos/core';
+  import { type Sign, SIGNS } from '@orthos/core/diagnosis';
+  import type { JobEventBody, JobState } from '@orthos/core/job';
   import type { JobView } from '$lib/jobs/view';
   import { placeName } from './place';
 

@@ -2,17 +2,10 @@
   // Readings one after the other, in the order that moves the probe least; a good board fills the same sheet.
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { reload, send } from '$lib/jobs/send';
-  import {
-    compareReading,
-    isPowered,
-    netAt,
-    rangeOf,
-    UNITS,
-    type Diagnosis,
-    type JobEventBody,
-    type JobState,
-    type Measured,
-  } from '@orthos/core';
+  import { isPowered, netAt, rangeOf } from '@orthos/core/circuit';
+  import type { Diagnosis } from '@orthos/core/diagnosis';
+  import { compareReading, type Measured, UNITS } from '@orthos/core/ground';
+  import type { JobEventBody, JobState } from '@orthos/core/job';
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
   import { tick } from 'svelte';
   import { v7 } from 'uuid';

@@ -1,6 +1,7 @@
 <script lang="ts">
   // What was measured and what it ruled out, reading by reading: for the customer, and for whoever looks at it next.
-  import type { Diagnosis, Netlist } from '@orthos/core';
+  import type { Netlist } from '@orthos/core/circuit';
+  import type { Diagnosis } from '@orthos/core/diagnosis';
   import { modeName, probeName, shown } from './probes';
   import { percent, ruledOut } from './words';
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   // What feeds the circuit, state by state: without it no powered reading can be foretold.
-  import { netsOf, parseReading, type Netlist } from '@orthos/core';
+  import { type Netlist, netsOf } from '@orthos/core/circuit';
+  import { parseReading } from '@orthos/core/ground';
 
   let { netlist, onChange }: { netlist: Netlist; onChange: (netlist: Netlist) => void } = $props();
   let named = $state('awake');

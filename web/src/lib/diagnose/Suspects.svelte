@@ -1,7 +1,10 @@
 <script lang="ts">
   // Who is suspected, how much, and which readings say so.
   import { useDesk } from '$lib/jobs/desk.svelte';
-  import { boardPartOf, CLASSES, classOf, few, NONE, SOFTWARE, type Diagnosis, type Netlist } from '@orthos/core';
+  import { PART_CLASSES } from '@orthos/core/board';
+  import { boardPartOf, classOf, type Netlist } from '@orthos/core/circuit';
+  import { type Diagnosis, NONE, SOFTWARE } from '@orthos/core/diagnosis';
+  import { few } from '@orthos/core/ground';
   import type { DiagnoseView } from './view';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import { benchMeter } from './finder.svelte';
@@ -86,7 +89,7 @@
   };
   const kind = (ref: string) => {
     const part = netlist.parts.find((p) => p.ref === ref);
-    return part ? (part.what ?? CLASSES[classOf(part)].label) : '';
+    return part ? (part.what ?? PART_CLASSES[classOf(part)]) : '';
   };
   const says = (v: Voice) =>
     `${probeName(v, netlist.ground)} ${v.type === 'ohm' ? '' : `(${modeName(v)}) `}reads ${shown(v.type, v.value)}, it would show ${shown(v.type, v.expected)}`;

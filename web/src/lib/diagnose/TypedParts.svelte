@@ -1,6 +1,6 @@
 <script lang="ts">
   // A circuit by hand: parts as they are typed, one a line.
-  import { groundOf, withTyped, type Netlist } from '@orthos/core';
+  import { groundOf, type Netlist, withTyped } from '@orthos/core/circuit';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import type { DiagnoseView } from './view';
 

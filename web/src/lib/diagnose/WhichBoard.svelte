@@ -1,6 +1,6 @@
 <script lang="ts">
   // Before anything is measured: is it this board at all? What was tried stands among what was seen.
-  import type { JobEventBody, JobState } from '@orthos/core';
+  import type { JobEventBody, JobState } from '@orthos/core/job';
 
   let { job, record }: { job: JobState; record: (body: JobEventBody) => Promise<boolean> } = $props();
 

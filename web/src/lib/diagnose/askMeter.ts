@@ -1,6 +1,6 @@
 /** The meter on the bench, asked for what it shows now. */
 import { send } from '$lib/jobs/send';
-import type { Measured } from '@orthos/core';
+import type { Measured } from '@orthos/core/ground';
 import type { Probe } from './probes';
 
 export interface MeterAnswer {

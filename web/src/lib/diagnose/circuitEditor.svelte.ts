@@ -1,16 +1,8 @@
 /** Changes of a kind of board's circuits: begun, saved with the version that was seen, undone. */
 import { reload, send, SendError } from '$lib/jobs/send';
-import {
-  circuitPartFrom,
-  netlistSchema,
-  netsOf,
-  partName,
-  tidied,
-  withinNets,
-  type JobEventBody,
-  type Netlist,
-  type PlacedPart,
-} from '@orthos/core';
+import { partName, type PlacedPart } from '@orthos/core/board';
+import { circuitPartFrom, type Netlist, netlistSchema, netsOf, tidied, withinNets } from '@orthos/core/circuit';
+import type { JobEventBody } from '@orthos/core/job';
 import { v7 } from 'uuid';
 import type { Circuit } from './view';
 

@@ -1,5 +1,6 @@
 /** Which circuit a job is judged by: what its readings mean, and what a simulated meter answers. */
-import type { JobState, Netlist } from '@orthos/core';
+import type { Netlist } from '@orthos/core/circuit';
+import type { JobState } from '@orthos/core/job';
 
 interface Drawn {
   id: string;

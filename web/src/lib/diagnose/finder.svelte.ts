@@ -1,32 +1,22 @@
 /** The ranking of one job: circuit and readings go to a worker, suspects and next readings come back. */
 import { stateOf } from '$lib/jobs/stateOf';
+import { type BoardModel, isGroundNet } from '@orthos/core/board';
+import { netAt, type Netlist, STARTED_S, startState, suppliedAt } from '@orthos/core/circuit';
 import {
   besideOf,
   companionsOf,
-  compareReading,
-  currentAttempt,
-  fitsNowhere,
-  isFitted,
-  isGroundNet,
-  judgeStartUp,
-  netAt,
-  rankByComparison,
-  referenceOf,
-  STARTED_S,
-  startState,
-  suppliedAt,
-  type BoardModel,
   type Compared,
   type ComparedSuspect,
   type DiagnoseInput,
   type Diagnosis,
-  type JobState,
-  type Netlist,
-  type Measured,
-  type ModelHistory,
+  fitsNowhere,
+  rankByComparison,
   type Reference,
+  referenceOf,
   type Swap,
-} from '@orthos/core';
+} from '@orthos/core/diagnosis';
+import { compareReading, type Measured } from '@orthos/core/ground';
+import { currentAttempt, isFitted, type JobState, judgeStartUp, type ModelHistory } from '@orthos/core/job';
 import type { Circuit, DiagnoseView } from './view';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { DiagnoseWorker } from '../../workers/diagnose.worker';

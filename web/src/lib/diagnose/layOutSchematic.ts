@@ -1,6 +1,7 @@
 /** Places the boxes of a circuit and routes its wires (ELK's layered layout, loaded when it is first needed). */
 import type { ElkNode } from 'elkjs/lib/elk-api';
-import { schematicGraph, type Netlist, type SchematicNode } from '@orthos/core';
+import type { Netlist } from '@orthos/core/circuit';
+import { schematicGraph, type SchematicNode } from '@orthos/core/scene';
 
 export interface DrawnNode extends SchematicNode {
   x: number;

@@ -1,5 +1,8 @@
 /** Places on a board as people write them: `C7`, `U4.25`, or a bare point. */
-import { packageById, placeOn, type BoardModel, type Place } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import { placeOn } from '@orthos/core/circuit';
+import type { Place } from '@orthos/core/ground';
+import { packageById } from '@orthos/core/packages';
 
 export function placeName(board: BoardModel, place: Place): string {
   const part = board.parts.find((p) => p.partId === place.partId);

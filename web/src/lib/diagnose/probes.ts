@@ -1,21 +1,16 @@
 /** Readings between nets: what they are called, where a probe goes for them, which job readings stand for them. */
+import { type BoardModel, isGroundNet } from '@orthos/core/board';
 import {
   beyondMeter,
-  formatReading,
-  isGroundNet,
   isPowered,
+  type MeterType,
   netAt,
-  parseReading,
+  type Netlist,
   probePoints,
   statesOf,
-  type BoardModel,
-  type JobEventBody,
-  type Measured,
-  type MeterType,
-  type Netlist,
-  type Place,
-  type Quantity,
-} from '@orthos/core';
+} from '@orthos/core/circuit';
+import { formatReading, type Measured, parseReading, type Place, type Quantity } from '@orthos/core/ground';
+import type { JobEventBody } from '@orthos/core/job';
 import { placeName, placeOf as placeByName } from './place';
 
 export interface Probe {

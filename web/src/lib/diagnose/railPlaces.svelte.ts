@@ -1,18 +1,12 @@
 /** Where millivolts along rails put a short: computed in the pool, once for the rail's own panel and for the ranking. */
 import { loadDrawing } from '$lib/boards/store';
 import { runInPool } from '$lib/compute/pool';
-import {
-  copperBetween,
-  copperOfNet,
-  placesOfNet,
-  type BoardModel,
-  type CopperDrawing,
-  type JobState,
-  type LocateInput,
-  type Located,
-  type Netlist,
-  type Place,
-} from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import { type Netlist, placesOfNet } from '@orthos/core/circuit';
+import type { CopperDrawing } from '@orthos/core/copper';
+import { copperBetween, copperOfNet, type Located, type LocateInput } from '@orthos/core/diagnosis';
+import type { Place } from '@orthos/core/ground';
+import type { JobState } from '@orthos/core/job';
 import { placeName } from './place';
 
 export type Profile = JobState['profiles'][number];

@@ -1,13 +1,8 @@
 /** Which rail a search along copper begins with, and where its current goes in. */
-import {
-  classOf,
-  compareReading,
-  isGroundNet,
-  type BoardModel,
-  type JobState,
-  type Netlist,
-  type Place,
-} from '@orthos/core';
+import { type BoardModel, isGroundNet } from '@orthos/core/board';
+import { classOf, type Netlist } from '@orthos/core/circuit';
+import { compareReading, type Place } from '@orthos/core/ground';
+import type { JobState } from '@orthos/core/job';
 import { probeOfReading } from './probes';
 
 /** With no reference, ohms below this look like a short. */

@@ -1,5 +1,8 @@
 /** What a sheet of readings lists: the tests of a circuit, or the places that are worth one where nobody has drawn any. */
-import { isGroundNet, probeWalk, testsOf, type Netlist, type Place } from '@orthos/core';
+import { isGroundNet } from '@orthos/core/board';
+import type { Netlist } from '@orthos/core/circuit';
+import { probeWalk, testsOf } from '@orthos/core/diagnosis';
+import type { Place } from '@orthos/core/ground';
 import { standing } from './finder.svelte';
 import { stateOf } from '$lib/jobs/stateOf';
 import { groundOf, modeName, placeOf, probeOfReading, type Probe } from './probes';

@@ -1,5 +1,8 @@
 /** What diagnosis knows besides the job: circuits, good boards, routines of its kind of board, meters of the kit. */
-import type { Measured, MeterType, ModelHistory, Netlist, RoutineStep, SupplyPoint } from '@orthos/core';
+import type { MeterType, Netlist } from '@orthos/core/circuit';
+import type { RoutineStep } from '@orthos/core/diagnosis';
+import type { Measured } from '@orthos/core/ground';
+import type { ModelHistory, SupplyPoint } from '@orthos/core/job';
 import type { JobView } from '../jobs/view.ts';
 
 /** A circuit drawn round a fault of a kind of board. */

@@ -1,5 +1,6 @@
 /** Words of the search for a fault. */
-import { few, type Diagnosis, type Swap } from '@orthos/core';
+import type { Diagnosis, Swap } from '@orthos/core/diagnosis';
+import { few } from '@orthos/core/ground';
 import { modeName, probeName, shown } from './probes';
 
 /** Ways to tell parts apart that no reading can. */

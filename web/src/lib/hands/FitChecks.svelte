@@ -3,17 +3,10 @@
   // Before solder: the old part tested, the new one measured, its orientation checked against something.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
-  import {
-    classOfPart,
-    currentAttempt,
-    isPolarised,
-    offBoardVerdict,
-    PART_ORIGINS,
-    packageById,
-    partName,
-    recipeFor,
-    JOB_TYPES,
-  } from '@orthos/core';
+  import { classOfPart, isPolarised, partName } from '@orthos/core/board';
+  import { offBoardVerdict, recipeFor } from '@orthos/core/diagnosis';
+  import { currentAttempt, JOB_TYPES, PART_ORIGINS } from '@orthos/core/job';
+  import { packageById } from '@orthos/core/packages';
 
   let { view, recorder }: { view: JobView; recorder: Recorder } = $props();
   const attempt = $derived(currentAttempt(stateOf(view.events)));

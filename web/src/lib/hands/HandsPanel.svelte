@@ -12,7 +12,9 @@
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { blocks, currentAttempt, operationFor, solderedTerminals, workSide, type Operation } from '@orthos/core';
+  import { solderedTerminals } from '@orthos/core/board';
+  import { type Operation, operationFor, workSide } from '@orthos/core/hands';
+  import { blocks, currentAttempt } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import FitChecks from './FitChecks.svelte';

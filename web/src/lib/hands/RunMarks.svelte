@@ -2,7 +2,8 @@
   // Marks of one run with the time predicted for each; times can be corrected, marks taken back.
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import { parseDecimal, secondsOf, type Run } from '@orthos/core';
+  import { parseDecimal } from '@orthos/core/ground';
+  import { type Run, secondsOf } from '@orthos/core/job';
   import { markRows } from './marks';
 
   let { run, recorder, title }: { run: Run; recorder: Recorder; title: string } = $props();

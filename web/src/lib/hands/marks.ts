@@ -1,5 +1,6 @@
 /** A run's marks beside what was predicted for them. */
-import { meltOrder, type Mark, type Run } from '@orthos/core';
+import { type Mark, meltOrder } from '@orthos/core/hands';
+import type { Run } from '@orthos/core/job';
 
 export interface MarkRow {
   eventId: string;

@@ -3,7 +3,8 @@
   import { placeName } from '$lib/diagnose/place';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { JobView } from '$lib/jobs/view';
-  import { partName, type ModelHistory } from '@orthos/core';
+  import { partName } from '@orthos/core/board';
+  import type { ModelHistory } from '@orthos/core/job';
 
   let { view, history }: { view: JobView; history: ModelHistory } = $props();
   const desk = useDesk();

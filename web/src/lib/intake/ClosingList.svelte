@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import { closingSteps, screwsOut, type JobState } from '@orthos/core';
+  import { closingSteps, type JobState, screwsOut } from '@orthos/core/job';
 
   let { job, recorder }: { job: JobState; recorder: Recorder } = $props();
   const steps = $derived(closingSteps(job.intake));

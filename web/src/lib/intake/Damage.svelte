@@ -6,7 +6,7 @@
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import PhotoPick from '$lib/photos/PhotoPick.svelte';
   import type { JobView } from '$lib/jobs/view';
-  import { DAMAGE_KINDS, type DamageKind, type JobState } from '@orthos/core';
+  import { DAMAGE_KINDS, type DamageKind, type JobState } from '@orthos/core/job';
   import { onDestroy, untrack } from 'svelte';
   import { damageMarks, damageWords } from './damage';
   import PhotoPen from './PhotoPen.svelte';

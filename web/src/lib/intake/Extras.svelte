@@ -1,7 +1,7 @@
 <script lang="ts">
   // Small things done while the device is open anyway; asked for at intake, ticked off at the end.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
-  import type { JobState } from '@orthos/core';
+  import type { JobState } from '@orthos/core/job';
 
   type State = 'wanted' | 'done' | 'left';
   interface Props {

@@ -8,7 +8,7 @@
   import type { JobView } from '$lib/jobs/view';
   import type { ShopSettings } from '$lib/settings/shopSettings';
   import Tabs from '$lib/ui/Tabs.svelte';
-  import { type ModelHistory } from '@orthos/core';
+  import type { ModelHistory } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import Before from './Before.svelte';
   import Damage from './Damage.svelte';

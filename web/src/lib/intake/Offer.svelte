@@ -4,18 +4,18 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
   import type { ShopSettings } from '$lib/settings/shopSettings';
+  import { parseDecimal } from '@orthos/core/ground';
   import {
     DECLINE_REASONS,
+    type DeclineReason,
     expectedAttempts,
     expectedMinutes,
-    parseDecimal,
+    type JobState,
+    type ModelHistory,
     priceOf,
     warrantyTerms,
     worthOf,
-    type DeclineReason,
-    type JobState,
-    type ModelHistory,
-  } from '@orthos/core';
+  } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import { formatMoney, moneyField, parseMoney } from './money';
 

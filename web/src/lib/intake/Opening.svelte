@@ -4,7 +4,8 @@
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import PhotoPick from '$lib/photos/PhotoPick.svelte';
   import type { JobView } from '$lib/jobs/view';
-  import { OPENING_KINDS, screwsOut, type JobState, type ModelHistory, type OpeningKind } from '@orthos/core';
+  import { OPENING_KINDS, type OpeningKind } from '@orthos/core/board';
+  import { type JobState, type ModelHistory, screwsOut } from '@orthos/core/job';
   import ClosingList from './ClosingList.svelte';
 
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // A pen on a photo; strokes in fractions of its width and height.
-  import type { JobState } from '@orthos/core';
+  import type { JobState } from '@orthos/core/job';
 
   type Stroke = [number, number][];
   interface Props {

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Current over time, in steps from stage to stage; a square-root scale keeps standby and start-up both visible.
-  import { formatReading, type SupplyPoint } from '@orthos/core';
+  import { formatReading } from '@orthos/core/ground';
+  import type { SupplyPoint } from '@orthos/core/job';
   import { curveStepAfter, line, scaleLinear, scaleSqrt } from 'd3';
 
   let { stages, good }: { stages: SupplyPoint[]; good: SupplyPoint[] } = $props();

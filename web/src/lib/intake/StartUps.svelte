@@ -5,7 +5,8 @@
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { GoodStartUp } from '$lib/diagnose/view';
   import type { JobView } from '$lib/jobs/view';
-  import { formatReading, judgeStartUp, parseReading, startUpSentence, type JobState } from '@orthos/core';
+  import { formatReading, parseReading } from '@orthos/core/ground';
+  import { type JobState, judgeStartUp, startUpSentence } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
   import StartUpChart from './StartUpChart.svelte';

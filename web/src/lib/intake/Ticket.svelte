@@ -8,7 +8,8 @@
   import type { JobView } from '$lib/jobs/view';
   import { calendarDay, dayIn } from '$lib/ui/dates';
   import type { ShopSettings } from '$lib/settings/shopSettings';
-  import { EVENTS, JOB_TYPES, type BoardEvent, type JobState } from '@orthos/core';
+  import { type BoardEvent, EVENTS } from '@orthos/core/diagnosis';
+  import { JOB_TYPES, type JobState } from '@orthos/core/job';
   import Extras from './Extras.svelte';
   import TicketForm from './TicketForm.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { reload, send, SendError } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
-  import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core';
+  import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core/job';
   import { untrack } from 'svelte';
 
   let { view, onDone }: { view: JobView; onDone: () => void } = $props();

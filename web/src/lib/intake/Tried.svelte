@@ -4,7 +4,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { GoodStartUp } from '$lib/diagnose/view';
   import type { JobView } from '$lib/jobs/view';
-  import { FUNCTION_LISTS, type DeviceKind, type JobState } from '@orthos/core';
+  import { type DeviceKind, FUNCTION_LISTS, type JobState } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import StartUps from './StartUps.svelte';
 

@@ -1,7 +1,8 @@
 /** Damage marks as the stage and the record show them. */
 import { placeName } from '$lib/diagnose/place';
 import type { PenMark } from '$lib/jobs/desk.svelte';
-import type { BoardModel, JobState } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { JobState } from '@orthos/core/job';
 
 type Damage = JobState['intake']['damage'][number];
 

@@ -1,5 +1,5 @@
 /** Money as it is typed and shown; kept in minor units. */
-import { parseDecimal } from '@orthos/core';
+import { parseDecimal } from '@orthos/core/ground';
 
 const digits = (currency: string): number =>
   new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
   import type { JobView } from '$lib/jobs/view';
-  import { cautionsFor, type Step } from '@orthos/core';
+  import { cautionsFor, type Step } from '@orthos/core/hands';
 
   let { view, step }: { view: JobView; step: Step } = $props();
   const cautions = $derived(

@@ -2,7 +2,7 @@
   import { stateOf } from '$lib/jobs/stateOf';
   // What the device can do, tried before the work and again after it.
   import type { JobView } from '$lib/jobs/view';
-  import { COMPLAINT } from '@orthos/core';
+  import { COMPLAINT } from '@orthos/core/job';
   import type { Recorder } from './recorder.svelte';
 
   let { view, recorder, when }: { view: JobView; recorder: Recorder; when: 'before' | 'after' } = $props();

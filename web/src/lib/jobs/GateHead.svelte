@@ -1,6 +1,6 @@
 <script lang="ts">
   // Heading of a panel's section with the state of its gate.
-  import type { GateResult } from '@orthos/core';
+  import type { GateResult } from '@orthos/core/job';
 
   let { title, gate, why }: { title: string; gate: GateResult | undefined; why?: string } = $props();
   const met = $derived(gate?.state === 'met');

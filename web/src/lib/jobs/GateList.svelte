@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { GateResult } from '@orthos/core';
+  import type { GateResult } from '@orthos/core/job';
 
   let { gates }: { gates: GateResult[] } = $props();
   const WORDS = {

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Lets the hands go on although a hard gate is not met: with a reason, kept and printed.
   import type { JobView } from '$lib/jobs/view';
-  import { blocks, type GateResult } from '@orthos/core';
+  import { blocks, type GateResult } from '@orthos/core/job';
   import type { Recorder } from './recorder.svelte';
 
   let { gates, recorder }: { gates: JobView['gates']; recorder: Recorder } = $props();

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { stateOf } from '$lib/jobs/stateOf';
   import type { JobView } from '$lib/jobs/view';
-  import { SLIPS } from '@orthos/core';
+  import { SLIPS } from '@orthos/core/hands';
   import type { Recorder } from './recorder.svelte';
 
   let { view, recorder }: { view: JobView; recorder: Recorder } = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
   // Names something that can feed the board; it counts for the power gate from then on.
-  import type { SourceKind } from '@orthos/core';
+  import type { SourceKind } from '@orthos/core/board';
   import type { Recorder } from './recorder.svelte';
   import { SOURCE_NAMES } from './sources';
 

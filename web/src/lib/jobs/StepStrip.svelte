@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { JobView } from '$lib/jobs/view';
-  import { STEPS } from '@orthos/core';
+  import { STEPS } from '@orthos/core/hands';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import { stepLabel, stepSummary } from './words';
 

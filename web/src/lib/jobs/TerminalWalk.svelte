@@ -2,7 +2,7 @@
   // Every joint or land of the part looked at, one key each.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import type { JobEventBody } from '@orthos/core';
+  import type { JobEventBody } from '@orthos/core/job';
 
   interface Choice {
     state: State;

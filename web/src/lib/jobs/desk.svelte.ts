@@ -1,5 +1,8 @@
 /** What is on the bench in front of the technician: shared by the stage and the step's panel of one job. */
-import type { FieldFrames, Netlist, Place, Side } from '@orthos/core';
+import type { Side } from '@orthos/core/board';
+import type { Netlist } from '@orthos/core/circuit';
+import type { Place } from '@orthos/core/ground';
+import type { FieldFrames } from '@orthos/core/rework';
 import type { StageTool } from '$lib/stage/view';
 import type { Isotherm } from '$lib/stage/heatLayer';
 import { getContext, setContext } from 'svelte';

@@ -1,6 +1,7 @@
 /** A job as a row of a list: where it stands, what comes next, what it waits for, how long it may still take. From its log and ticket alone. */
 import { nextAct } from './words';
-import { currentAttempt, outcomeWord, standsAt, type RunningJob, type JobType, type Step } from '@orthos/core';
+import type { Step } from '@orthos/core/hands';
+import { currentAttempt, type JobType, outcomeWord, type RunningJob, standsAt } from '@orthos/core/job';
 
 /** What a job waits for: our hands, the owner's answer, a part, or to be fetched. */
 export type Block = 'hands' | 'answer' | 'part' | 'pick-up';

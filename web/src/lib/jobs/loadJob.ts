@@ -1,7 +1,7 @@
 /** Loads where a job stands; in the browser only what was written to its log since the last look. */
 import { browser } from '$app/environment';
 import { error } from '@sveltejs/kit';
-import type { JobEvent } from '@orthos/core';
+import type { JobEvent } from '@orthos/core/job';
 import type { JobAnswer, JobStanding } from './view';
 
 /** The job looked at last in this window. */

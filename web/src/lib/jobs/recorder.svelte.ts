@@ -1,5 +1,5 @@
 /** Writing to a job's log from a panel: one event at a time, the problem kept for the page to show. */
-import type { JobEventBody } from '@orthos/core';
+import type { JobEventBody } from '@orthos/core/job';
 import { recordEvent } from './send';
 
 export class Recorder {

@@ -1,7 +1,7 @@
 /** Talking to the server about a job. Errors come back as sentences, never as exceptions to swallow. */
 import { invalidate } from '$app/navigation';
 import { navigating } from '$app/state';
-import type { JobEventBody } from '@orthos/core';
+import type { JobEventBody } from '@orthos/core/job';
 import { v7 } from 'uuid';
 
 export class SendError extends Error {

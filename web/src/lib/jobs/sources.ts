@@ -1,4 +1,4 @@
-import type { SourceKind } from '@orthos/core';
+import type { SourceKind } from '@orthos/core/board';
 
 /** What can feed a board, in words. */
 export const SOURCE_NAMES: Record<SourceKind, string> = {

@@ -1,4 +1,4 @@
-import { foldJob, type JobEvent, type JobState } from '@orthos/core';
+import { foldJob, type JobEvent, type JobState } from '@orthos/core/job';
 
 const folded = new WeakMap<readonly JobEvent[], JobState>();
 

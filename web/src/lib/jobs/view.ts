@@ -1,17 +1,8 @@
 /** What the pages of a job know of it. The server writes it, in `server/jobs/jobView.ts`; here is its form alone. */
-import type {
-  BoardModel,
-  Flood,
-  GateResult,
-  JobEvent,
-  JobType,
-  Method,
-  PlanResult,
-  ShopLimits,
-  StationModel,
-  Step,
-  Surroundings,
-} from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { Flood, Step } from '@orthos/core/hands';
+import type { GateResult, JobEvent, JobType } from '@orthos/core/job';
+import type { Method, PlanResult, ShopLimits, StationModel, Surroundings } from '@orthos/core/rework';
 
 /** What a plan is computed from, as the technician set it. */
 export interface PlanSettings {

@@ -1,5 +1,7 @@
 import type { JobView } from '$lib/jobs/view';
-import { JOB_TYPES, partName, type JobType, type Step } from '@orthos/core';
+import { partName } from '@orthos/core/board';
+import type { Step } from '@orthos/core/hands';
+import { JOB_TYPES, type JobType } from '@orthos/core/job';
 
 export const stepLabel = (step: Step): string => step[0].toUpperCase() + step.slice(1);
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   // When each joint lets go, as a range, what it melts at, and where the heat of the last one goes.
-  import { formatTemperature, wetAt, type PlanResult, type UnitSettings } from '@orthos/core';
+  import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import { type PlanResult, wetAt } from '@orthos/core/rework';
 
   let { result, units }: { result: PlanResult; units: UnitSettings } = $props();
 

@@ -1,7 +1,8 @@
 <script lang="ts">
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { wetAt, windowEnd, type BoardModel, type Method, type PlanResult } from '@orthos/core';
+  import type { BoardModel } from '@orthos/core/board';
+  import { type Method, type PlanResult, wetAt, windowEnd } from '@orthos/core/rework';
   import { scaleLinear } from 'd3';
   import { closedBy, rangeText, seconds, verdictOf } from './words';
   import { settingLine, type Panel } from './settings';

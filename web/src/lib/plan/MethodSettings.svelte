@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Method } from '@orthos/core';
+  import type { Method } from '@orthos/core/rework';
   import { KNOBS, methodOf, textsOf, unitName, type Panel } from './settings';
 
   interface Props {

@@ -1,14 +1,9 @@
 <script lang="ts">
   // What a method does besides melting joints, until the part is off.
-  import {
-    fateOf,
-    formatTemperature,
-    HARM_TONE,
-    type BoardModel,
-    type Harm,
-    type PlanResult,
-    type UnitSettings,
-  } from '@orthos/core';
+  import type { BoardModel } from '@orthos/core/board';
+  import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import type { Harm } from '@orthos/core/materials';
+  import { fateOf, HARM_TONE, type PlanResult } from '@orthos/core/rework';
   import { MARK, nameOf } from './words';
 
   interface Props {

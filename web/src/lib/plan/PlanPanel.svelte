@@ -4,21 +4,20 @@
   import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
+  import { SOLDER_ALLOYS } from '@orthos/core/alloys';
+  import { toBoard } from '@orthos/core/board';
+  import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import { packageById } from '@orthos/core/packages';
   import {
-    ENGINE_VERSION,
     fateOf,
-    formatTemperature,
     harmOf,
-    packageById,
-    SOLDER_ALLOYS,
-    toBoard,
-    wetAt,
-    windowEnd,
     type Method,
     type PlanResult,
     type Surroundings,
-    type UnitSettings,
-  } from '@orthos/core';
+    wetAt,
+    windowEnd,
+  } from '@orthos/core/rework';
+  import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Joints from './Joints.svelte';
   import LiftRows from './LiftRows.svelte';

@@ -1,6 +1,9 @@
 <script lang="ts">
   // What is found at the bench: heat from below, what holds the board, draught, covers and metal on parts, what is in the joints.
-  import { packageById, type BoardModel, type PlacedPart, type Surroundings, type UnitSettings } from '@orthos/core';
+  import type { BoardModel, PlacedPart } from '@orthos/core/board';
+  import type { UnitSettings } from '@orthos/core/ground';
+  import { packageById } from '@orthos/core/packages';
+  import type { Surroundings } from '@orthos/core/rework';
   import { untrack } from 'svelte';
   import { AFTER, COVERS, DRAUGHT, HELD, MOISTURE, OUT, SINKS, surroundingsOf, textsOf, UNDER } from './surroundings';
   import { nameOf } from './words';

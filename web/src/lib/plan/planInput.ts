@@ -1,5 +1,6 @@
 import type { PlanInputs } from '$lib/jobs/view';
-import type { BoardModel, Method, PlanInput } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { Method, PlanInput } from '@orthos/core/rework';
 
 /** What the calculation of one method of a job is asked. */
 export function planInputOf(board: BoardModel, inputs: PlanInputs, method: Method, frames: boolean): PlanInput {

@@ -1,7 +1,8 @@
 /** Computes the methods of a plan one after the other in the worker pool; cancellable, shows what is done so far. */
 import { runInPool } from '$lib/compute/pool';
 import type { PlanInputs } from '$lib/jobs/view';
-import type { BoardModel, FieldFrames, Method, PlanResult, PlanRun } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { FieldFrames, Method, PlanResult, PlanRun } from '@orthos/core/rework';
 import { planInputOf } from './planInput';
 
 export class Planner {

@@ -1,18 +1,7 @@
 /** A method's settings as text: in one line, and in the fields of its form. */
-import {
-  dialOf,
-  formatTemperature,
-  isRefused,
-  methodSchema,
-  parseDecimal,
-  readComposition,
-  toCelsius,
-  UNMARKED_DIAL,
-  writeComposition,
-  type Method,
-  type StationModel,
-  type UnitSettings,
-} from '@orthos/core';
+import { isRefused, readComposition, writeComposition } from '@orthos/core/alloys';
+import { formatTemperature, parseDecimal, toCelsius, type UnitSettings } from '@orthos/core/ground';
+import { dialOf, type Method, methodSchema, type StationModel, UNMARKED_DIAL } from '@orthos/core/rework';
 
 /** What numbers are shown in: the shop's units, and the air dial of the station at hand. */
 export type Panel = UnitSettings & Pick<StationModel, 'air'>;

@@ -1,14 +1,7 @@
 /** What is found at the bench, as the texts of its form and back. */
-import {
-  formatTemperature,
-  MAT,
-  parseDecimal,
-  readComposition,
-  toCelsius,
-  writeComposition,
-  type Surroundings,
-  type UnitSettings,
-} from '@orthos/core';
+import { readComposition, writeComposition } from '@orthos/core/alloys';
+import { formatTemperature, parseDecimal, toCelsius, type UnitSettings } from '@orthos/core/ground';
+import { MAT, type Surroundings } from '@orthos/core/rework';
 
 type Kind<K extends keyof Surroundings> =
   NonNullable<Surroundings[K]> extends (infer T)[]

@@ -1,19 +1,17 @@
 /** A plan's results in bench English: numbers first, and never a bare "no". */
+import { type BoardModel, partName } from '@orthos/core/board';
+import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
 import {
+  type Fate,
   fateOf,
   harmOf,
   LIFT_S,
   limitRowOf,
-  partName,
-  wetAt,
-  windowEnd,
-  type BoardModel,
-  type Fate,
   type Method,
   type PlanResult,
-  type UnitSettings,
-  formatTemperature,
-} from '@orthos/core';
+  wetAt,
+  windowEnd,
+} from '@orthos/core/rework';
 
 export interface Verdict {
   kind: 'good' | 'tight' | 'hurts' | 'cold';

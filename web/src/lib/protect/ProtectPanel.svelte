@@ -10,21 +10,11 @@
   import { fateText, nameOf, neighbourKind } from '$lib/plan/words';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import {
-    currentAttempt,
-    fateOf,
-    floodSolder,
-    formatLength,
-    HOLDS_CHARGE,
-    JOB_TYPES,
-    layOutFor,
-    parseDecimal,
-    partName,
-    toBoard,
-    workSide,
-    type SourceKind,
-    type UnitSettings,
-  } from '@orthos/core';
+  import { partName, type SourceKind, toBoard } from '@orthos/core/board';
+  import { formatLength, parseDecimal, type UnitSettings } from '@orthos/core/ground';
+  import { floodSolder, layOutFor, workSide } from '@orthos/core/hands';
+  import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
+  import { fateOf } from '@orthos/core/rework';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import { bearings, bearingText } from './landmarks';

@@ -1,5 +1,6 @@
 /** Where the target lies from a landmark, as seen on the working side: so that nobody works on the wrong row. */
-import { packageById, partName, type BoardModel, type PlacedPart, type Side } from '@orthos/core';
+import { type BoardModel, partName, type PlacedPart, type Side } from '@orthos/core/board';
+import { packageById } from '@orthos/core/packages';
 
 export interface Bearing {
   id: string;

@@ -9,7 +9,8 @@
   import { send } from '$lib/jobs/send';
   import Photos from '$lib/photos/Photos.svelte';
   import type { JobView } from '$lib/jobs/view';
-  import { benchMinutes, openGates, outcomeWord, parseDecimal } from '@orthos/core';
+  import { parseDecimal } from '@orthos/core/ground';
+  import { benchMinutes, openGates, outcomeWord } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import { leadWasUsed } from './report';
 

@@ -7,17 +7,9 @@ import { placeName } from '$lib/diagnose/place';
 import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
 import { nameOf } from '$lib/plan/words';
 import type { JobView } from '$lib/jobs/view';
-import {
-  benchMinutes,
-  COMPLAINT,
-  formatReading,
-  openGates,
-  outcomeWord,
-  screwsOut,
-  SLIPS,
-  type JobState,
-  type Operation,
-} from '@orthos/core';
+import { formatReading } from '@orthos/core/ground';
+import { type Operation, SLIPS } from '@orthos/core/hands';
+import { benchMinutes, COMPLAINT, type JobState, openGates, outcomeWord, screwsOut } from '@orthos/core/job';
 
 interface ReportRun {
   title: string;

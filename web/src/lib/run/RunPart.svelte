@@ -1,17 +1,10 @@
 <script lang="ts">
   // The part under the hands, near its neighbours, turned to the technician's view: joints in the order in
   // which they should melt, the last one marked.
-  import {
-    cornersOnBoard,
-    meltOrder,
-    packageById,
-    partName,
-    type BoardModel,
-    type Guide,
-    type JointMark,
-    type PlacedPart,
-    type Side,
-  } from '@orthos/core';
+  import { type BoardModel, cornersOnBoard, partName, type PlacedPart, type Side } from '@orthos/core/board';
+  import { type Guide, meltOrder } from '@orthos/core/hands';
+  import type { JointMark } from '@orthos/core/job';
+  import { packageById } from '@orthos/core/packages';
 
   interface Props {
     board: BoardModel;

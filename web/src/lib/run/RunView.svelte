@@ -10,7 +10,8 @@
   import { stepLabel } from '$lib/jobs/words';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { cautionsFor, partName, workSide, type Operation, type Step } from '@orthos/core';
+  import { partName } from '@orthos/core/board';
+  import { cautionsFor, type Operation, type Step, workSide } from '@orthos/core/hands';
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { onMount } from 'svelte';

@@ -2,7 +2,7 @@
  * Where this browser keeps events until the server has them: IndexedDB, each write on the disk before it counts, so that a browser killed a moment
  * later has them still. Entries are numbered as they are written; the order is that number's, whatever the clock says.
  */
-import type { JobEventBody } from '@orthos/core';
+import type { JobEventBody } from '@orthos/core/job';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** Not yet on the server; on it, kept until a page knows; refused by it, kept until a human has read why. */

@@ -5,7 +5,7 @@
  * browser share what is kept, send one at a time and tell each other.
  */
 import { send, SendError } from '$lib/jobs/send';
-import type { GateResult, JobEvent, JobEventBody } from '@orthos/core';
+import type { GateResult, JobEvent, JobEventBody } from '@orthos/core/job';
 import { v7 } from 'uuid';
 import { adopt, DiskKeeping, type Entry, type Keeping, type Shelf } from './keeping';
 

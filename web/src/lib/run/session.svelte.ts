@@ -6,27 +6,22 @@ import { runInPool } from '$lib/compute/pool';
 import { send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
 import {
-  blocks,
-  guideOf,
-  inTurn,
-  latestSafe,
-  SLIP_KINDS,
-  SLIPS,
-  windowPhase,
   type BenchTruth,
   type Guide,
+  guideOf,
   type Instruction,
-  type JobEvent,
-  type JobEventBody,
-  type JointMark,
-  type Method,
+  inTurn,
+  latestSafe,
   type Operation,
-  type PlanInput,
-  type PlanResult,
+  SLIP_KINDS,
   type SlipKind,
+  SLIPS,
   type WindowPhase,
+  windowPhase,
   type Words,
-} from '@orthos/core';
+} from '@orthos/core/hands';
+import { blocks, type JobEvent, type JobEventBody, type JointMark } from '@orthos/core/job';
+import type { Method, PlanInput, PlanResult } from '@orthos/core/rework';
 import { v4, v7 } from 'uuid';
 import { outbox, postEvent, type Answer } from './outbox.svelte';
 import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';

@@ -3,19 +3,16 @@ import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { nameOf } from '$lib/plan/words';
 import {
-  currentAttempt,
   fittingMethod,
-  guideOf,
-  lastRun,
-  operationFor,
   type Guide,
+  guideOf,
   type Instruction,
-  type JobEvent,
-  type Method,
   type Operation,
-  type Run,
+  operationFor,
   type Work,
-} from '@orthos/core';
+} from '@orthos/core/hands';
+import { currentAttempt, type JobEvent, lastRun, type Run } from '@orthos/core/job';
+import type { Method } from '@orthos/core/rework';
 
 /** The log as the page knows it: the server's, then what was made here and is not in it yet. */
 export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]): JobEvent[] {

@@ -1,4 +1,4 @@
-import { CalcInputError, parseInput } from '@orthos/core';
+import { CalcInputError, parseInput } from '@orthos/core/ground';
 import { error } from '@sveltejs/kit';
 import type { z } from 'zod';
 import { ConflictError } from './repositories/conflict';

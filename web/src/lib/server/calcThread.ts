@@ -1,4 +1,4 @@
-import type { CalcIssue } from '@orthos/core';
+import type { CalcIssue } from '@orthos/core/ground';
 import type { ThreadAnswer, ThreadJob } from '../../../hosts/thread';
 import { Lane } from './thread';
 

@@ -1,5 +1,6 @@
 /** A copper drawing as it is sent: gzip of its JSON, named by the hash of that text. */
-import { copperDrawingSchema, textHash } from '@orthos/core';
+import { copperDrawingSchema } from '@orthos/core/copper';
+import { textHash } from '@orthos/core/ground';
 import { gunzipSync } from 'node:zlib';
 
 /** Text of a drawing at most, bytes. */

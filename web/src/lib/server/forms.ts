@@ -1,4 +1,4 @@
-import { parseDecimal } from '@orthos/core';
+import { parseDecimal } from '@orthos/core/ground';
 import { z } from 'zod';
 
 /** The first sentence per field of a form that does not fit. */

@@ -2,7 +2,9 @@
  * Readings from a meter on the bench. The simulated one is reached the same way, over TCP; only where its
  * probes lie is told to it beforehand, which a real one sees for itself.
  */
-import { readCircuit, supplyShows, type Fault, type Measured, type Netlist, type Test } from '@orthos/core';
+import { type Fault, type Netlist, readCircuit, supplyShows } from '@orthos/core/circuit';
+import type { Test } from '@orthos/core/diagnosis';
+import type { Measured } from '@orthos/core/ground';
 import {
   measure,
   SimulatedMeter,

@@ -1,5 +1,5 @@
 /** Earlier jobs on the same kind of board, from their logs. */
-import { modelHistory, RunningJob, type ModelHistory } from '@orthos/core';
+import { modelHistory, type ModelHistory, RunningJob } from '@orthos/core/job';
 import { and, desc, eq, ne } from 'drizzle-orm';
 import type { Database } from './db/connect.ts';
 import { boards, tickets } from './db/schema.ts';

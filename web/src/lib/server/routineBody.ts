@@ -1,4 +1,4 @@
-import { routineStepSchema } from '@orthos/core';
+import { routineStepSchema } from '@orthos/core/diagnosis';
 import { z } from 'zod';
 
 /** A routine as it is sent. */

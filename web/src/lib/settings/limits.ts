@@ -1,5 +1,6 @@
 /** A shop's own limits as lines of text, `elko-radial 140 10`, and back. */
-import { LIMITS, readOwnLimit, type ShopLimits } from '@orthos/core';
+import { LIMITS } from '@orthos/core/materials';
+import { readOwnLimit, type ShopLimits } from '@orthos/core/rework';
 
 export const limitLines = (limits: ShopLimits = {}): string =>
   Object.entries(limits)

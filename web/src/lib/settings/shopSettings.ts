@@ -1,5 +1,6 @@
 /** How a shop reads, writes and works. */
-import { FLOODS, shopLimitsSchema } from '@orthos/core';
+import { FLOODS } from '@orthos/core/hands';
+import { shopLimitsSchema } from '@orthos/core/rework';
 import { z } from 'zod';
 
 /** How the shop reads and writes values. */

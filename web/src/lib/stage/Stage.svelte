@@ -1,19 +1,9 @@
 <script lang="ts">
-  import {
-    boardBounds,
-    boardScene,
-    boxOnBoard,
-    formatLength,
-    formatTemperature,
-    packageById,
-    partAt,
-    partName,
-    terminalAt,
-    type BoardModel,
-    type CopperDrawing,
-    type CopperShape,
-    type UnitSettings,
-  } from '@orthos/core';
+  import { boardBounds, type BoardModel, boxOnBoard, partName } from '@orthos/core/board';
+  import type { CopperDrawing, CopperShape } from '@orthos/core/copper';
+  import { formatLength, formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import { packageById } from '@orthos/core/packages';
+  import { boardScene, partAt, terminalAt } from '@orthos/core/scene';
   import { LENS_NAMES, type Desk, type Lens } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';

@@ -1,17 +1,8 @@
 <script lang="ts">
   // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
-  import {
-    boardBounds,
-    boxOnBoard,
-    cornersOnBoard,
-    formatLength,
-    formatTemperature,
-    packageById,
-    partName,
-    toBoard,
-    type BoardModel,
-    type UnitSettings,
-  } from '@orthos/core';
+  import { boardBounds, type BoardModel, boxOnBoard, cornersOnBoard, partName, toBoard } from '@orthos/core/board';
+  import { formatLength, formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import { packageById } from '@orthos/core/packages';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { heatColour } from './heatLayer';
   import { labelSize } from './painter';

@@ -2,7 +2,7 @@
  * The temperature field on the stage: filled bands on a perceptually even map, isotherms with labels at
  * the melting range. Fields come on the planning mesh and are brought to an even grid for contouring.
  */
-import type { FieldFrames } from '@orthos/core';
+import type { FieldFrames } from '@orthos/core/rework';
 import { contours, interpolateLab, scaleLinear } from 'd3';
 import { toScreen, type StageView } from './view';
 

@@ -1,5 +1,6 @@
 /** Paints a scene's display list on a canvas. Shapes are batched by style into paths, once per scene. */
-import type { CopperShape, Scene, SceneLabel, SceneShape, SceneStyle } from '@orthos/core';
+import type { CopperShape } from '@orthos/core/copper';
+import type { Scene, SceneLabel, SceneShape, SceneStyle } from '@orthos/core/scene';
 import { toScreen, type Box, type StageView } from './view';
 
 export interface Batch {

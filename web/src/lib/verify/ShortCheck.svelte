@@ -2,7 +2,9 @@
   // Rails measured without power: the board alone, then with each load, judged at once.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
-  import { formatReading, judgeShort, parseReading, type Attempt } from '@orthos/core';
+  import { judgeShort } from '@orthos/core/diagnosis';
+  import { formatReading, parseReading } from '@orthos/core/ground';
+  import type { Attempt } from '@orthos/core/job';
 
   let { view, checks, recorder }: { view: JobView; checks: Attempt['shortChecks']; recorder: Recorder } = $props();
   const loads = $derived([null, ...(view.board.loads ?? []).map((l) => l.label)]);

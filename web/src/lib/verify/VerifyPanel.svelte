@@ -12,16 +12,10 @@
   import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { placeName } from '$lib/diagnose/place';
   import type { JobView } from '$lib/jobs/view';
-  import {
-    blocks,
-    currentAttempt,
-    formatReading,
-    solderedTerminals,
-    parseReading,
-    pointOf,
-    readingsToRepeat,
-    workSide,
-  } from '@orthos/core';
+  import { solderedTerminals } from '@orthos/core/board';
+  import { formatReading, parseReading } from '@orthos/core/ground';
+  import { workSide } from '@orthos/core/hands';
+  import { blocks, currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import ShortCheck from './ShortCheck.svelte';
 

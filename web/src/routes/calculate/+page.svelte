@@ -2,7 +2,9 @@
   import { page } from '$app/state';
   import { keepInAddress } from '$lib/calculate/address';
   import Field from '$lib/ui/Field.svelte';
-  import { parseDecimal, SOLDER_ALLOYS, CalcInputError, runCalc } from '@orthos/core';
+  import { SOLDER_ALLOYS } from '@orthos/core/alloys';
+  import { runCalc } from '@orthos/core/calc';
+  import { CalcInputError, parseDecimal } from '@orthos/core/ground';
 
   const ALLOYS: Record<string, Record<string, number>> = {
     Sn63Pb37: { Sn: 63, Pb: 37 },

@@ -5,7 +5,7 @@ import { boardVersionsById } from '$lib/server/repositories/boardModels';
 import { suggestionsOf } from '$lib/server/repositories/suggestions';
 import { listAwaitingPickUp, listOpenTickets, listTickets, type TicketRow } from '$lib/server/repositories/tickets';
 import type { Database } from '$lib/server/db/connect';
-import { RunningJob } from '@orthos/core';
+import { RunningJob } from '@orthos/core/job';
 import { redirect } from '@sveltejs/kit';
 
 /** What a scanned label says. */

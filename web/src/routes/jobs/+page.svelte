@@ -4,7 +4,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import { recordEvent } from '$lib/jobs/send';
   import { stepLabel } from '$lib/jobs/words';
-  import { JOB_TYPES } from '@orthos/core';
+  import { JOB_TYPES } from '@orthos/core/job';
 
   let { data } = $props();
   let list = $state<HTMLElement>();

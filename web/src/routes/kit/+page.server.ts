@@ -3,7 +3,8 @@ import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { addKitItem, listKit, saveKitItem } from '$lib/server/repositories/kit';
 import { addMeter, listInstruments, saveMeter } from '$lib/server/repositories/meters';
-import { DEFAULT_STATION, parseDecimal, stationSchema } from '@orthos/core';
+import { parseDecimal } from '@orthos/core/ground';
+import { DEFAULT_STATION, stationSchema } from '@orthos/core/rework';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 

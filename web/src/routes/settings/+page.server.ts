@@ -5,7 +5,7 @@ import { formIssues, versionOf } from '$lib/server/forms';
 import { ConflictError } from '$lib/server/repositories/conflict';
 import { saveShopSettings, shopSettings } from '$lib/server/repositories/settings';
 import { shopSettingsSchema } from '$lib/settings/shopSettings';
-import { parseDecimal } from '@orthos/core';
+import { parseDecimal } from '@orthos/core/ground';
 import { fail } from '@sveltejs/kit';
 
 export const load = async ({ locals }) => ({ settings: await shopSettings(locals.db) });

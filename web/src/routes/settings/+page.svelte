@@ -4,7 +4,7 @@
   import { moneyField } from '$lib/intake/money';
   import { limitLines } from '$lib/settings/limits';
   import { setTheme } from '$lib/ui/theme';
-  import { lawWords, LIMITS } from '@orthos/core';
+  import { lawWords, LIMITS } from '@orthos/core/materials';
 
   let { data, form } = $props();
   const issue = (name: string) =>

@@ -2,19 +2,12 @@
  * The database. Keys are UUIDv7 made by whoever creates the row; every edited table has `version` for
  * optimistic locking; jsonb documents carry their own `v` and are checked on read by the repositories.
  */
-import {
-  JOB_TYPE_IDS,
-  type BoardModel,
-  type JobEventBody,
-  type Measured,
-  type MeterType,
-  type Method,
-  type Netlist,
-  type PlanResult,
-  type RoutineStep,
-  type StationModel,
-  type SupplyPoint,
-} from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { MeterType, Netlist } from '@orthos/core/circuit';
+import type { RoutineStep } from '@orthos/core/diagnosis';
+import type { Measured } from '@orthos/core/ground';
+import { JOB_TYPE_IDS, type JobEventBody, type SupplyPoint } from '@orthos/core/job';
+import type { Method, PlanResult, StationModel } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import {
   boolean,

@@ -1,5 +1,5 @@
 /** Circuits of the demo boards, by board name: names and references are those of the board models. */
-import { netlistSchema, type Netlist } from '@orthos/core';
+import { type Netlist, netlistSchema } from '@orthos/core/circuit';
 
 type Raw = Record<string, unknown>;
 const c = (ref: string, net: string, value: number, cls = 'mlcc'): Raw => ({

@@ -1,4 +1,4 @@
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { names, part, roundedOutline, row } from './place.ts';
 
 /** Scrap to practise on: one of everything that a beginner lifts, and hidden copper under half of it. */

@@ -1,5 +1,5 @@
 /** Closed jobs in outline: enough of a past for "the same model before". */
-import type { JobEventBody } from '@orthos/core';
+import type { JobEventBody } from '@orthos/core/job';
 import { lodestar } from './lodestar.ts';
 import { quillon } from './quillon.ts';
 import { ternT2 } from './ternT2.ts';

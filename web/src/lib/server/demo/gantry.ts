@@ -1,4 +1,4 @@
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { importBoard } from '@orthos/formats';
 import file from './gantry.kicad_pcb?raw';
 

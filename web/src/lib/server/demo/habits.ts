@@ -1,5 +1,7 @@
 /** What the demo shop has learnt to do first, and what good units draw while they start. */
-import type { BoardModel, RoutineStep, SupplyPoint } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { RoutineStep } from '@orthos/core/diagnosis';
+import type { SupplyPoint } from '@orthos/core/job';
 import { lodestar } from './lodestar.ts';
 import { quillon } from './quillon.ts';
 import { ternT2 } from './ternT2.ts';

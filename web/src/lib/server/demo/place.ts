@@ -1,5 +1,5 @@
 /** Shorthand for writing board models down: one call per part or row of equal parts. */
-import type { PlacedPart } from '@orthos/core';
+import type { PlacedPart } from '@orthos/core/board';
 
 type Extras = Partial<Pick<PlacedPart, 'rotation_deg' | 'side' | 'what' | 'value' | 'limit' | 'nets' | 'blocksIron'>>;
 

@@ -1,4 +1,4 @@
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { names, part, roundedOutline, row } from './place.ts';
 
 /** Seat module: four layers, high-side switch with a tab beside a PBT plug, QFP-44, CAN with its TVS. */

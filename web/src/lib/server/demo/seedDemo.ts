@@ -2,7 +2,9 @@
  * Fills an empty database with the demo shop: kit, boards, customers, tickets at different steps. All
  * names are made up; dates are relative to `now`.
  */
-import { DEFAULT_STATION, type BoardModel, type JobEvent } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { JobEvent } from '@orthos/core/job';
+import { DEFAULT_STATION } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
 import { v7 } from 'uuid';

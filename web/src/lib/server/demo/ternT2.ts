@@ -1,4 +1,4 @@
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { names, part, roundedOutline, row } from './place.ts';
 
 /** E-bike display: thin two-layer board, coin cell beside the driver, 0402s packed round a QFN-24. */

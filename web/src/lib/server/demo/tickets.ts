@@ -1,12 +1,8 @@
 /** The tickets of the demo shop, open and lately closed. All names and numbers are made up. */
-import {
-  FUNCTION_LISTS,
-  type BoardModel,
-  type Fault,
-  type JobEventBody,
-  type Measured,
-  type Place,
-} from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
+import type { Fault } from '@orthos/core/circuit';
+import type { Measured, Place } from '@orthos/core/ground';
+import { FUNCTION_LISTS, type JobEventBody } from '@orthos/core/job';
 import type { NewTicket } from '../repositories/tickets.ts';
 import { bramble } from './bramble.ts';
 import { lodestar } from './lodestar.ts';

@@ -1,4 +1,4 @@
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { names, part, roundedOutline, row } from './place.ts';
 
 /** Pump controller: mains primary, relays, opto-couplers in DIP, fourteen radial cans to renew, rusted ground lugs. */

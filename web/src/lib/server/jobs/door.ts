@@ -2,7 +2,9 @@
  * The one door through which a job's history grows: under a lock on its ticket the event is judged by what is recorded until then, written, and the
  * ticket closed with it if it says so, all or nothing. Two windows or two servers at once are one after the other here.
  */
-import { contentHash, judgeEvent, standsAt, type GateResult, type JobEvent, type Step } from '@orthos/core';
+import { contentHash } from '@orthos/core/ground';
+import type { Step } from '@orthos/core/hands';
+import { type GateResult, type JobEvent, judgeEvent, standsAt } from '@orthos/core/job';
 import type { Database } from '../db/connect.ts';
 import { appendNext } from '../repositories/jobEvents.ts';
 import { routinesOf } from '../repositories/routines.ts';

@@ -1,5 +1,6 @@
 /** One job as its pages see it: the board it is about, and where it stands now. */
-import { standsAt, type JobEvent, type Step } from '@orthos/core';
+import type { Step } from '@orthos/core/hands';
+import { type JobEvent, standsAt } from '@orthos/core/job';
 import { error } from '@sveltejs/kit';
 import type { BoardView, JobAnswer, JobView } from '../../jobs/view.ts';
 import type { Database } from '../db/connect.ts';

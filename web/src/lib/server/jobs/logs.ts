@@ -1,5 +1,5 @@
 /** Logs of jobs, folded, as far as they have been asked for: only what was written since is read. */
-import { RunningJob, type JobEvent } from '@orthos/core';
+import { type JobEvent, RunningJob } from '@orthos/core/job';
 import type { Database } from '../db/connect.ts';
 import { Kept } from '../kept.ts';
 import { eventsAfter } from '../repositories/jobEvents.ts';

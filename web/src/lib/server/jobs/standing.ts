@@ -1,25 +1,19 @@
 /** A job as rules see it: ticket, board, log so far, gates, the plan computed last. What is immutable or only grows is kept in memory between requests. */
+import { isPolarised, solderedTerminals } from '@orthos/core/board';
+import { contentHash } from '@orthos/core/ground';
+import { floodSolder, layOutFor, staysLeadFree } from '@orthos/core/hands';
+import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
+import { packageById } from '@orthos/core/packages';
 import {
-  contentHash,
-  currentAttempt,
   DEFAULT_STATION,
-  ENGINE_VERSION,
   fateOf,
-  floodSolder,
-  isPolarised,
-  judgeGates,
-  layOutFor,
   methodSchema,
   methodsFor,
   onDial,
-  packageById,
-  solderedTerminals,
-  staysLeadFree,
-  type JobState,
   type PlanResult,
-  type RunningJob,
   type StationModel,
-} from '@orthos/core';
+} from '@orthos/core/rework';
+import { ENGINE_VERSION } from '@orthos/core/thermal';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
 import type { Freshness, PlanInputs, PlanSettings } from '../../jobs/view.ts';

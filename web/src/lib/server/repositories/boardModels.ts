@@ -1,4 +1,5 @@
-import { boardModelSchema, contentHash, type BoardModel } from '@orthos/core';
+import { type BoardModel, boardModelSchema } from '@orthos/core/board';
+import { contentHash } from '@orthos/core/ground';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';

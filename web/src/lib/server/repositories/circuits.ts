@@ -1,4 +1,4 @@
-import { netlistSchema, type Netlist } from '@orthos/core';
+import { type Netlist, netlistSchema } from '@orthos/core/circuit';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Circuit } from '../../diagnose/view.ts';
 import type { Database } from '../db/connect.ts';

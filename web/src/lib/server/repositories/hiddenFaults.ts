@@ -1,5 +1,5 @@
 /** What is really wrong with a demo job's board: known to the simulated meter only. */
-import { faultSchema, type Fault } from '@orthos/core';
+import { type Fault, faultSchema } from '@orthos/core/circuit';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { settings } from '../db/schema.ts';

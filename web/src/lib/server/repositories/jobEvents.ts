@@ -1,5 +1,5 @@
 /** The log of a job. Written and read with every mark: the statements are written out, which costs a third of building them. */
-import { jobEventSchema, type JobEvent } from '@orthos/core';
+import { type JobEvent, jobEventSchema } from '@orthos/core/job';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { jobEvents } from '../db/schema.ts';

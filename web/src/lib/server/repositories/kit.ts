@@ -1,4 +1,4 @@
-import { stationSchema, type StationModel } from '@orthos/core';
+import { type StationModel, stationSchema } from '@orthos/core/rework';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';

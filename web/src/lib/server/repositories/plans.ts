@@ -1,4 +1,4 @@
-import { methodSchema, planResultSchema } from '@orthos/core';
+import { methodSchema, planResultSchema } from '@orthos/core/rework';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/connect.ts';

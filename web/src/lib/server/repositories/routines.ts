@@ -1,4 +1,4 @@
-import { routineStepSchema } from '@orthos/core';
+import { routineStepSchema } from '@orthos/core/diagnosis';
 import { asc, eq, inArray, sql, and } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Routine } from '../../diagnose/view.ts';

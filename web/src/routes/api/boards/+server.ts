@@ -1,7 +1,7 @@
 import { readBody } from '$lib/server/body';
 import { createBoardDraft, createBoardModel } from '$lib/server/repositories/boardModels';
 import { drawingGzip } from '$lib/server/repositories/boardDrawings';
-import { boardModelSchema, looseEnds } from '@orthos/core';
+import { boardModelSchema, looseEnds } from '@orthos/core/board';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

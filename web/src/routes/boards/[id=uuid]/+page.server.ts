@@ -1,5 +1,5 @@
 import { boardModelById, latestVersion, versionsOf } from '$lib/server/repositories/boardModels';
-import { contentHash } from '@orthos/core';
+import { contentHash } from '@orthos/core/ground';
 import { error } from '@sveltejs/kit';
 
 export const load = async ({ locals, params }) => {

@@ -9,7 +9,8 @@
   import { send, SendError } from '$lib/jobs/send';
   import Stage from '$lib/stage/Stage.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { formatLength, type CopperDrawing } from '@orthos/core';
+  import type { CopperDrawing } from '@orthos/core/copper';
+  import { formatLength } from '@orthos/core/ground';
   import { v7 } from 'uuid';
 
   let { data } = $props();

@@ -1,7 +1,7 @@
 import { readForm } from '$lib/server/body';
 import { formIssues, millimetres } from '$lib/server/forms';
 import { createBoardDraft } from '$lib/server/repositories/boardModels';
-import { blankBoard } from '@orthos/core';
+import { blankBoard } from '@orthos/core/board';
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 

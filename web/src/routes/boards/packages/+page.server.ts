@@ -1,6 +1,6 @@
 import { readForm } from '$lib/server/body';
 import { addOwnPackage, listOwnPackages, removeOwnPackage } from '$lib/server/repositories/ownPackages';
-import { packageTrouble } from '@orthos/core';
+import { packageTrouble } from '@orthos/core/packages';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 

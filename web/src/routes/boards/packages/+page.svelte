@@ -1,18 +1,17 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import PackageDrawing from '$lib/boards/PackageDrawing.svelte';
+  import { parseDecimal } from '@orthos/core/ground';
+  import { lawWords, LIMITS } from '@orthos/core/materials';
   import {
     FAMILIES,
     findPackages,
     gripOf,
-    lawWords,
-    LIMITS,
     packageById,
     packageDesignation,
     PackageParamError,
-    parseDecimal,
     readDesignation,
-  } from '@orthos/core';
+  } from '@orthos/core/packages';
 
   let { data, form } = $props();
   let filter = $state('');

@@ -3,16 +3,10 @@
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import CompositionField from '$lib/calculate/CompositionField.svelte';
   import Curve from '$lib/calculate/Curve.svelte';
-  import {
-    formatTemperature,
-    PACKAGES,
-    parseDecimal,
-    readComposition,
-    readPackage,
-    solderOf,
-    toCelsius,
-    type AlloyAmount,
-  } from '@orthos/core';
+  import { type AlloyAmount, readComposition } from '@orthos/core/alloys';
+  import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
+  import { PACKAGES, readPackage } from '@orthos/core/packages';
+  import { solderOf } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
 
   let { data } = $props();

@@ -4,23 +4,20 @@
   import FieldPicture from '$lib/calculate/FieldPicture.svelte';
   import Joints from '$lib/plan/Joints.svelte';
   import { rangeText, verdictOf, whySolid } from '$lib/plan/words';
+  import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
+  import { PACKAGES, readPackage } from '@orthos/core/packages';
   import {
     BOARD_KINDS,
     DEFAULT_STATION,
+    type ExpressAnswers,
     expressBoard,
-    formatTemperature,
+    type Method,
     methodsFor,
-    PACKAGES,
-    readPackage,
-    parseDecimal,
+    type PlanResult,
     PLASTICS,
-    toCelsius,
     wetAt,
     windowEnd,
-    type ExpressAnswers,
-    type Method,
-    type PlanResult,
-  } from '@orthos/core';
+  } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
 
   let { data } = $props();

@@ -5,13 +5,8 @@
   import CompositionField from '$lib/calculate/CompositionField.svelte';
   import Curve from '$lib/calculate/Curve.svelte';
   import PhaseBar from '$lib/calculate/PhaseBar.svelte';
-  import {
-    formatTemperature,
-    parseDecimal,
-    readComposition,
-    writeComposition,
-    type AlloyProperties,
-  } from '@orthos/core';
+  import { type AlloyProperties, readComposition, writeComposition } from '@orthos/core/alloys';
+  import { formatTemperature, parseDecimal } from '@orthos/core/ground';
   import { onDestroy, untrack } from 'svelte';
 
   let { data } = $props();

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import Curve from '$lib/calculate/Curve.svelte';
-  import { parseDecimal, PLACES, roundsUntil, type CleanUpPlace } from '@orthos/core';
+  import { type CleanUpPlace, PLACES, roundsUntil } from '@orthos/core/alloys';
+  import { parseDecimal } from '@orthos/core/ground';
 
   const START = { from: '45', limit: '0.25', fresh: '1', place: 'lands', skip: '0' };
   type Key = keyof typeof START;

@@ -5,7 +5,9 @@ import { createBoardModel } from '$lib/server/repositories/boardModels';
 import { appendEvents } from '$lib/server/repositories/jobEvents';
 import { addKitItem, listKit } from '$lib/server/repositories/kit';
 import { createTicket, savePlanSettings } from '$lib/server/repositories/tickets';
-import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor, packageById, parseDecimal } from '@orthos/core';
+import { parseDecimal } from '@orthos/core/ground';
+import { packageById } from '@orthos/core/packages';
+import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor } from '@orthos/core/rework';
 import { fail, redirect } from '@sveltejs/kit';
 import { v7 } from 'uuid';
 

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
-  import { BOARD_KINDS, PACKAGES, PLASTICS } from '@orthos/core';
+  import { PACKAGES } from '@orthos/core/packages';
+  import { BOARD_KINDS, PLASTICS } from '@orthos/core/rework';
 
   let { data, form } = $props();
   const given = (name: string, otherwise: string) =>

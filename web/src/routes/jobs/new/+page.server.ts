@@ -3,7 +3,8 @@ import { NOT_HERE } from '$lib/boards/notHere';
 import { calendarDate, formIssues, millimetres } from '$lib/server/forms';
 import { createBoardModel, latestVersion, listBoardModels } from '$lib/server/repositories/boardModels';
 import { createTicket } from '$lib/server/repositories/tickets';
-import { blankBoard, JOB_TYPE_IDS } from '@orthos/core';
+import { blankBoard } from '@orthos/core/board';
+import { JOB_TYPE_IDS } from '@orthos/core/job';
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 

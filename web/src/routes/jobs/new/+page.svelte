@@ -3,7 +3,7 @@
   import { NOT_HERE } from '$lib/boards/notHere';
   import SizeFields from '$lib/boards/SizeFields.svelte';
   import Field from '$lib/ui/Field.svelte';
-  import { JOB_TYPES, JOB_TYPE_IDS } from '@orthos/core';
+  import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core/job';
 
   let { data, form } = $props();
   const value = (name: string, otherwise = '') =>

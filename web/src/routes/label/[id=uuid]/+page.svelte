@@ -1,7 +1,7 @@
 <script lang="ts">
   import { dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { JOB_TYPES } from '@orthos/core';
+  import { JOB_TYPES } from '@orthos/core/job';
 
   let { data } = $props();
   const day = $derived(dayIn(data.shop.timeZone, data.ticket.createdAt));

@@ -1,6 +1,6 @@
 import { orConflict, readBody } from '$lib/server/body';
 import { circuitById, removeCircuit, saveCircuit } from '$lib/server/repositories/circuits';
-import { netlistSchema } from '@orthos/core';
+import { netlistSchema } from '@orthos/core/circuit';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

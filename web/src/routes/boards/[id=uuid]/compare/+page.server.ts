@@ -1,5 +1,5 @@
 import { boardModelById, versionByNumber, versionsOf } from '$lib/server/repositories/boardModels';
-import { compareBoards } from '@orthos/core';
+import { compareBoards } from '@orthos/core/board';
 import { error } from '@sveltejs/kit';
 
 export const load = async ({ locals, params, url }) => {

@@ -3,7 +3,8 @@
   import { Desk } from '$lib/jobs/desk.svelte';
   import Stage from '$lib/stage/Stage.svelte';
   import { toScreen, type StageView } from '$lib/stage/view';
-  import { cornersOnBoard, packageById, type BoardChange, type BoardModel } from '@orthos/core';
+  import { type BoardChange, type BoardModel, cornersOnBoard } from '@orthos/core/board';
+  import { packageById } from '@orthos/core/packages';
 
   let { data } = $props();
   const desk = new Desk();

@@ -1,5 +1,5 @@
 import { boardModelById, latestVersion } from '$lib/server/repositories/boardModels';
-import type { BoardModel } from '@orthos/core';
+import type { BoardModel } from '@orthos/core/board';
 import { boardSvg, writeBoardJson, writePlacement } from '@orthos/formats';
 import { error } from '@sveltejs/kit';
 

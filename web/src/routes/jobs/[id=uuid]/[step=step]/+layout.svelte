@@ -15,7 +15,8 @@
   import { listenTo } from '$lib/jobs/listen';
   import { reload, reloadView } from '$lib/jobs/send';
   import { untrack } from 'svelte';
-  import { STEPS, type CopperDrawing } from '@orthos/core';
+  import type { CopperDrawing } from '@orthos/core/copper';
+  import { STEPS } from '@orthos/core/hands';
 
   let { data, children } = $props();
   const desk = provideDesk();

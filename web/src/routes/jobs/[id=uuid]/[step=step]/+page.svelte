@@ -9,7 +9,7 @@
   import ProtectPanel from '$lib/protect/ProtectPanel.svelte';
   import ReleasePanel from '$lib/release/ReleasePanel.svelte';
   import VerifyPanel from '$lib/verify/VerifyPanel.svelte';
-  import type { Step } from '@orthos/core';
+  import type { Step } from '@orthos/core/hands';
 
   let { data } = $props();
   const step = $derived(page.params.step as Step);

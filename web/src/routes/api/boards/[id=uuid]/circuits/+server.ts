@@ -1,7 +1,7 @@
 import { readBody } from '$lib/server/body';
 import { boardModelById } from '$lib/server/repositories/boardModels';
 import { addCircuit } from '$lib/server/repositories/circuits';
-import { netlistSchema } from '@orthos/core';
+import { netlistSchema } from '@orthos/core/circuit';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

@@ -1,6 +1,6 @@
 import { orConflict, readBody } from '$lib/server/body';
 import { boardModelById, saveDraft } from '$lib/server/repositories/boardModels';
-import { boardModelSchema } from '@orthos/core';
+import { boardModelSchema } from '@orthos/core/board';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

@@ -1,5 +1,5 @@
 import { boardModelById, publishBoardModel } from '$lib/server/repositories/boardModels';
-import { looseEnds } from '@orthos/core';
+import { looseEnds } from '@orthos/core/board';
 import { error, json } from '@sveltejs/kit';
 
 /** Makes the draft a numbered version that never changes again. */

@@ -1,7 +1,7 @@
 import { readBody } from '$lib/server/body';
 import { boardModelById } from '$lib/server/repositories/boardModels';
 import { addGoodReadings } from '$lib/server/repositories/goodReadings';
-import { METER_TYPES } from '@orthos/core';
+import { METER_TYPES } from '@orthos/core/circuit';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

@@ -3,7 +3,7 @@ import { now } from '$lib/server/clock';
 import { appendJudged, EventRefused } from '$lib/server/jobs/door';
 import { standingOf } from '$lib/server/jobs/standing';
 import { ticketById } from '$lib/server/repositories/tickets';
-import { jobEventSchema } from '@orthos/core';
+import { jobEventSchema } from '@orthos/core/job';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

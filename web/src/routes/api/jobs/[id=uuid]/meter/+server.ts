@@ -6,7 +6,7 @@ import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
 import { circuitsOf } from '$lib/server/repositories/circuits';
 import { listMeters } from '$lib/server/repositories/meters';
 import { modelOfTicket } from '$lib/server/repositories/tickets';
-import { METER_TYPES, NetlistError } from '@orthos/core';
+import { METER_TYPES, NetlistError } from '@orthos/core/circuit';
 import { InstrumentError } from '@orthos/instruments';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';

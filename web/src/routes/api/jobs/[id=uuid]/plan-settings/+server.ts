@@ -1,7 +1,7 @@
 import { orConflict, readBody } from '$lib/server/body';
 import { listKit } from '$lib/server/repositories/kit';
 import { savePlanSettings, ticketById } from '$lib/server/repositories/tickets';
-import { methodSchema, surroundingsSchema } from '@orthos/core';
+import { methodSchema, surroundingsSchema } from '@orthos/core/rework';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

@@ -2,7 +2,8 @@ import { readBody } from '$lib/server/body';
 import { standingOf } from '$lib/server/jobs/standing';
 import { ticketById } from '$lib/server/repositories/tickets';
 import { storePlan } from '$lib/server/repositories/plans';
-import { ENGINE_VERSION, planResultSchema } from '@orthos/core';
+import { planResultSchema } from '@orthos/core/rework';
+import { ENGINE_VERSION } from '@orthos/core/thermal';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

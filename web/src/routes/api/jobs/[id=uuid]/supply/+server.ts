@@ -7,7 +7,7 @@ import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
 import { listMeters } from '$lib/server/repositories/meters';
 import { modelOfTicket } from '$lib/server/repositories/tickets';
 import { whileWanted } from '$lib/server/wanted';
-import { NetlistError } from '@orthos/core';
+import { NetlistError } from '@orthos/core/circuit';
 import { InstrumentError } from '@orthos/instruments';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';

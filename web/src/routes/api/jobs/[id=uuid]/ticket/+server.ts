@@ -1,7 +1,7 @@
 import { orConflict, readBody } from '$lib/server/body';
 import { calendarDate } from '$lib/server/forms';
 import { saveTicket, ticketById } from '$lib/server/repositories/tickets';
-import { JOB_TYPE_IDS } from '@orthos/core';
+import { JOB_TYPE_IDS } from '@orthos/core/job';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 

@@ -1,10 +1,8 @@
 /** Usual cautions, shown at the step and for the board where they apply. */
-import type { BoardModel, PlacedPart } from '../board/index.ts';
+import type { BoardModel, PlacedPart, SourceKind } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { limitRowOf } from './limitOf.ts';
-import type { SourceKind } from '../job/eventForms.ts';
-import type { Step } from '../job/gates.ts';
-import type { Method } from './method.ts';
+import { limitRowOf, type Method } from '../rework/index.ts';
+import type { Step } from './forms.ts';
 
 interface CautionFacts {
   board: BoardModel;

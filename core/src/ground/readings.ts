@@ -1,5 +1,9 @@
 /** Readings as people type and read them: `4k7`, `.42`, `0,33`, `12m`, `OL`, `0L`. */
-import type { Measured } from '../job/eventForms.ts';
+import { z } from 'zod';
+
+/** What a meter shows: a number in base units, or "OL". */
+export const measuredSchema = z.union([z.number(), z.literal('OL')]);
+export type Measured = z.infer<typeof measuredSchema>;
 
 const PREFIX: Record<string, number> = { p: 1e-12, n: 1e-9, u: 1e-6, µ: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9 };
 const NUMBER = /^([-+]?)(\d*)(?:([.,])(\d*))?\s*([pnuµmkKMG]?)(\d*)\s*(?:Ω|ohm|V|A|R)?$/i;

@@ -1,9 +1,7 @@
 /** A plan's result as the hands need it: when to look, when it is over, which joint is last. */
-import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
-import type { Guide } from '../job/events.ts';
-import type { AirMethod, Method } from './method.ts';
-import { wetAt } from './planForm.ts';
-import { windowEnd, type PlanResult } from './planHeat.ts';
+import { type BoardModel, partName, type PlacedPart } from '../board/index.ts';
+import type { Guide } from './forms.ts';
+import { type AirMethod, type Method, type PlanResult, wetAt, windowEnd } from '../rework/index.ts';
 
 export function guideOf(result: PlanResult, board: BoardModel): Guide {
   const end = windowEnd(result);

@@ -1,7 +1,6 @@
 /** The side of the board that hands and eyes are on. */
 import type { PlacedPart, Side } from '../board/index.ts';
-import { reachOf } from './irons.ts';
-import type { Method } from './method.ts';
+import { type Method, reachOf } from '../rework/index.ts';
 
 /** Parts whose joints are all pins are worked on from their solder side, except by air; all others from where they stand. */
 export function workSide(part: PlacedPart, method?: Pick<Method, 'kind'>): Side {

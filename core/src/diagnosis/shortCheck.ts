@@ -1,6 +1,6 @@
 /** The short check before power: one rail's resistance against a good board, the rail's nature, or what its voltage would drive through it. */
-import { formatReading } from '../quantities/readings.ts';
-import type { Measured } from './eventForms.ts';
+import { voltsOf } from '../board/index.ts';
+import { formatReading, type Measured } from '../ground/index.ts';
 
 /** Below this part of a good board's reading a rail is short, from the other on it is sound; between them nobody knows (bench judgement). */
 export const SHORT_SHARE = 0.2;
@@ -14,14 +14,6 @@ const LEADS_OHM = 0.2;
 const LEADS_MATTER_OHM = 5;
 
 const ohms = (v: Measured): string => formatReading(v, 'ohm');
-
-/** Volts of a rail by how it is called: "3.3 V", "3V3", "12V harness". */
-export function voltsOf(rail: string): number | null {
-  const split = /(?:^|[^\w.])\+?(\d{1,3})V(\d)(?!\d)/i.exec(rail);
-  if (split) return Number(`${split[1]}.${split[2]}`);
-  const plain = /(?:^|[^\w.])\+?(\d{1,3}(?:[.,]\d+)?)\s?V(?![a-z])/i.exec(rail);
-  return plain ? Number(plain[1].replace(',', '.')) : null;
-}
 
 /**
  * Judges one measurement, Ω. A low rail may be healthy: rails of big chips, motors and heaters are low by nature,

@@ -2,26 +2,33 @@
  * The operations of the hands, generated from board, part and plan: what to do (at most twelve words), what
  * to watch, what a tap on the pedal means and writes down.
  */
-import { PLACES, residualLimits, roundsUntil, type CleanUpPlace } from '../alloys/cleanUp.ts';
-import { normalised, writeComposition, type Composition } from '../alloys/elements.ts';
-import { jointMetal, mixedByVolume } from '../alloys/jointMetal.ts';
-import { LOW_MELT } from '../alloys/library.ts';
-import { partName, type BoardModel, type PlacedPart } from '../board/index.ts';
-import type { JobEventBody, Mark, Operation, Guide } from '../job/events.ts';
-import { isPolarised } from '../diagnosis/compare.ts';
-import { SOLDER_ALLOYS } from '../materials/solder.ts';
-import { packageById, terminalSides } from '../packages/index.ts';
-import { beadOn } from './irons.ts';
-import { meltOrder, type WindowPhase } from './guide.ts';
-import type { JointState } from './surroundingsForm.ts';
 import {
-  dialOf,
+  type CleanUpPlace,
+  type Composition,
+  jointMetal,
+  LOW_MELT,
+  mixedByVolume,
+  normalised,
+  PLACES,
+  residualLimits,
+  roundsUntil,
+  SOLDER_ALLOYS,
+  writeComposition,
+} from '../alloys/index.ts';
+import { type BoardModel, isPolarised, partName, type PlacedPart } from '../board/index.ts';
+import type { Guide, HandEvent, Mark, Operation } from './forms.ts';
+import { packageById, terminalSides } from '../packages/index.ts';
+import {
   type AirMethod,
+  beadOn,
+  dialOf,
   type IronMethod,
+  type JointState,
   type LowMeltMethod,
   type Method,
   type StationModel,
-} from './method.ts';
+} from '../rework/index.ts';
+import { meltOrder, type WindowPhase } from './guide.ts';
 
 /** Alloys that melt below this are called low-melt, °C. */
 const LOW_MELTING_C = 165;
@@ -38,7 +45,7 @@ export interface Instruction extends Words {
   tap: string;
   mark: Mark;
   /** Written with the mark. */
-  event?: JobEventBody;
+  event?: HandEvent;
   /** Other words while the clock stands elsewhere in the window. */
   phases?: Partial<Record<WindowPhase, Words>>;
   /** Joints to go through one by one. */

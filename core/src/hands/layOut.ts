@@ -1,8 +1,7 @@
 /** What has to lie within reach before heat, and what each tool must be set to. */
-import { writeComposition } from '../alloys/elements.ts';
-import type { LayOut } from '../job/gates.ts';
-import type { JointState } from './surroundingsForm.ts';
-import { dialOf, type Method, type StationModel } from './method.ts';
+import { writeComposition } from '../alloys/index.ts';
+import type { LayOut } from './forms.ts';
+import { dialOf, type JointState, type Method, type StationModel } from '../rework/index.ts';
 
 /** `solder`: what lands are flooded with (`floodSolder`); `joints`: what the plan says is worked into them. */
 export function layOutFor(

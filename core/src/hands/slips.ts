@@ -1,5 +1,5 @@
 /** When something goes wrong under the hands: what to do at once and what to look at before going on. */
-import type { SlipKind } from '../job/events.ts';
+import type { SlipKind } from './forms.ts';
 
 export interface SlipGuide {
   label: string;

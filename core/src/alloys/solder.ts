@@ -1,5 +1,5 @@
-import type { Composition } from '../alloys/elements.ts';
-import { property, type Property } from './property.ts';
+import type { Composition } from './elements.ts';
+import { property, type Property } from '../materials/index.ts';
 
 /** A joint alloy as the thermal model sees it. Volumes in m³, heats per m³. */
 export interface SolderAlloy {

@@ -4,12 +4,9 @@
  * plan believes by amounts of its own, and noise on every joint; which ones follows from the seed alone.
  */
 import { z } from 'zod';
-import type { CalcContext } from '../calc/defineCalc.ts';
-import { randomOf } from '../numerics/random.ts';
+import { type CalcContext, randomOf } from '../ground/index.ts';
 import { inTurn } from './guide.ts';
-import { planInputSchema, wetAt, type PlanInput } from './planForm.ts';
-import { runPlan } from './planRun.ts';
-import { uncertainOf } from './uncertainty.ts';
+import { type PlanInput, planInputSchema, runPlan, uncertainOf, wetAt } from '../rework/index.ts';
 
 export const benchInputSchema = z.strictObject({
   plan: planInputSchema,
