@@ -10,6 +10,53 @@ const nothingFrom = (patterns, why) => ({
   'no-restricted-imports': ['error', { patterns: [{ group: patterns, message: why }] }],
 });
 
+const NOT_IN_CORE = [
+  {
+    group: ['node:*', 'svelte*', '$*', 'pg', 'drizzle*', 'd3*', '@orthos/*', '../../../*'],
+    message: 'core is computation alone: no Node, no interface, no database, no other floor',
+  },
+];
+
+/** Core's layers, from the ground up: each sees the doors (`index.ts`) of those before it and nothing else of them. */
+const LAYERS = [
+  'ground',
+  'materials',
+  'packages',
+  'alloys',
+  'board',
+  'copper',
+  'thermal',
+  'circuit',
+  'rework',
+  'diagnosis',
+  'hands',
+  'job',
+  'scene',
+  'calc',
+];
+const layers = LAYERS.map((layer, n) => ({
+  files: [`core/src/${layer}/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...NOT_IN_CORE,
+          {
+            regex: `^(\\.\\./)+(${LAYERS.slice(n + 1).join('|') || 'none'})/`,
+            message: `${layer} lies below it`,
+          },
+          {
+            regex: `^(\\.\\./)+(${LAYERS.slice(0, n).join('|') || 'none'})/(?!index\\.ts$)`,
+            message: 'other folders of core are entered by their door, index.ts',
+          },
+          { regex: '^\\.{1,2}/index\\.ts$', message: 'a folder does not enter by its own door' },
+        ],
+      },
+    ],
+  },
+}));
+
 export default ts.config(
   {
     ignores: [
@@ -29,7 +76,7 @@ export default ts.config(
   {
     plugins: { 'import-x': importX },
     rules: {
-      'import-x/no-cycle': 'off',
+      'import-x/no-cycle': ['error', { ignoreExternal: true }],
       'import-x/no-duplicates': 'error',
       'import-x/first': 'error',
       eqeqeq: 'error',
@@ -46,14 +93,11 @@ export default ts.config(
   {
     files: ['core/src/**'],
     rules: {
-      ...nothingFrom(
-        ['node:*', 'svelte*', '$*', 'pg', 'drizzle*', 'd3*', '@orthos/*', '../../../*'],
-        'core is computation alone: no Node, no interface, no database, no other floor',
-      ),
       'no-restricted-globals': ['error', 'document', 'window', 'process', 'fetch', 'setTimeout', 'performance', 'Date'],
       'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'pass a seed in' }],
     },
   },
+  ...layers,
   {
     files: ['formats/src/**', 'instruments/src/**'],
     rules: nothingFrom(

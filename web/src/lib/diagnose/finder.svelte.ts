@@ -32,14 +32,19 @@ function keyOf(probe: Probe): string {
   return probeKey({ ...probe, red: plain(probe.red), black: plain(probe.black) });
 }
 
-/** What good boards of this kind read for a probe: boards measured as such, and what earlier jobs knew. */
+/**
+ * What good boards of this kind read for a probe. Without a circuit what earlier jobs knew counts too; with one their boards, meters and loads of
+ * another day would say more than they can.
+ */
 export function referenceFor(view: DiagnoseView, netlist: Netlist | null, probe: Probe): Reference | null {
   const key = keyOf(probe);
   const measured = view.goodReadings.filter((g) => keyOf({ ...g, state: g.state || null }) === key);
-  const earlier = view.history.good.filter((g) => {
-    const own = TYPE_OF[g.quantity] === probe.type ? probeOfReading(g, view.board, netlist) : null;
-    return own !== null && keyOf(own) === key;
-  });
+  const earlier = netlist
+    ? []
+    : view.history.good.filter((g) => {
+        const own = TYPE_OF[g.quantity] === probe.type ? probeOfReading(g, view.board, null) : null;
+        return own !== null && keyOf(own) === key;
+      });
   return referenceOf(probe.type, [...earlier, ...measured]);
 }
 
