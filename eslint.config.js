@@ -75,6 +75,11 @@ export default ts.config(
   ...svelte.configs.recommended,
   {
     plugins: { 'import-x': importX },
+    settings: {
+      'import-x/extensions': ['.ts', '.js', '.mjs'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
+      'import-x/resolver-next': [importX.createNodeResolver({ extensions: ['.ts', '.js', '.mjs'] })],
+    },
     rules: {
       'import-x/no-cycle': ['error', { ignoreExternal: true }],
       'import-x/no-duplicates': 'error',
@@ -106,13 +111,8 @@ export default ts.config(
     ),
   },
   {
-    files: [
-      'web/src/lib/**',
-      'web/src/routes/**/*.svelte',
-      'web/src/routes/**/+{page,layout}.ts',
-      'web/src/workers/**',
-    ],
-    ignores: ['web/src/lib/server/**'],
+    files: ['web/src/**'],
+    ignores: ['web/src/lib/server/**', 'web/src/**/*.server.ts', 'web/src/**/+server.ts', 'web/src/app.d.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

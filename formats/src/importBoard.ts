@@ -8,12 +8,7 @@ import { isGerberSet, readGerberSet, type FileRole, type LayerRole, type TextFil
 import { readSExpressionBoard } from './sexpr/readBoard.ts';
 import { decodeText } from './text.ts';
 import { toModel, type ImportedBoard } from './toModel.ts';
-import { isZip, unzipBounded } from './zip.ts';
-
-export interface NamedFile {
-  name: string;
-  bytes: Uint8Array;
-}
+import { isZip, unzipBounded, type NamedFile } from './zip.ts';
 
 export interface ImportOptions {
   /** Layers chosen by hand for files of a photoplot set. */

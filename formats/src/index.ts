@@ -3,7 +3,8 @@ export { CALCS, runCalc } from './calcs.ts';
 export { boardSvg } from './exports/boardSvg.ts';
 export { BoardFileError } from './fileError.ts';
 export { LAYER_ROLES, type FileRole, type LayerRole } from './gerber/readSet.ts';
-export { importBoard, type BoardImport, type ImportOptions, type NamedFile } from './importBoard.ts';
+export { importBoard, type BoardImport, type ImportOptions } from './importBoard.ts';
+export type { NamedFile } from './zip.ts';
 export { frameFor } from './tables/frame.ts';
 export { mergeNets, mergePlacement, type MergeResult } from './tables/merge.ts';
 export {

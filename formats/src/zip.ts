@@ -4,8 +4,12 @@
  */
 import { Unzip, UnzipInflate } from 'fflate';
 import { BoardFileError } from './fileError.ts';
-import type { NamedFile } from './importBoard.ts';
 import { MAX_FILE_BYTES } from './text.ts';
+
+export interface NamedFile {
+  name: string;
+  bytes: Uint8Array;
+}
 
 const MOST_FILES = 200;
 /** A text file shrinks ten- to twentyfold; a hundredfold is a bomb. */

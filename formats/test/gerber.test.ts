@@ -8,7 +8,8 @@ import { BoardFileError } from '../src/fileError.ts';
 import { evaluate } from '../src/gerber/apertures.ts';
 import { readDrill } from '../src/gerber/readDrill.ts';
 import { readGerber } from '../src/gerber/readGerber.ts';
-import { importBoard, type NamedFile } from '../src/importBoard.ts';
+import { importBoard } from '../src/importBoard.ts';
+import type { NamedFile } from '../src/zip.ts';
 import { unzipBounded } from '../src/zip.ts';
 import { bytesOf, drillText, gerberText, type Plot, type PlotPad } from './gerberText.ts';
 

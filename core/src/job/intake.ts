@@ -6,7 +6,6 @@ import { z } from 'zod';
 import { OPENING_KINDS, type OpeningKind } from '../board/index.ts';
 import { placeSchema as place } from '../ground/index.ts';
 import { id, text } from './eventForms.ts';
-import type { JobEventBody } from './events.ts';
 
 export const DAMAGE_KINDS = [
   'heat mark',
@@ -110,8 +109,9 @@ export const intakeEvents = [
   }),
 ] as const;
 
-type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
-type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
+type IntakeEvent = z.infer<(typeof intakeEvents)[number]>;
+type Body<T extends IntakeEvent['type']> = Extract<IntakeEvent, { type: T }>;
+type Kept<T extends IntakeEvent['type']> = Body<T> & { id: string; at: number };
 
 export interface StartUp {
   id: string;

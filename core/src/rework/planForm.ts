@@ -4,7 +4,7 @@ import { boardModelSchema } from '../board/index.ts';
 import { type Harm, harmBy } from '../materials/index.ts';
 import { shopLimitsSchema } from './limitOf.ts';
 import { methodSchema, stationSchema } from './method.ts';
-import { outcomesSchema } from './outcomes.ts';
+import { outcomesSchema } from './outcomesForm.ts';
 import { surroundingsSchema } from './surroundingsForm.ts';
 
 export const planInputSchema = z.strictObject({

@@ -24,7 +24,7 @@ const PLAIN: SheetMode[] = [
   { type: 'dcv', state: null },
 ];
 
-export const modeKey = ({ type, state }: SheetMode): string => `${type}|${state ?? ''}`;
+const modeKey = ({ type, state }: SheetMode): string => `${type}|${state ?? ''}`;
 
 /** Probes of the sheet in every mode. `added`: nets or places named by hand, without a circuit. */
 export function probesOf(view: DiagnoseView, netlist: Netlist | null, added: readonly string[]): Probe[] {
