@@ -67,7 +67,7 @@ test('a motor output is low by nature and is not called short; the short behind 
   await expect(suspects(page)).toContainText('12V reads 0.6 Ω, where 3.09 kΩ is healthy: find the short first');
   await expect(suspects(page)).not.toContainText('resting contact');
   // reversed supply speaks for the clamp; the technician looks and finds it cracked
-  const first = suspects(page).getByRole('button', { name: 'D2' });
+  const first = suspects(page).getByRole('button', { name: 'D2', exact: true });
   await expect(first).toBeVisible();
   await first.click();
   await page.getByRole('button', { name: 'Convict D2' }).click();

@@ -197,7 +197,7 @@ test('an IC becomes a regulator: its pins by name, its kind goes along with its 
 
 test('a start-up on the supply of the kit, against a good unit, speaks in the ranking', async ({ page }) => {
   await openJob(page, 'leads crossed', 'diagnose');
-  await expect(card(page)).toBeVisible({ timeout: 20_000 });
+  await expect(suspects(page)).toBeVisible({ timeout: 20_000 });
   await tab(page, 'Current');
   await page.getByRole('button', { name: 'Run it on the supply' }).click();
   await expect(page.getByRole('alert')).toContainText('Volts of the supply and its limit first');

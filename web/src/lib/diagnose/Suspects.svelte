@@ -47,7 +47,7 @@
     const list: Entry[] = [];
     const add = (refs: string[]) => {
       const fresh = refs.filter((r) => !told.has(r) && (byRef.get(r)?.p ?? 0) > 0.002);
-      const part = byRef.get(fresh[0] ?? '');
+      const part = byRef.get(fresh.find((r) => r !== NONE) ?? fresh[0] ?? '');
       if (!part) return;
       for (const r of fresh) told.add(r);
       list.push({ refs: fresh, p: fresh.reduce((sum, r) => sum + (byRef.get(r)?.p ?? 0), 0), part });
