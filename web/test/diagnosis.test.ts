@@ -3,7 +3,7 @@ import { few } from '@orthos/core/ground';
 import { expressBoard } from '@orthos/core/rework';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import { modeName, placeOf, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';
+import { modeName, placeOfProbe, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';
 import { faultWords, percent, ruledOut, storyLines } from '../src/lib/diagnose/words.ts';
 import { runStartUp, takeReading } from '../src/lib/server/meter.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
@@ -154,7 +154,7 @@ describe('words of a reading', () => {
     expect(few(['a', 'b', 'c', 'd', 'e', 'f'])).toBe('a, b, c, d and 2 more');
   });
   it('keep a net that the board does not know', () => {
-    const place = placeOf(ohm, doc, netlist);
+    const place = placeOfProbe(ohm, doc, netlist);
     expect(place.partId).toBeUndefined();
     const reading = { type: 'reading' as const, place, quantity: 'ohm' as const, value: 4, good: null, powered: false };
     expect(probeOfReading({ ...reading, probe: ohm }, doc, netlist)).toEqual(ohm);

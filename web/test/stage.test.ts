@@ -3,7 +3,7 @@ import { packageById } from '@orthos/core/packages';
 import type { FieldFrames } from '@orthos/core/rework';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { placeName, placeOf } from '../src/lib/diagnose/place.ts';
+import { placeName, placeNamed } from '../src/lib/diagnose/place.ts';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
 import { bramble } from '../src/lib/server/demo/bramble.ts';
 import { coupon } from '../src/lib/server/demo/coupon.ts';
@@ -93,12 +93,12 @@ describe('temperature field', () => {
 
 describe('places', () => {
   it('are written as people say them and read back', () => {
-    const place = placeOf(ternT2, 'u2.ep');
+    const place = placeNamed(ternT2, 'u2.ep');
     expect(place).toMatchObject({ partId: 'u2', terminal: 'EP', x_mm: 34, y_mm: 22 });
     expect(place && placeName(ternT2, place)).toBe('U2.EP');
-    expect(placeOf(ternT2, 'C7')).toMatchObject({ partId: 'c7' });
-    expect(placeOf(ternT2, 'Z9')).toBeNull();
-    expect(placeOf(ternT2, 'U2.99')).toBeNull();
+    expect(placeNamed(ternT2, 'C7')).toMatchObject({ partId: 'c7' });
+    expect(placeNamed(ternT2, 'Z9')).toBeNull();
+    expect(placeNamed(ternT2, 'U2.99')).toBeNull();
     expect(placeName(ternT2, { x_mm: 1, y_mm: 2, side: 'top' })).toBe('1.0, 2.0');
   });
 });

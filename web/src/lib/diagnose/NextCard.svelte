@@ -13,7 +13,7 @@
   import {
     modeName,
     otherPlaceOf,
-    placeOf,
+    placeOfProbe,
     probeKey,
     placeWords,
     probeName,
@@ -49,7 +49,7 @@
     return result.next.filter((t) => !taken.has(probeKey(t)));
   });
   const next = $derived(offered.at(Math.min(skipped, offered.length - 1)));
-  const place = $derived(next ? placeOf(next, view.board, netlist, desk.place) : null);
+  const place = $derived(next ? placeOfProbe(next, view.board, netlist, desk.place) : null);
   $effect(() => {
     void result;
     skipped = 0;

@@ -5,7 +5,7 @@
   import type { JobEventBody } from '@orthos/core/job';
   import { stateOf } from '$lib/jobs/stateOf';
   import { referenceFor, standing } from './finder.svelte';
-  import { placeName, placeOf } from './place';
+  import { placeName, placeNamed } from './place';
   import { probeOfReading, readTyped, TYPE_OF } from './probes';
   import type { Circuit, DiagnoseView } from './view';
 
@@ -38,7 +38,7 @@
   /** The place typed or clicked; a click's exact point is kept when the text still names it. */
   function placeTyped(): Place | null {
     if (desk.place && placeName(view.board, desk.place) === where) return desk.place;
-    return placeOf(view.board, where);
+    return placeNamed(view.board, where);
   }
   /** What is known of the place that is typed, so that it need not be typed. */
   const known = $derived.by(() => {
@@ -48,7 +48,7 @@
   });
   /** What this job last read at a twin's place, as U6.8 or as another channel's net would be. */
   function twinReads(text: string): Measured | null {
-    const twin = placeOf(view.board, text);
+    const twin = placeNamed(view.board, text);
     if (!twin) return null;
     const same = standing(stateOf(view.events)).findLast(
       (r) => r.quantity === quantity && placeName(view.board, r.place) === placeName(view.board, twin),
@@ -66,7 +66,7 @@
     const reference = number ?? (goodFrom === 'twin' ? twinReads(good) : null);
     if (good.trim() !== '' && reference === null) {
       const message =
-        goodFrom === 'twin' && placeOf(view.board, good)
+        goodFrom === 'twin' && placeNamed(view.board, good)
           ? `Nothing was read at ${good.trim()} yet in this mode: measure the twin first.`
           : 'A number such as 2k1, or leave it empty.';
       return (problem = { field: 'good', message });

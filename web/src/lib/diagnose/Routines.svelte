@@ -10,7 +10,7 @@
   import { v7 } from 'uuid';
   import { askMeter, sourceOf } from './askMeter';
   import { standing } from './finder.svelte';
-  import { modeName, placeOf, probeKey, probeName, QUANTITY_OF, readTyped, shown, type Probe } from './probes';
+  import { modeName, placeOfProbe, probeKey, probeName, QUANTITY_OF, readTyped, shown, type Probe } from './probes';
   import RoutineForm from './RoutineForm.svelte';
 
   interface Props {
@@ -78,7 +78,7 @@
     problem = '';
     const stored = await record({
       type: 'reading',
-      place: placeOf(probe, view.board, bare, desk.place),
+      place: placeOfProbe(probe, view.board, bare, desk.place),
       quantity: QUANTITY_OF[reading.type],
       value,
       good: null,

@@ -12,10 +12,10 @@
   import type { Circuit, DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
   import { benchMeter, referenceFor, standing } from './finder.svelte';
-  import { placeName, placeOf as placeByName } from './place';
+  import { placeName, placeNamed } from './place';
   import {
     groundOf,
-    placeOf,
+    placeOfProbe,
     placeWords,
     probeKey,
     probeName,
@@ -97,7 +97,7 @@
     if (goodBoard) return storeGood([{ probe, value }]);
     return record({
       type: 'reading',
-      place: placeOf(probe, view.board, netlist, desk.place),
+      place: placeOfProbe(probe, view.board, netlist, desk.place),
       quantity: QUANTITY_OF[probe.type],
       value,
       good,
@@ -156,7 +156,7 @@
     const nets = view.board.parts.flatMap((p) => Object.values(p.nets ?? {}));
     const net = nets.find((n) => n.toLowerCase() === name.toLowerCase());
     if (net !== undefined) return net;
-    const place = placeByName(view.board, name);
+    const place = placeNamed(view.board, name);
     return place && (netAt(view.board, null, place) ?? placeName(view.board, place));
   }
   function add(event: SubmitEvent) {

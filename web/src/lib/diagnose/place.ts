@@ -12,7 +12,7 @@ export function placeName(board: BoardModel, place: Place): string {
 }
 
 /** The place a typed name means; null when the board has no such part or terminal. */
-export function placeOf(board: BoardModel, text: string): Place | null {
+export function placeNamed(board: BoardModel, text: string): Place | null {
   const [name, terminalId] = text.trim().split(/[.\s/]+/, 2);
   if (!name) return null;
   const part = board.parts.find((p) => (p.ref ?? p.partId).toLowerCase() === name.toLowerCase());

@@ -11,7 +11,7 @@ import {
 } from '@orthos/core/circuit';
 import { formatReading, type Measured, parseReading, type Place, type Quantity } from '@orthos/core/ground';
 import type { JobEventBody } from '@orthos/core/job';
-import { placeName, placeOf as placeByName } from './place';
+import { placeName, placeNamed } from './place';
 
 export interface Probe {
   type: MeterType;
@@ -57,12 +57,12 @@ export function readTyped(text: string, type: MeterType): { value: Measured } | 
 }
 
 /** Where the probe that moves goes. */
-export function placeOf(probe: Probe, board: BoardModel, netlist: Netlist | null, near?: Place | null): Place {
+export function placeOfProbe(probe: Probe, board: BoardModel, netlist: Netlist | null, near?: Place | null): Place {
   const net = probe.red === groundOf(board, netlist) ? probe.black : probe.red;
   const source = netlist?.power?.states[probe.state ?? '']?.sources[0] ?? netlist?.power?.sources[0];
   const [first] = probePoints(board, netlist, probe.type === 'isup' ? (source?.p ?? '') : net, { near });
   if (first) return first;
-  const named = netlist === null ? placeByName(board, net) : null;
+  const named = netlist === null ? placeNamed(board, net) : null;
   if (named) return named;
   // a net that the board does not know: the middle of the board, so that nothing typed is lost
   const xs = board.outline_mm.map(([x]) => x);
@@ -94,7 +94,7 @@ export function probeOfReading(reading: ReadAt, board: BoardModel, netlist: Netl
   const ground = groundOf(board, netlist);
   const net = netAt(board, netlist, place) ?? (netlist === null && place.partId ? placeName(board, place) : undefined);
   // a name of the time before there was a circuit, or nets, means its place
-  if (probe && (net === undefined || placeByName(board, probe.red) === null)) return probe;
+  if (probe && (net === undefined || placeNamed(board, probe.red) === null)) return probe;
   const state = netlist && isPowered(type) ? (statesOf(netlist)[0] ?? null) : null;
   if (type === 'isup') return { type, red: '', black: '', state };
   return net === undefined || net === ground ? null : { type, red: net, black: ground, state };

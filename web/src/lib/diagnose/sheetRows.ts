@@ -5,7 +5,7 @@ import { probeWalk, testsOf } from '@orthos/core/diagnosis';
 import type { Place } from '@orthos/core/ground';
 import { standing } from './finder.svelte';
 import { stateOf } from '$lib/jobs/stateOf';
-import { groundOf, modeName, placeOf, probeOfReading, type Probe } from './probes';
+import { groundOf, modeName, placeOfProbe, probeOfReading, type Probe } from './probes';
 import { railsOfBoard } from './rails';
 import type { DiagnoseView } from './view';
 
@@ -60,6 +60,6 @@ export function rowsOf(
 ): SheetRow[] {
   const rows = probesOf(view, netlist, added)
     .filter((p) => modeKey(p) === mode)
-    .map((probe) => ({ probe, place: placeOf(probe, view.board, netlist, null) }));
+    .map((probe) => ({ probe, place: placeOfProbe(probe, view.board, netlist, null) }));
   return probeWalk(rows.map((r) => r.place)).map((i) => rows[i]);
 }
