@@ -1,6 +1,7 @@
 /** Irons: their tips as lumps, and where each tip is at a time: stroking along the rows, gripping both ends, going pin by pin. */
 import type { HeatRun } from '../thermal/index.ts';
 import { packageById, type Rect } from '../packages/index.ts';
+import type { Drive } from './drive.ts';
 import type { JointLump, Lumps } from './lumps.ts';
 import { TIP_CONDUCTANCE, type IronMethod, type LowMeltMethod, type Method } from './method.ts';
 
@@ -133,14 +134,16 @@ interface Touch {
 }
 const NOTHING: Touch = { at: -1, joints: [], G: 0 };
 
-/** Moves the tips of one run. */
-export class Irons {
+/** Irons as they drive a run: where each tip is. */
+export class Irons implements Drive {
+  readonly settled_s: number;
+  readonly mixes: boolean;
+  readonly brisk = true;
   private readonly lumps: Lumps;
   private readonly method: LowMeltMethod | IronMethod;
   private readonly sides: number[][];
-  /** Whether joints are sucked empty one by one, and which are. */
-  readonly empties: boolean;
-  readonly freed: boolean[];
+  /** Of joints that are sucked empty one by one: which are. */
+  readonly freed?: boolean[];
   /** From the upper end of a pin to its solder on average, W/K. */
   private readonly through: number;
   /** When a tip last came down somewhere else, or left, s. */
@@ -164,13 +167,18 @@ export class Irons {
     this.sides = sidesOf(lumps.joints).map((side) =>
       lumps.joints.flatMap((j, i) => (sideOf(j.terminal.land, lands) === side ? [i] : [])),
     );
-    this.empties = method.kind === 'iron' && method.tool === 'vacuum';
-    this.freed = lumps.joints.map(() => false);
+    this.settled_s = method.kind === 'low-melt' ? method.stroke_s : 0;
+    this.mixes = method.kind === 'low-melt';
+    if (method.kind === 'iron' && method.tool === 'vacuum') this.freed = lumps.joints.map(() => false);
     this.touched = new Float64Array(lumps.joints.length);
   }
 
+  airAt(): undefined {
+    return undefined;
+  }
+
   /** Puts every tip where it is at time t; `molten` says which joints are through. */
-  move(run: HeatRun, t: number, molten: (joint: number) => boolean): void {
+  act(run: HeatRun, t: number, molten: (joint: number) => boolean): void {
     const { method, lumps } = this;
     const touches =
       method.kind === 'low-melt'
@@ -211,7 +219,7 @@ export class Irons {
   }
 
   private suck(method: IronMethod, t: number, molten: (joint: number) => boolean): Touch {
-    const { freed, lumps } = this;
+    const { freed = [], lumps } = this;
     if (molten(this.pin)) this.moltenSince ??= t;
     else this.moltenSince = null;
     if (this.moltenSince !== null && t - this.moltenSince >= method.dwell_s) freed[this.pin] = true;

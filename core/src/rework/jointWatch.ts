@@ -6,9 +6,8 @@
  * heat is left. Everything that is said of joints (rows, headline, window, run, hidden bench) is read from here.
  */
 import type { HeatRun, JointEnthalpy } from '../thermal/index.ts';
-import type { Irons } from './irons.ts';
+import type { Drive } from './drive.ts';
 import type { Lumps } from './lumps.ts';
-import type { Method } from './method.ts';
 import type { Paths, PlanRun } from './planForm.ts';
 import { pathsOf } from './reason.ts';
 import { wettingTime_s } from './wetting.ts';
@@ -28,7 +27,7 @@ export class JointWatch {
   frozen_s: number | null = null;
   private readonly run: HeatRun;
   private readonly lumps: Lumps;
-  private readonly irons: Irons | undefined;
+  private readonly drive: Pick<Drive, 'settled_s' | 'mixes' | 'freed'>;
   private readonly nodes: Int32Array;
   private readonly enthalpies: JointEnthalpy[];
   private readonly before: Float64Array;
@@ -36,18 +35,15 @@ export class JointWatch {
   private readonly wetted: number[];
   /** Since when each joint is loose, s; null while it holds. */
   private readonly since: (number | null)[];
-  /** Strokes of an iron loosen and lose joints by turns: until then all loose is not for good, s. */
-  private readonly settled_s: number;
 
-  constructor(run: HeatRun, lumps: Lumps, method: Method, irons: Irons | undefined) {
+  constructor(run: HeatRun, lumps: Lumps, drive: Pick<Drive, 'settled_s' | 'mixes' | 'freed'>) {
     this.run = run;
     this.lumps = lumps;
-    this.irons = irons;
-    this.settled_s = method.kind === 'low-melt' ? method.stroke_s : 0;
+    this.drive = drive;
     this.nodes = Int32Array.from(lumps.joints, (j) => j.node);
     this.enthalpies = lumps.joints.map((j) => (lumps.nodes[j.node] as { enthalpy: JointEnthalpy }).enthalpy);
     this.before = new Float64Array(lumps.joints.length);
-    this.wetted = lumps.joints.map((j) => (method.kind === 'low-melt' || j.corroded ? 0 : 1));
+    this.wetted = lumps.joints.map((j) => (drive.mixes || j.corroded ? 0 : 1));
     this.since = lumps.joints.map(() => null);
     this.paths = lumps.joints.map(() => undefined);
     this.joints = lumps.joints.map((j, i) => ({
@@ -84,7 +80,7 @@ export class JointWatch {
       // of a joint that came and went, the stretch counts that lasted until all were loose
       for (const [i, joint] of this.joints.entries()) joint.wet_s = this.since[i];
     } else if (this.allLoose_s !== null && this.frozen_s === null) {
-      if (this.run.time <= this.settled_s) this.allLoose_s = null;
+      if (this.run.time <= this.drive.settled_s) this.allLoose_s = null;
       else this.frozen_s = this.run.time;
     }
   }
@@ -114,7 +110,7 @@ export class JointWatch {
   }
 
   private loosen(i: number, t0: number, dt: number): void {
-    const { irons, run, wetted } = this;
+    const { drive, run, wetted } = this;
     const { latent, Tl } = this.enthalpies[i];
     const [H, before] = [run.H[this.nodes[i]], this.before[i]];
     // when it was molten, if it is: in this step or all along
@@ -125,8 +121,8 @@ export class JointWatch {
       wetted[i] += (t0 + dt - at) / takes;
       at = wetted[i] >= 1 ? Math.min(t0 + dt, at + left) : null;
     }
-    if (irons?.empties) {
-      if (!irons.freed[i]) return;
+    if (drive.freed) {
+      if (!drive.freed[i]) return;
       at = run.time;
     } else if (H < FROZEN * latent) this.since[i] = null;
     if (at === null) return;

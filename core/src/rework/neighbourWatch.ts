@@ -107,7 +107,7 @@ export class NeighbourWatch {
 
   /** Looks after `dt` more seconds. `judged`: the part is not off yet, so this counts for the verdict. */
   note(run: HeatRun, dt: number, judged: boolean): void {
-    const { T } = run.kernel as NonNullable<HeatRun['kernel']>;
+    const T = run.cells_C;
     for (const w of this.watched) {
       let C = -Infinity;
       for (const node of w.nodes) C = Math.max(C, run.T[node]);

@@ -82,7 +82,7 @@ export class OutcomeWatch {
 
   /** Looks at the run after `dt` more seconds. */
   note(run: HeatRun, dt: number): void {
-    const T = (run.kernel as NonNullable<HeatRun['kernel']>).T;
+    const T = run.cells_C;
     let hottestLand = -Infinity;
     this.lumps.joints.forEach((j, i) => {
       let hottest = -Infinity;

@@ -94,7 +94,7 @@ export function applySurroundings(
   scratch: [Float64Array, Float64Array],
 ): void {
   const { grid, columns } = mesh;
-  const { T } = run.kernel as NonNullable<HeatRun['kernel']>;
+  const T = run.cells_C;
   const [conductance, constant] = scratch;
   conductance.fill(0);
   constant.fill(0);

@@ -27,7 +27,7 @@ function readerOf(
   if (layer !== 'mean' && layer >= grid.dz.length)
     throw refuse(`${field}.layer`, `the board has layers 0 to ${grid.dz.length - 1}, or "mean"`);
   const column = (run: HeatRun, k: number) => {
-    const T = (run.kernel as NonNullable<HeatRun['kernel']>).T;
+    const T = run.cells_C;
     if (layer !== 'mean') return T[k + layer * plane];
     let [sum, weight] = [0, 0];
     for (let l = 0; l < grid.dz.length; l++) {
@@ -208,7 +208,7 @@ export async function runHeatField(input: HeatFieldInput, context: CalcContext):
 /** Heat loss at the start temperatures, W. */
 function initialLoss(run: HeatRun, grid: BoardGrid, input: HeatFieldInput): number {
   const { conductance, constant } = boundaryOf(grid, input);
-  const T = (run.kernel as NonNullable<HeatRun['kernel']>).T;
+  const T = run.cells_C;
   let sum = 0;
   for (let c = 0; c < conductance.length; c++) sum += conductance[c] * T[c] - constant[c];
   for (let i = 0; i < run.nodes.length; i++) sum += run.hA[i] * (run.T[i] - run.Tinf[i]);

@@ -185,6 +185,12 @@ export class HeatRun {
     this.Told = new Float64Array(n);
   }
 
+  /** Temperatures of the board's cells, °C, as the run goes on; throws where the run has no board. */
+  get cells_C(): GridKernel['T'] {
+    if (!this.kernel) throw new Error('This run has no board.');
+    return this.kernel.T;
+  }
+
   /** Sets the exchange of every cell with its surroundings: conductance W/K and H·T_surroundings W. */
   setBoundary(conductance: Float64Array, constant: Float64Array): void {
     if (!this.kernel || !this.boundary) return;
