@@ -89,8 +89,9 @@ describe('method settings', () => {
     for (const { method } of methodsFor('SOIC-16'))
       for (const knob of KNOBS[method.kind].usual.filter((k) => !k.optional)) {
         const value = (method as unknown as Record<string, number>)[knob.key];
-        expect(value, `${method.label} ${knob.key}`).toBeGreaterThanOrEqual(knob.min ?? NaN);
-        expect(value).toBeLessThanOrEqual(knob.max ?? NaN);
+        const [min, max] = knob.range ?? [NaN, NaN];
+        expect(value, `${method.label} ${knob.key}`).toBeGreaterThanOrEqual(min);
+        expect(value).toBeLessThanOrEqual(max);
       }
   });
   it('are said in one line, in the shop’s units', () => {

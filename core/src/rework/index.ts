@@ -29,3 +29,4 @@ export { runPlan } from './planRun.ts';
 export { solderOf } from './solderOf.ts';
 export { type JointState, MAT, type Surroundings, surroundingsSchema } from './surroundingsForm.ts';
 export { uncertainOf } from './uncertainty.ts';
+export { type Range, RANGES } from './ranges.ts';

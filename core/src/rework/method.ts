@@ -1,39 +1,43 @@
 /** The tools of a plan and how they are set: air, iron with a bead of alloy, iron on the joints' own solder; the station. */
 import { z } from 'zod';
 import { compositionSchema } from '../alloys/index.ts';
+import { RANGES, type Range } from './ranges.ts';
+
+const number = ([min, max]: Range) => z.number().min(min).max(max);
+const { air, bead, station } = RANGES;
 
 const airSettings = z.strictObject({
   kind: z.literal('air'),
   label: z.string().max(60),
-  set_C: z.number().min(100).max(550),
-  flow_L_min: z.number().min(2).max(200),
-  nozzle_mm: z.number().min(2).max(40),
-  standoff_mm: z.number().min(3).max(120),
+  set_C: number(air.set_C),
+  flow_L_min: number(air.flow_L_min),
+  nozzle_mm: number(air.nozzle_mm),
+  standoff_mm: number(air.standoff_mm),
   /** How far the hand goes to either side of its middle: on a circle, or to and fro along a line in this direction (as `approach_deg`). */
-  sweep_mm: z.number().min(0).max(40),
-  sweep_deg: z.number().min(-360).max(360).optional(),
-  limit_s: z.number().min(5).max(300),
+  sweep_mm: number(air.sweep_mm),
+  sweep_deg: number(air.sweep_deg).optional(),
+  limit_s: number(air.limit_s),
   /** Changed on the way: closing in, hotter, stronger. Each holds until the next. */
   stages: z
     .array(
       z.strictObject({
-        from_s: z.number().min(0).max(300),
-        set_C: z.number().min(100).max(550).optional(),
-        flow_L_min: z.number().min(2).max(200).optional(),
-        standoff_mm: z.number().min(3).max(120).optional(),
-        sweep_mm: z.number().min(0).max(40).optional(),
+        from_s: number(air.from_s),
+        set_C: number(air.set_C).optional(),
+        flow_L_min: number(air.flow_L_min).optional(),
+        standoff_mm: number(air.standoff_mm).optional(),
+        sweep_mm: number(air.sweep_mm).optional(),
       }),
     )
     .max(20)
     .optional(),
   /** Air in pulses. */
-  pulse: z.strictObject({ on_s: z.number().min(0.2).max(60), off_s: z.number().min(0.2).max(60) }).optional(),
+  pulse: z.strictObject({ on_s: number(air.pulse_s), off_s: number(air.pulse_s) }).optional(),
   /** How far the nozzle leans from upright, and from where: 0 from the right, 90 from the upper edge, seen from the working side. */
-  tilt_deg: z.number().min(0).max(60).optional(),
-  approach_deg: z.number().min(-360).max(360).optional(),
+  tilt_deg: number(air.tilt_deg).optional(),
+  approach_deg: number(air.approach_deg).optional(),
   /** A mouth that is no round hole: a slot of this size, or holes along its rim; `nozzle_mm` is then the bore of each. */
   mouth: z
-    .strictObject({ kind: z.enum(['slot', 'rim']), w_mm: z.number().min(1).max(80), h_mm: z.number().min(1).max(80) })
+    .strictObject({ kind: z.enum(['slot', 'rim']), w_mm: number(air.mouth_mm), h_mm: number(air.mouth_mm) })
     .optional(),
 });
 
@@ -42,15 +46,15 @@ export const TIP_CONDUCTANCE = { cone: 0.25, chisel: 0.6, knife: 1 } as const;
 
 /** What all irons have. */
 const iron = {
-  set_C: z.number().min(150).max(480),
+  set_C: number(RANGES.iron.set_C),
   /** Contact width of the tip along the row, mm. */
-  tip_mm: z.number().min(0.5).max(10),
+  tip_mm: number(RANGES.iron.tip_mm),
   tip: z.enum(['cone', 'chisel', 'knife']).optional(),
   /** Contact of the tip against that of a well wetted film; the hand's part. */
-  contact: z.number().min(0.1).max(3),
+  contact: number(RANGES.iron.contact),
   /** Power of each iron. */
-  power_W: z.number().min(10).max(500),
-  limit_s: z.number().min(5).max(300),
+  power_W: number(RANGES.iron.power_W),
+  limit_s: number(RANGES.iron.limit_s),
 };
 
 const beadSettings = z.strictObject({
@@ -58,14 +62,14 @@ const beadSettings = z.strictObject({
   label: z.string().max(60),
   ...iron,
   /** Alloy laid along the rows, mm³ per mm of row. */
-  bead_mm3_mm: z.number().min(0.05).max(10),
+  bead_mm3_mm: number(bead.bead_mm3_mm),
   /** What is added; the low-melt one with lead when nothing is said. Leaded solder makes a flooded joint of it. */
   alloy: compositionSchema.optional(),
   /** Seconds of stroking before the iron leaves. */
-  stroke_s: z.number().min(2).max(120),
+  stroke_s: number(bead.stroke_s),
   /** One stroke along a side and back, s, and how long the tip rests at either end of it. */
-  pass_s: z.number().min(0.2).max(20).optional(),
-  rest_s: z.number().min(0).max(20).optional(),
+  pass_s: number(bead.pass_s).optional(),
+  rest_s: number(bead.rest_s).optional(),
   /** Two irons work on opposite sides at once. */
   irons: z.union([z.literal(1), z.literal(2)]).optional(),
 });
@@ -77,9 +81,9 @@ const ironSettings = z.strictObject({
   /** Both ends gripped at once by two heated tips, or pin by pin with suction. */
   tool: z.enum(['tweezers', 'vacuum']),
   /** How long the tip stays once a joint is molten through, s. */
-  dwell_s: z.number().min(0).max(30),
+  dwell_s: number(RANGES.iron.dwell_s),
   /** After so long on one pin it goes on to the next, s; it comes back as often as it has to. */
-  most_s: z.number().min(1).max(60).optional(),
+  most_s: number(RANGES.iron.most_s).optional(),
 });
 
 /**
@@ -108,16 +112,16 @@ export const UNMARKED_DIAL = { full_L_min: 60, within: 2 } as const;
 
 export const stationSchema = z.strictObject({
   /** Part of the set rise that reaches the nozzle, and what it may be off by. */
-  efficiency: z.number().min(0.3).max(1),
-  efficiencyPlusMinus: z.number().min(0).max(0.3),
-  handFactor: z.number().min(0.2).max(1.5),
-  handFactorPlusMinus: z.number().min(0).max(0.5),
+  efficiency: number(station.efficiency),
+  efficiencyPlusMinus: number(station.efficiencyPlusMinus),
+  handFactor: number(station.handFactor),
+  handFactorPlusMinus: number(station.handFactorPlusMinus),
   /** The air dial bears no L/min: full scale is `UNMARKED_DIAL`, or whatever it really is. */
   air: z.literal('unmarked').optional(),
   /** What the flow may be off by, as a share; of a marked dial. */
-  flowPlusMinus: z.number().min(0).max(0.5).optional(),
+  flowPlusMinus: number(station.flowPlusMinus).optional(),
   /** Tip temperature error of an iron, K. */
-  ironPlusMinus_K: z.number().min(0).max(80),
+  ironPlusMinus_K: number(station.ironPlusMinus_K),
   calibrated: z.boolean(),
 });
 export type StationModel = z.infer<typeof stationSchema>;

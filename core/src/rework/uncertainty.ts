@@ -3,6 +3,7 @@ import type { BoardModel } from '../board/index.ts';
 import { PLANE_FROM } from '../materials/index.ts';
 import { UNMARKED_DIAL, type LowMeltMethod, type Method } from './method.ts';
 import type { PlanInput } from './planForm.ts';
+import { type Range, RANGES, within } from './ranges.ts';
 
 interface Uncertain {
   name: string;
@@ -21,14 +22,15 @@ const WOBBLE_MM = 2;
 const CONTACT = 0.35;
 const BEAD = 0.3;
 
-const limited = (v: number, least: number, most: number) => Math.min(most, Math.max(least, v));
+/** Boards that the model takes. */
+const THICK_MM: Range = [0.2, 6];
 
 function withMethod<M extends Method>(input: PlanInput, change: (m: M) => Partial<M>): PlanInput {
   return { ...input, method: { ...input.method, ...change(input.method as M) } };
 }
 
 function denser(board: BoardModel, by: number): BoardModel {
-  const more = (c: number) => limited(c * (1 + by), 0, 1);
+  const more = (c: number) => within(c * (1 + by), [0, 1]);
   return {
     ...board,
     stack: board.stack.map((l) => ({ ...l, coverage: more(l.coverage) })),
@@ -49,7 +51,7 @@ const ofBoard: Uncertain[] = [
     name: 'thickness of the board',
     off: (i, z) => ({
       ...i,
-      board: { ...i.board, thickness_mm: limited(i.board.thickness_mm * (1 + THICKNESS * z), 0.2, 6) },
+      board: { ...i.board, thickness_mm: within(i.board.thickness_mm * (1 + THICKNESS * z), THICK_MM) },
     }),
   },
 ];
@@ -59,14 +61,17 @@ const ofAir: Uncertain[] = [
     name: 'temperature of the station',
     off: (i, z) => ({
       ...i,
-      station: { ...i.station, efficiency: limited(i.station.efficiency + z * i.station.efficiencyPlusMinus, 0.3, 1) },
+      station: {
+        ...i.station,
+        efficiency: within(i.station.efficiency + z * i.station.efficiencyPlusMinus, RANGES.station.efficiency),
+      },
     }),
   },
   {
     name: 'flow of the station',
     off: (i, z) => {
       const by = i.station.air ? UNMARKED_DIAL.within ** z : 1 + z * (i.station.flowPlusMinus ?? FLOW);
-      const flow = (v: number) => limited(v * by, 2, 200);
+      const flow = (v: number) => within(v * by, RANGES.air.flow_L_min);
       return withMethod(i, (m: Extract<Method, { kind: 'air' }>) => ({
         flow_L_min: flow(m.flow_L_min),
         ...(m.stages
@@ -81,14 +86,14 @@ const ofAir: Uncertain[] = [
       ...i,
       station: {
         ...i.station,
-        handFactor: limited(i.station.handFactor + z * i.station.handFactorPlusMinus, 0.2, 1.5),
+        handFactor: within(i.station.handFactor + z * i.station.handFactorPlusMinus, RANGES.station.handFactor),
       },
     }),
   },
   {
     name: 'distance of the nozzle',
     off: (i, z) => {
-      const mm = (v: number) => limited(v + z * WOBBLE_MM, 3, 120);
+      const mm = (v: number) => within(v + z * WOBBLE_MM, RANGES.air.standoff_mm);
       return withMethod(i, (m: Extract<Method, { kind: 'air' }>) => ({
         standoff_mm: mm(m.standoff_mm),
         ...(m.stages
@@ -102,18 +107,22 @@ const ofAir: Uncertain[] = [
 const ofIrons: Uncertain[] = [
   {
     name: 'temperature of the iron',
-    off: (i, z) => withMethod(i, (m) => ({ set_C: limited(m.set_C + z * i.station.ironPlusMinus_K, 150, 480) })),
+    off: (i, z) =>
+      withMethod(i, (m) => ({ set_C: within(m.set_C + z * i.station.ironPlusMinus_K, RANGES.iron.set_C) })),
   },
   {
     name: 'contact of the tip',
-    off: (i, z) => withMethod(i, (m: LowMeltMethod) => ({ contact: limited(m.contact * (1 + CONTACT * z), 0.1, 3) })),
+    off: (i, z) =>
+      withMethod(i, (m: LowMeltMethod) => ({ contact: within(m.contact * (1 + CONTACT * z), RANGES.iron.contact) })),
   },
 ];
 const ofBeads: Uncertain[] = [
   {
     name: 'alloy that mixes in',
     off: (i, z) =>
-      withMethod(i, (m: LowMeltMethod) => ({ bead_mm3_mm: limited(m.bead_mm3_mm * (1 + BEAD * z), 0.05, 10) })),
+      withMethod(i, (m: LowMeltMethod) => ({
+        bead_mm3_mm: within(m.bead_mm3_mm * (1 + BEAD * z), RANGES.bead.bead_mm3_mm),
+      })),
   },
 ];
 

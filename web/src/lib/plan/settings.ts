@@ -1,7 +1,15 @@
 /** A method's settings as text: in one line, and in the fields of its form. */
 import { isRefused, readComposition, writeComposition } from '@orthos/core/alloys';
 import { formatTemperature, parseDecimal, toCelsius, type UnitSettings } from '@orthos/core/ground';
-import { dialOf, type Method, methodSchema, type StationModel, UNMARKED_DIAL } from '@orthos/core/rework';
+import {
+  dialOf,
+  type Method,
+  methodSchema,
+  type Range,
+  RANGES,
+  type StationModel,
+  UNMARKED_DIAL,
+} from '@orthos/core/rework';
 
 /** What numbers are shown in: the shop's units, and the air dial of the station at hand. */
 export type Panel = UnitSettings & Pick<StationModel, 'air'>;
@@ -43,8 +51,7 @@ interface Knob {
   key: string;
   label: string;
   unit?: 'temperature' | 'L/min' | 'mm' | 's' | '×' | 'mm³' | 'W' | '°';
-  min?: number;
-  max?: number;
+  range?: Range;
   /** May be left empty. */
   optional?: true;
   hint?: string;
@@ -79,32 +86,44 @@ const tip: Knob = {
     ['cone', 'cone'],
   ],
 };
-const limit: Knob = { key: 'limit_s', label: 'Give up after', unit: 's', min: 5, max: 300 };
+const limit: Knob = { key: 'limit_s', label: 'Give up after', unit: 's', range: RANGES.iron.limit_s };
 
 /** What can be set per kind of method, with the range the model accepts (°C, mm, s); the second list is asked for rarely. */
 export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
   air: {
     usual: [
-      { key: 'set_C', label: 'Set-point', unit: 'temperature', min: 100, max: 550 },
-      { key: 'flow_L_min', label: 'Air', unit: 'L/min', min: 2, max: 200 },
-      { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', min: 2, max: 40 },
-      { key: 'standoff_mm', label: 'Distance', unit: 'mm', min: 3, max: 120 },
-      { key: 'sweep_mm', label: 'Hand moves', unit: 'mm', min: 0, max: 40 },
+      { key: 'set_C', label: 'Set-point', unit: 'temperature', range: RANGES.air.set_C },
+      { key: 'flow_L_min', label: 'Air', unit: 'L/min', range: RANGES.air.flow_L_min },
+      { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', range: RANGES.air.nozzle_mm },
+      { key: 'standoff_mm', label: 'Distance', unit: 'mm', range: RANGES.air.standoff_mm },
+      { key: 'sweep_mm', label: 'Hand moves', unit: 'mm', range: RANGES.air.sweep_mm },
       limit,
-      { key: 'stages.0.from_s', label: 'Stage 2 from', unit: 's', min: 0, max: 300, optional: true },
-      { key: 'stages.0.standoff_mm', label: 'Stage 2 at', unit: 'mm', min: 3, max: 120, optional: true },
+      { key: 'stages.0.from_s', label: 'Stage 2 from', unit: 's', range: RANGES.air.from_s, optional: true },
+      { key: 'stages.0.standoff_mm', label: 'Stage 2 at', unit: 'mm', range: RANGES.air.standoff_mm, optional: true },
     ],
     more: [
-      { key: 'sweep_deg', label: 'in a line at', unit: '°', min: -360, max: 360, optional: true, hint: 'in a circle' },
-      { key: 'stages.0.set_C', label: 'Stage 2 set-point', unit: 'temperature', min: 100, max: 550, optional: true },
-      { key: 'stages.0.flow_L_min', label: 'Stage 2 air', unit: 'L/min', min: 2, max: 200, optional: true },
-      { key: 'tilt_deg', label: 'Nozzle leans', unit: '°', min: 0, max: 60, optional: true },
+      {
+        key: 'sweep_deg',
+        label: 'in a line at',
+        unit: '°',
+        range: RANGES.air.sweep_deg,
+        optional: true,
+        hint: 'in a circle',
+      },
+      {
+        key: 'stages.0.set_C',
+        label: 'Stage 2 set-point',
+        unit: 'temperature',
+        range: RANGES.air.set_C,
+        optional: true,
+      },
+      { key: 'stages.0.flow_L_min', label: 'Stage 2 air', unit: 'L/min', range: RANGES.air.flow_L_min, optional: true },
+      { key: 'tilt_deg', label: 'Nozzle leans', unit: '°', range: RANGES.air.tilt_deg, optional: true },
       {
         key: 'approach_deg',
         label: 'leaning from',
         unit: '°',
-        min: -360,
-        max: 360,
+        range: RANGES.air.approach_deg,
         optional: true,
         hint: '0 right, 90 up',
       },
@@ -117,19 +136,19 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
           ['rim', 'holes round its rim'],
         ],
       },
-      { key: 'mouth.w_mm', label: 'Mouth, wide', unit: 'mm', min: 1, max: 80, optional: true },
-      { key: 'mouth.h_mm', label: 'Mouth, high', unit: 'mm', min: 1, max: 80, optional: true },
-      { key: 'pulse.on_s', label: 'Pulses: on', unit: 's', min: 0.2, max: 60, optional: true },
-      { key: 'pulse.off_s', label: 'Pulses: off', unit: 's', min: 0.2, max: 60, optional: true },
+      { key: 'mouth.w_mm', label: 'Mouth, wide', unit: 'mm', range: RANGES.air.mouth_mm, optional: true },
+      { key: 'mouth.h_mm', label: 'Mouth, high', unit: 'mm', range: RANGES.air.mouth_mm, optional: true },
+      { key: 'pulse.on_s', label: 'Pulses: on', unit: 's', range: RANGES.air.pulse_s, optional: true },
+      { key: 'pulse.off_s', label: 'Pulses: off', unit: 's', range: RANGES.air.pulse_s, optional: true },
     ],
   },
   'low-melt': {
     usual: [
-      { key: 'set_C', label: 'Iron', unit: 'temperature', min: 150, max: 480 },
-      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', min: 0.05, max: 10 },
-      { key: 'tip_mm', label: 'Tip width', unit: 'mm', min: 0.5, max: 10 },
-      { key: 'power_W', label: 'Iron power', unit: 'W', min: 10, max: 500 },
-      { key: 'stroke_s', label: 'Stroking', unit: 's', min: 2, max: 120 },
+      { key: 'set_C', label: 'Iron', unit: 'temperature', range: RANGES.bead.set_C },
+      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', range: RANGES.bead.bead_mm3_mm },
+      { key: 'tip_mm', label: 'Tip width', unit: 'mm', range: RANGES.bead.tip_mm },
+      { key: 'power_W', label: 'Iron power', unit: 'W', range: RANGES.bead.power_W },
+      { key: 'stroke_s', label: 'Stroking', unit: 's', range: RANGES.bead.stroke_s },
       limit,
     ],
     more: [
@@ -143,17 +162,17 @@ export const KNOBS: Record<Method['kind'], { usual: Knob[]; more: Knob[] }> = {
           ['2', 'two, opposite'],
         ],
       },
-      { key: 'pass_s', label: 'A stroke takes', unit: 's', min: 0.2, max: 20, optional: true },
-      { key: 'rest_s', label: 'rest at its ends', unit: 's', min: 0, max: 20, optional: true },
+      { key: 'pass_s', label: 'A stroke takes', unit: 's', range: RANGES.bead.pass_s, optional: true },
+      { key: 'rest_s', label: 'rest at its ends', unit: 's', range: RANGES.bead.rest_s, optional: true },
     ],
   },
   iron: {
     usual: [
-      { key: 'set_C', label: 'Iron', unit: 'temperature', min: 150, max: 480 },
-      { key: 'tip_mm', label: 'Tip width', unit: 'mm', min: 0.5, max: 10 },
-      { key: 'power_W', label: 'Power of a tip', unit: 'W', min: 10, max: 500 },
-      { key: 'dwell_s', label: 'Stays once molten', unit: 's', min: 0, max: 30 },
-      { key: 'most_s', label: 'on to the next after', unit: 's', min: 1, max: 60, optional: true },
+      { key: 'set_C', label: 'Iron', unit: 'temperature', range: RANGES.iron.set_C },
+      { key: 'tip_mm', label: 'Tip width', unit: 'mm', range: RANGES.iron.tip_mm },
+      { key: 'power_W', label: 'Power of a tip', unit: 'W', range: RANGES.iron.power_W },
+      { key: 'dwell_s', label: 'Stays once molten', unit: 's', range: RANGES.iron.dwell_s },
+      { key: 'most_s', label: 'on to the next after', unit: 's', range: RANGES.iron.most_s, optional: true },
       limit,
     ],
     more: [tip],
@@ -206,8 +225,9 @@ function read(k: Knob, text: string, units: Panel): { value?: unknown; problem?:
   }
   const typed = parseDecimal(text);
   const value = typed === null ? NaN : fromUnits(typed, k, units);
-  if (value >= (k.min ?? -Infinity) && value <= (k.max ?? Infinity)) return { value };
-  const range = `${inUnits(k.min ?? 0, k, units)} to ${inUnits(k.max ?? 0, k, units)} ${unitName(k, units)}`;
+  const [min, max] = k.range ?? [-Infinity, Infinity];
+  if (value >= min && value <= max) return { value };
+  const range = `${inUnits(min, k, units)} to ${inUnits(max, k, units)} ${unitName(k, units)}`;
   return { problem: k.optional ? `${range}, or empty` : range };
 }
 

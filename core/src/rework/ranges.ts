@@ -1,0 +1,54 @@
+/**
+ * Between what each setting of a tool, and each figure of a station, may lie: said once, for the forms of methods, the fields on a screen, and what is
+ * tried off.
+ */
+export type Range = readonly [min: number, max: number];
+
+const iron = {
+  set_C: [150, 480],
+  /** Contact width of the tip along the row. */
+  tip_mm: [0.5, 10],
+  /** Contact of the tip against that of a well wetted film. */
+  contact: [0.1, 3],
+  power_W: [10, 500],
+  limit_s: [5, 300],
+} as const satisfies Record<string, Range>;
+
+export const RANGES = {
+  air: {
+    set_C: [100, 550],
+    flow_L_min: [2, 200],
+    nozzle_mm: [2, 40],
+    standoff_mm: [3, 120],
+    sweep_mm: [0, 40],
+    sweep_deg: [-360, 360],
+    limit_s: [5, 300],
+    /** When a stage of the setting begins. */
+    from_s: [0, 300],
+    /** On and off of pulses. */
+    pulse_s: [0.2, 60],
+    tilt_deg: [0, 60],
+    approach_deg: [-360, 360],
+    /** Width and height of a mouth that is no round hole. */
+    mouth_mm: [1, 80],
+  },
+  bead: {
+    ...iron,
+    bead_mm3_mm: [0.05, 10],
+    stroke_s: [2, 120],
+    pass_s: [0.2, 20],
+    rest_s: [0, 20],
+  },
+  iron: { ...iron, dwell_s: [0, 30], most_s: [1, 60] },
+  station: {
+    efficiency: [0.3, 1],
+    efficiencyPlusMinus: [0, 0.3],
+    handFactor: [0.2, 1.5],
+    handFactorPlusMinus: [0, 0.5],
+    flowPlusMinus: [0, 0.5],
+    ironPlusMinus_K: [0, 80],
+  },
+} as const satisfies Record<string, Record<string, Range>>;
+
+/** The nearest value of a range. */
+export const within = (value: number, [min, max]: Range): number => Math.min(max, Math.max(min, value));
