@@ -130,7 +130,11 @@ test('the tickets that came with readings lead to their part by what was read', 
   await convict('U1');
   // one line of two low: controller or transceiver, and the technician has lifted what hangs on it
   await openJob(page, 'Memory positions lost', 'diagnose');
-  await expect(suspects(page).getByText(/U4.*U7/).first()).toContainText('leaky', { timeout: 20_000 });
+  await expect(
+    suspects(page)
+      .getByText(/U4.*U7/)
+      .first(),
+  ).toContainText('leaky', { timeout: 20_000 });
   await convict('U4');
 });
 

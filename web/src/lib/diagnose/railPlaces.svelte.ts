@@ -53,7 +53,12 @@ export class RailPlaces {
 
   /** Computes anew what has changed. */
   async ask({ board, netlist }: OnBoard, profiles: readonly Profile[]): Promise<void> {
-    const key = JSON.stringify([board.drawing, netlist?.alias, profiles.map((p) => p.id)]);
+    const key = JSON.stringify([
+      board.drawing,
+      netlist?.alias,
+      netlist?.parts.map((p) => p.pins),
+      profiles.map((p) => p.id),
+    ]);
     if (key === this.asked) return;
     this.asked = key;
     this.running?.abort();
@@ -66,7 +71,10 @@ export class RailPlaces {
         found.set(profile.net, await this.locate({ board, netlist }, profile, running.signal));
       if (!running.signal.aborted) this.byNet = found;
     } catch (e) {
-      if ((e as Error).name !== 'AbortError') this.problem = (e as Error).message;
+      if (running.signal.aborted) return;
+      // what was computed before is of other millivolts
+      this.byNet = new Map();
+      this.problem = (e as Error).message;
     }
   }
 
