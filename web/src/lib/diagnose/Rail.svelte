@@ -93,6 +93,8 @@
     await record({ type: 'profile', net, current_A, injection: at, points, ...assumed });
   }
 
+  // without it tracks are assumed
+  $effect(() => void computed.draw(view.board).catch(() => undefined));
   const drawn = $derived(at ? drawnCopper({ board: view.board, netlist }, computed.drawing, net, at) : null);
   /** Parts on the rail: by the millivolts alone, and in the ranking of all that is known. */
   const candidates = $derived.by(() => {

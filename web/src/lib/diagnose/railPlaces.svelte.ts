@@ -51,6 +51,11 @@ export class RailPlaces {
   private asked = '';
   private running: AbortController | null = null;
 
+  /** Fetches the copper as it is drawn, which may be large: when a rail is looked at, or was. */
+  async draw(board: BoardModel): Promise<void> {
+    if (board.drawing) this.drawing = await loadDrawing(board.drawing);
+  }
+
   /** Computes anew what has changed. */
   async ask({ board, netlist }: OnBoard, profiles: readonly Profile[]): Promise<void> {
     const key = JSON.stringify([
@@ -65,7 +70,7 @@ export class RailPlaces {
     const running = (this.running = new AbortController());
     this.problem = null;
     try {
-      if (board.drawing) this.drawing = await loadDrawing(board.drawing);
+      if (profiles.length > 0) await this.draw(board);
       const found = new Map<string, RailPlace>();
       for (const profile of profiles)
         found.set(profile.net, await this.locate({ board, netlist }, profile, running.signal));
