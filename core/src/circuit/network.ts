@@ -12,6 +12,7 @@ import {
   type Fault,
   type Load,
   type Netlist,
+  type PartOf,
   type Source,
 } from './netlist.ts';
 
@@ -78,211 +79,260 @@ function holding(block: Block, factor: number): Block {
 
 const TWO_ENDS = new Set<CircuitPart['kind']>(['R', 'F', 'FB', 'L', 'RLY', 'C', 'D', 'Z', 'ZB']);
 
-/** The network with these faults; `state` null is the board without power. */
-export function assemble(netlist: Netlist, faults: readonly Fault[], state: string | null): Network {
-  const index = new Map<string, number>();
-  for (const net of netsOf(netlist)) index.set(net, index.size);
-  const network: Network = {
-    size: 0,
-    node: (net) => (net === netlist.ground ? network.size : index.get(net)),
-    conductors: [],
-    currents: [],
-    junctions: [],
-    devices: [],
-    supplies: [],
-    faulty: null,
-  };
-  // ground is known by −1 until all nodes are counted
-  const at = (net: string): number => {
-    if (net === netlist.ground) return -1;
-    const known = index.get(net);
-    if (known !== undefined) return known;
-    index.set(net, index.size);
-    return index.size - 1;
-  };
+/** What faults do to a circuit, by part and pin. */
+interface Damage {
+  /** Pins in the air, as "U1.VIN". */
+  opened: Set<string>;
+  /** Nets that a plug does not feed. */
+  unplugged: Set<string>;
+  dead: Set<string>;
+  asleep: Set<string>;
+  reversed: Set<string>;
+  factors: Map<string, number>;
+  bridges: { part: CircuitPart; pins: [string, string]; r: number }[];
+  breakdowns: { part: CircuitPart; pins: [string, string]; bv: number }[];
+}
 
-  // nodes of the healthy circuit come first, so that its voltages serve as a start for a faulty one
-  const supply = state === null ? { sources: [], loads: [] } : supplyOf(netlist, state);
-  supply.sources.forEach((_, n) => at(`supply ${n}`));
-
-  const parts = new Map(netlist.parts.map((p) => [p.ref, p]));
-  const opened = new Set<string>();
-  const unplugged = new Set<string>();
-  const dead = new Set<string>();
-  const asleep = new Set<string>();
-  const factors = new Map<string, number>();
-  const reversed = new Set<string>();
-  const bridges: { part: CircuitPart; pins: [string, string]; r: number }[] = [];
-  const breakdowns: { part: CircuitPart; pins: [string, string]; bv: number }[] = [];
+function damageOf({ parts, ground }: Netlist, faults: readonly Fault[]): Damage {
+  const damage: Damage = {
+    ...{ opened: new Set(), unplugged: new Set(), dead: new Set(), asleep: new Set(), reversed: new Set() },
+    ...{ factors: new Map(), bridges: [], breakdowns: [] },
+  };
   for (const fault of faults) {
-    const part = parts.get(fault.ref);
+    const part = parts.find((p) => p.ref === fault.ref);
     if (!part) throw new NetlistError(`no part ${fault.ref} in the circuit`);
-    const pin = (name: string) => {
-      const found = pinOf(part, name);
-      if (found === undefined) throw new NetlistError(`${part.ref} has no pin ${name}`);
-      return found;
-    };
+    const { ref } = part;
+    const pins = fault.pins ?? defaultPair(part, ground);
     switch (fault.mode) {
       case 'open': {
-        const which = fault.pin === undefined ? Object.keys(part.pins)[0] : pin(fault.pin);
-        if (part.kind === 'J') unplugged.add(part.pins[which]);
-        else opened.add(`${part.ref}.${which}`);
+        const which = fault.pin === undefined ? Object.keys(part.pins)[0] : pinOf(part, fault.pin);
+        if (which === undefined) throw new NetlistError(`${ref} has no pin ${fault.pin}`);
+        if (part.kind === 'J') damage.unplugged.add(part.pins[which]);
+        else damage.opened.add(`${ref}.${which}`);
         break;
       }
       case 'missing':
-        for (const p of Object.keys(part.pins)) opened.add(`${part.ref}.${p}`);
+        for (const pin of Object.keys(part.pins)) damage.opened.add(`${ref}.${pin}`);
         break;
       case 'drift':
-        factors.set(part.ref, fault.factor ?? 2);
+        damage.factors.set(ref, fault.factor ?? 2);
         break;
       case 'dead':
-        dead.add(part.ref);
+        damage.dead.add(ref);
         break;
       case 'asleep':
-        dead.add(part.ref);
-        asleep.add(part.ref);
+        damage.dead.add(ref);
+        damage.asleep.add(ref);
         break;
       case 'reversed':
-        reversed.add(part.ref);
+        damage.reversed.add(ref);
         break;
       case 'breakdown':
-        breakdowns.push({ part, pins: fault.pins ?? defaultPair(part, netlist.ground), bv: fault.v ?? BREAKDOWN_V });
+        damage.breakdowns.push({ part, pins, bv: fault.v ?? BREAKDOWN_V });
         break;
       case 'short':
       case 'leaky':
       case 'bridge':
-        bridges.push({
-          part,
-          pins: fault.pins ?? defaultPair(part, netlist.ground),
-          r: faultOhms(part, fault),
-        });
+        damage.bridges.push({ part, pins, r: faultOhms(part, fault) });
     }
   }
+  return damage;
+}
 
-  const place = (part: CircuitPart, pin: string): number =>
-    at(opened.size > 0 && opened.has(`${part.ref}.${pin}`) ? `${part.ref}.${pin}` : part.pins[pin]);
-  /** A part with two ends, one of them in the air, might as well not be there. */
-  const leftOut = (part: CircuitPart): boolean =>
-    opened.size > 0 && TWO_ENDS.has(part.kind) && KIND_PINS[part.kind].some((pin) => opened.has(`${part.ref}.${pin}`));
-  const resistor = (a: number, b: number, r: number) => network.conductors.push({ a, b, g: 1 / Math.max(r, 1e-6) });
-  const mark = () => (network.faulty = network.conductors.length - 1);
-  const powered = state !== null;
+/** The network with these faults; `state` null is the board without power. */
+export function assemble(netlist: Netlist, faults: readonly Fault[], state: string | null): Network {
+  const supply = state === null ? { sources: [], loads: [] } : supplyOf(netlist, state);
+  const assembly = new Assembly(netlist, damageOf(netlist, faults), state !== null);
+  // nodes of the healthy circuit come first, so that its voltages serve as a start for a faulty one
+  supply.sources.forEach((_, n) => assembly.at(`supply ${n}`));
+  for (const part of netlist.parts) assembly.addPart(part);
+  assembly.addDamage();
+  supply.sources.forEach((source, n) => assembly.addSource(source, n));
+  for (const load of supply.loads) assembly.addLoad(load);
+  return assembly.finish();
+}
 
-  for (const part of netlist.parts) {
-    if (leftOut(part)) continue;
-    const turned: Record<string, string> = reversed.has(part.ref) ? { A: 'K', K: 'A' } : {};
-    const end = (pin: string) => place(part, turned[pin] ?? pin);
-    const factor = factors.get(part.ref) ?? 1;
+/** A network in the making: nets become nodes, parts their conductances, junctions and devices. */
+class Assembly {
+  private readonly index = new Map<string, number>();
+  private readonly network: Network;
+  private readonly netlist: Netlist;
+  private readonly damage: Damage;
+  private readonly powered: boolean;
+
+  constructor(netlist: Netlist, damage: Damage, powered: boolean) {
+    [this.netlist, this.damage, this.powered] = [netlist, damage, powered];
+    const { index } = this;
+    for (const net of netsOf(netlist)) index.set(net, index.size);
+    const network: Network = {
+      size: 0,
+      node: (net) => (net === netlist.ground ? network.size : index.get(net)),
+      conductors: [],
+      currents: [],
+      junctions: [],
+      devices: [],
+      supplies: [],
+      faulty: null,
+    };
+    this.network = network;
+  }
+
+  /** Node of a net, new ones behind those that are known. Ground is −1 until all nodes are counted. */
+  at(net: string): number {
+    if (net === this.netlist.ground) return -1;
+    const known = this.index.get(net);
+    if (known !== undefined) return known;
+    this.index.set(net, this.index.size);
+    return this.index.size - 1;
+  }
+
+  addPart(part: CircuitPart): void {
+    if (this.isLeftOut(part)) return;
+    const { network, damage } = this;
+    const turned: Record<string, string> = damage.reversed.has(part.ref) ? { A: 'K', K: 'A' } : {};
+    const end = (pin: string) => this.place(part, turned[pin] ?? pin);
+    const junction = (a: string, k: string, model: JunctionModel, bv = 0) =>
+      network.junctions.push({ a: end(a), k: end(k), bv, model });
+    const factor = damage.factors.get(part.ref) ?? 1;
     switch (part.kind) {
       case 'R':
-        resistor(end('1'), end('2'), part.value * factor);
-        if (factor !== 1) mark();
-        break;
       case 'F':
       case 'FB':
       case 'L':
       case 'RLY':
-        resistor(end('1'), end('2'), part.r * factor);
-        if (factor !== 1) mark();
+        this.resistor(end('1'), end('2'), (part.kind === 'R' ? part.value : part.r) * factor);
+        if (factor !== 1) this.markFaulty();
         break;
       case 'C':
-        resistor(end('1'), end('2'), part.leak);
+        this.resistor(end('1'), end('2'), part.leak);
         break;
       case 'D':
-        network.junctions.push({ a: end('A'), k: end('K'), bv: 0, model: DIODE_MODELS[part.model] });
+        junction('A', 'K', DIODE_MODELS[part.model]);
         break;
       case 'Z':
-        network.junctions.push({ a: end('A'), k: end('K'), bv: 0, model: DIODE_MODELS[part.model] });
-        network.junctions.push({ a: end('K'), k: end('A'), bv: part.bv * factor, model: DIODE_MODELS.tvs });
+        junction('A', 'K', DIODE_MODELS[part.model]);
+        junction('K', 'A', DIODE_MODELS.tvs, part.bv * factor);
         break;
       case 'ZB':
-        network.junctions.push({ a: end('1'), k: end('2'), bv: part.bv * factor, model: DIODE_MODELS.tvs });
-        network.junctions.push({ a: end('2'), k: end('1'), bv: part.bv * factor, model: DIODE_MODELS.tvs });
+        junction('1', '2', DIODE_MODELS.tvs, part.bv * factor);
+        junction('2', '1', DIODE_MODELS.tvs, part.bv * factor);
         break;
       case 'M': {
         const [d, g, s] = [end('D'), end('G'), end('S')];
         network.devices.push({ device: mosfet(part), nodes: [d, g, s] });
         const [a, k] = part.type === 'N' ? [s, d] : [d, s];
         network.junctions.push({ a, k, bv: 0, model: DIODE_MODELS.body });
-        resistor(g, s, 1e9);
+        this.resistor(g, s, 1e9);
         break;
       }
       case 'Q':
         network.devices.push({ device: bipolar(part), nodes: [end('C'), end('B'), end('E')] });
         break;
-      case 'IC': {
-        const own = (name: string) => end(pinOf(part, name) ?? name);
-        for (const [a, k, model] of part.esd)
-          network.junctions.push({ a: own(a), k: own(k), bv: 0, model: DIODE_MODELS[model] });
-        for (const [a, b, off, on = off] of part.res)
-          resistor(own(a), own(b), powered && !asleep.has(part.ref) ? on : off);
-        for (const block of part.blocks) {
-          const pins = blockPins(part, block);
-          if (powered && !dead.has(part.ref)) {
-            const nodes = pins.map((pin) => (pin === null ? -1 : end(pin)));
-            network.devices.push({
-              device: blockDevice(
-                factor === 1 ? block : holding(block, factor),
-                pins.map((pin) => pin !== null),
-              ),
-              nodes,
-            });
-          } else {
-            const path = restingPath(block);
-            if (path !== null) resistor(end(pins[1] ?? ''), end(pins[2] ?? ''), path);
-          }
-        }
+      case 'IC':
+        this.addIc(part, end, factor);
         break;
-      }
       case 'J':
         break;
     }
   }
-  const between = (part: CircuitPart, pins: [string, string]) =>
-    pins.map((name) => {
-      const pin = pinOf(part, name);
-      if (pin !== undefined) return place(part, pin);
-      if (name === netlist.ground || index.has(name)) return at(name);
-      throw new NetlistError(`${part.ref} has no pin ${name} and there is no net ${name}`);
-    });
-  for (const { part, pins, r } of bridges) {
-    const [a, b] = between(part, pins);
-    resistor(a, b, r);
-    mark();
-  }
-  for (const { part, pins, bv } of breakdowns) {
-    const [a, b] = between(part, pins);
-    for (const [from, to] of [
-      [a, b],
-      [b, a],
-    ])
-      network.junctions.push({ a: from, k: to, bv, model: DIODE_MODELS.tvs });
-  }
-  {
-    const { sources, loads } = supply;
-    sources.forEach((source, n) => {
-      const [o, p] = [at(`supply ${n}`), at(source.p)];
-      network.currents.push({ a: -1, b: o, i: source.ilim });
-      network.junctions.push({ a: o, k: -1, bv: source.v, model: EDGE });
-      if (unplugged.has(source.p)) return;
-      resistor(o, p, source.rout);
-      network.supplies.push({ net: source.p, o, p, rout: Math.max(source.rout, 1e-6), v: source.v });
-    });
-    for (const load of loads) {
-      if (unplugged.has(load.p)) continue;
-      const [p, n] = [at(load.p), at(load.n ?? netlist.ground)];
-      if ('r' in load) resistor(p, n, load.r);
-      else network.currents.push({ a: p, b: n, i: load.i });
+
+  private addIc(part: PartOf<'IC'>, end: (pin: string) => number, factor: number): void {
+    const { network, damage, powered } = this;
+    const own = (name: string) => end(pinOf(part, name) ?? name);
+    for (const [a, k, model] of part.esd)
+      network.junctions.push({ a: own(a), k: own(k), bv: 0, model: DIODE_MODELS[model] });
+    const awake = powered && !damage.asleep.has(part.ref);
+    for (const [a, b, off, on = off] of part.res) this.resistor(own(a), own(b), awake ? on : off);
+    for (const block of part.blocks) {
+      const pins = blockPins(part, block);
+      if (powered && !damage.dead.has(part.ref)) {
+        const works = factor === 1 ? block : holding(block, factor);
+        const device = blockDevice(
+          works,
+          pins.map((pin) => pin !== null),
+        );
+        network.devices.push({ device, nodes: pins.map((pin) => (pin === null ? -1 : end(pin))) });
+        continue;
+      }
+      const path = restingPath(block);
+      if (path !== null) this.resistor(end(pins[1] ?? ''), end(pins[2] ?? ''), path);
     }
   }
 
-  network.size = index.size;
-  const earth = (node: number) => (node === -1 ? network.size : node);
-  for (const list of [network.conductors, network.currents])
-    for (const e of list) [e.a, e.b] = [earth(e.a), earth(e.b)];
-  for (const j of network.junctions) [j.a, j.k] = [earth(j.a), earth(j.k)];
-  for (const d of network.devices) d.nodes = d.nodes.map(earth);
-  return network;
+  /** What conducts that should not. */
+  addDamage(): void {
+    for (const { part, pins, r } of this.damage.bridges) {
+      const [a, b] = this.between(part, pins);
+      this.resistor(a, b, r);
+      this.markFaulty();
+    }
+    for (const { part, pins, bv } of this.damage.breakdowns) {
+      const [a, b] = this.between(part, pins);
+      this.network.junctions.push(
+        { a, k: b, bv, model: DIODE_MODELS.tvs },
+        { a: b, k: a, bv, model: DIODE_MODELS.tvs },
+      );
+    }
+  }
+
+  addSource(source: Source, n: number): void {
+    const { network } = this;
+    const [o, p] = [this.at(`supply ${n}`), this.at(source.p)];
+    network.currents.push({ a: -1, b: o, i: source.ilim });
+    network.junctions.push({ a: o, k: -1, bv: source.v, model: EDGE });
+    if (this.damage.unplugged.has(source.p)) return;
+    this.resistor(o, p, source.rout);
+    network.supplies.push({ net: source.p, o, p, rout: Math.max(source.rout, 1e-6), v: source.v });
+  }
+
+  addLoad(load: Load): void {
+    if (this.damage.unplugged.has(load.p)) return;
+    const [p, n] = [this.at(load.p), this.at(load.n ?? this.netlist.ground)];
+    if ('r' in load) this.resistor(p, n, load.r);
+    else this.network.currents.push({ a: p, b: n, i: load.i });
+  }
+
+  /** All nodes are counted: ground gets its number, behind them. */
+  finish(): Network {
+    const { network } = this;
+    network.size = this.index.size;
+    const earth = (node: number) => (node === -1 ? network.size : node);
+    for (const list of [network.conductors, network.currents])
+      for (const e of list) [e.a, e.b] = [earth(e.a), earth(e.b)];
+    for (const j of network.junctions) [j.a, j.k] = [earth(j.a), earth(j.k)];
+    for (const d of network.devices) d.nodes = d.nodes.map(earth);
+    return network;
+  }
+
+  private resistor(a: number, b: number, r: number): void {
+    this.network.conductors.push({ a, b, g: 1 / Math.max(r, 1e-6) });
+  }
+  private markFaulty(): void {
+    this.network.faulty = this.network.conductors.length - 1;
+  }
+
+  /** Node of a pin; one in the air has a node of its own. */
+  private place(part: CircuitPart, pin: string): number {
+    const { opened } = this.damage;
+    return this.at(opened.size > 0 && opened.has(`${part.ref}.${pin}`) ? `${part.ref}.${pin}` : part.pins[pin]);
+  }
+
+  /** A part with two ends, one of them in the air, might as well not be there. */
+  private isLeftOut(part: CircuitPart): boolean {
+    const { opened } = this.damage;
+    if (opened.size === 0 || !TWO_ENDS.has(part.kind)) return false;
+    return KIND_PINS[part.kind].some((pin) => opened.has(`${part.ref}.${pin}`));
+  }
+
+  /** Nodes of two pins of a part, or of nets. */
+  private between(part: CircuitPart, pins: [string, string]): number[] {
+    return pins.map((name) => {
+      const pin = pinOf(part, name);
+      if (pin !== undefined) return this.place(part, pin);
+      if (name === this.netlist.ground || this.index.has(name)) return this.at(name);
+      throw new NetlistError(`${part.ref} has no pin ${name} and there is no net ${name}`);
+    });
+  }
 }
 
 /** A fault that only changes the conductance between two nodes of the healthy network. */
