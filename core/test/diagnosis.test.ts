@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { solveCircuit } from '../src/circuit/circuitSolve.ts';
 import { netlistSchema, type Netlist } from '../src/circuit/netlist.ts';
 import { templateById, TEMPLATES } from '../src/circuit/templates.ts';
-import { diagnose, diagnoseInput, type DiagnoseInput } from '../src/diagnosis/diagnose.ts';
+import { diagnose } from '../src/diagnosis/diagnose.ts';
+import { diagnoseInput, type DiagnoseInput } from '../src/diagnosis/diagnoseForm.ts';
 import { buildDictionary, testsOf } from '../src/diagnosis/dictionary.ts';
 import {
   entropy,

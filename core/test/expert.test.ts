@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { diagnose, diagnoseInput, type Diagnosis } from '../src/diagnosis/diagnose.ts';
+import { diagnose } from '../src/diagnosis/diagnose.ts';
+import { diagnoseInput, type Diagnosis } from '../src/diagnosis/diagnoseForm.ts';
 import { isPowered } from '../src/circuit/meters.ts';
 import { EXPERT_CASES, type ExpertCase } from './expertCases.ts';
 

@@ -1,7 +1,8 @@
 /** Millivolts along a rail in the ranking: parts that read alike are told apart by where the drop ends. */
 import { describe, expect, it } from 'vitest';
 import { templateById } from '../src/circuit/templates.ts';
-import { diagnose, diagnoseInput } from '../src/diagnosis/diagnose.ts';
+import { diagnose } from '../src/diagnosis/diagnose.ts';
+import { diagnoseInput } from '../src/diagnosis/diagnoseForm.ts';
 import { NONE } from '../src/diagnosis/priors.ts';
 import { locateInput, locateShort } from '../src/diagnosis/locate.ts';
 

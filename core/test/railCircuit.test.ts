@@ -3,7 +3,8 @@ import type { PlacedPart } from '../src/board/boardModel.ts';
 import { solveCircuit } from '../src/circuit/circuitSolve.ts';
 import { circuitOfRail } from '../src/circuit/railCircuit.ts';
 import { besideOf } from '../src/diagnosis/beside.ts';
-import { diagnose, diagnoseInput } from '../src/diagnosis/diagnose.ts';
+import { diagnose } from '../src/diagnosis/diagnose.ts';
+import { diagnoseInput } from '../src/diagnosis/diagnoseForm.ts';
 
 const part = (ref: string, pack: string, nets: Record<string, string>, rest: Partial<PlacedPart> = {}): PlacedPart => ({
   ...{ partId: ref.toLowerCase(), ref, package: pack, x_mm: 10, y_mm: 10, rotation_deg: 0, side: 'top' as const },

@@ -1,164 +1,16 @@
 /** `diagnose.rank` and `diagnose.next`: circuit and readings in, suspects, groups and next readings out. */
-import { z } from 'zod';
 import { type CalcContext, canonicalJson } from '../ground/index.ts';
-import {
-  circuitReadingSchema,
-  faultSchema,
-  isPowered,
-  modelNet,
-  type Netlist,
-  netlistSchema,
-  statesOf,
-} from '../circuit/index.ts';
+import { isPowered, modelNet, type Netlist, statesOf } from '../circuit/index.ts';
 import { companionsOf } from './companions.ts';
 import { doubtOf, MISFIT } from './conviction.ts';
 import { buildDictionary, testKey, testsOf, type Dictionary, type Test } from './dictionary.ts';
 import { hypothesesOf, type Beside, type Hypothesis } from './hypotheses.ts';
-import { ambiguityGroups, nextTests, SPLITS, splitsOf, verdict, wantedTest } from './next.ts';
+import type { DiagnoseInput, Diagnosis } from './diagnoseForm.ts';
+import { ambiguityGroups, nextTests, splitsOf, verdict, wantedTest, type Group, type NextTest } from './next.ts';
 import { powerVerdict } from './power.ts';
-import { EVENTS, NONE, SIGNS, SWAPS, type BoardEvent, type Sign } from './priors.ts';
-import { CLASS_NAMES } from '../board/index.ts';
+import { NONE, type BoardEvent } from './priors.ts';
 import { explain, heldDown, rank, shopFactors, type Circumstances, type Ranking, type Taken } from './rank.ts';
 import { offScale, scaleSlope } from './evidence.ts';
-
-const ref = z.string().trim().min(1).max(40);
-const measured = z.union([z.number(), z.literal('OL')]);
-const event = z.enum(EVENTS);
-
-const history = z.union([
-  z.array(event).max(20),
-  z.strictObject({
-    events: z.array(event).max(20).default([]),
-    /** Closed jobs on this kind of board, and how many found each culprit. */
-    jobs: z.int().min(0).default(0),
-    culprits: z.record(ref, z.int().min(0)).default({}),
-  }),
-]);
-
-export const diagnoseInput = z.strictObject({
-  netlist: netlistSchema,
-  readings: z
-    .array(
-      circuitReadingSchema.extend({
-        value: measured,
-        good: measured.nullish(),
-        /** How far it may be off besides the meter, as a spread of its logarithm: a current of a start-up, say. */
-        spread: z.number().min(0).max(3).optional(),
-      }),
-    )
-    .max(1000)
-    .default([]),
-  /** Resistance of the leads, taken off every ohm reading. */
-  lead_resistance_ohm: z.number().min(0).max(10).default(0),
-  /** Basic accuracy of the meter, % of reading. */
-  accuracy: z
-    .strictObject({ ohm_percent: z.number().min(0).max(50), volt_percent: z.number().min(0).max(50) })
-    .default({ ohm_percent: 0, volt_percent: 0 }),
-  history: history.default([]),
-  seen: z
-    .array(z.strictObject({ ref, sign: z.enum(Object.keys(SIGNS) as [Sign, ...Sign[]]) }))
-    .max(200)
-    .default([]),
-  off_board: z
-    .array(z.strictObject({ ref, result: z.enum(['bad', 'good']), recovered: z.boolean().optional() }))
-    .max(50)
-    .default([]),
-  swapped: z
-    .array(z.strictObject({ ref, followed: z.boolean(), how: z.enum(SWAPS).optional() }))
-    .max(50)
-    .default([]),
-  companions: z.array(ref).max(50).default([]),
-  /** Millivolts along rails: shares of the parts on each as `diagnose.locate` gives them, all weighing alike there. */
-  on_rails: z
-    .array(
-      z.strictObject({
-        net: ref,
-        places: z.array(z.strictObject({ ref, p: z.number().min(0).max(1) })).max(500),
-        /** Whether the copper was as drawn; else assumed. */
-        drawn: z.boolean().default(false),
-      }),
-    )
-    .max(20)
-    .default([]),
-  software: z.enum(['possible', 'ruled out']).optional(),
-  /** Two faults at once, to be weighed beside the single ones. */
-  pair: z.tuple([faultSchema, faultSchema]).optional(),
-  /**
-   * What else the board holds on nets of the circuit and the circuit does not. A net with an empty list is known to be complete; of one that
-   * is not listed nobody knows.
-   */
-  beside: z
-    .array(z.strictObject({ net: ref, parts: z.array(z.strictObject({ ref, cls: z.enum(CLASS_NAMES) })).max(400) }))
-    .max(400)
-    .default([]),
-});
-export type DiagnoseInput = z.infer<typeof diagnoseInput>;
-
-const group = z.array(z.string());
-const nextTest = z.strictObject({
-  type: circuitReadingSchema.shape.type,
-  red: z.string(),
-  black: z.string(),
-  state: z.string().nullable(),
-  bits: z.number(),
-  minutes: z.number(),
-  /** What a healthy board shows there. */
-  healthy: measured,
-  /** What the likeliest suspects would show: value and the range two thirds of readings lie in. */
-  expects: z.array(z.strictObject({ ref: z.string(), p: z.number(), value: measured, from: measured, to: measured })),
-});
-
-const asRead = {
-  type: circuitReadingSchema.shape.type,
-  red: z.string(),
-  black: z.string(),
-  state: z.string().nullable(),
-  value: measured,
-};
-/** What one reading says about a part beside the next one that reads otherwise: above 0 for it, below 0 against it (ln of the ratio). */
-const voice = z.strictObject({ ...asRead, weight: z.number(), expected: measured });
-
-/** What one reading changed: whom it ruled out, who stands first after it. */
-const chapter = z.strictObject({
-  ...asRead,
-  out: z.array(z.strictObject({ mode: z.string(), refs: z.array(z.string()) })),
-  first: z.string(),
-  p: z.number(),
-});
-
-export const diagnoseOutput = z.strictObject({
-  suspects: z.array(z.strictObject({ ref: z.string(), mode: z.string(), where: z.string(), p: z.number() })),
-  parts: z.array(
-    z.strictObject({
-      ref: z.string(),
-      p: z.number(),
-      voices: z.array(voice).optional(),
-      /** How often earlier jobs found it, and what that makes of its weight. */
-      shop: z.strictObject({ found: z.int(), factor: z.number() }).optional(),
-    }),
-  ),
-  groups: z.array(group),
-  /** Share of each group, and the ways to split it. */
-  group_shares: z.array(
-    z.strictObject({ p: z.number(), splits: z.array(z.strictObject({ how: z.enum(SPLITS), minutes: z.number() })) }),
-  ),
-  next: z.array(nextTest),
-  /** Why the first part is not to be convicted yet; null where nothing stands against it. */
-  doubt: z.string().nullable(),
-  /** Parts of the board on a net that may as well be it, and are not in the circuit. */
-  left_out: z.strictObject({ net: z.string(), refs: z.array(z.string()) }).nullable(),
-  power: z.enum(['allowed', 'blocked']),
-  why: z.string(),
-  done: z.boolean(),
-  /** Reading by reading: what it ruled out. */
-  story: z.array(chapter),
-  notes: z.array(z.string()),
-});
-
-export type Diagnosis = z.infer<typeof diagnoseOutput>;
-
-export const nextInput = diagnoseInput.extend({ most: z.int().min(1).max(50).default(8) });
-export const nextOutput = diagnoseOutput.pick({ next: true, groups: true, power: true, why: true, done: true });
 
 /** A reading of the form as the ranking takes it; null for what says nothing (a silent beeper). */
 function taken(
@@ -295,6 +147,57 @@ function besideAcquitted(netlist: Netlist, swapped: DiagnoseInput['swapped']): s
   return [...new Set(beside)].filter((ref) => !acquitted.has(ref));
 }
 
+/** A next reading as it is told: values instead of places on the scale of `evidence`. */
+const nextTold = ({
+  type,
+  red,
+  black,
+  state,
+  bits,
+  minutes,
+  healthy,
+  expects,
+}: NextTest): Diagnosis['next'][number] => ({
+  ...{ type, red, black, state, bits, minutes },
+  healthy: shownAt(type, healthy),
+  expects: expects.map(({ ref, p, expected: { y, s } }) => ({
+    ...{ ref, p },
+    value: shownAt(type, y),
+    from: shownAt(type, y - s),
+    to: shownAt(type, y + s),
+  })),
+});
+
+/** Parts with their shares, the first of them with what speaks for and against them, and what the shop knows. */
+function partsTold(
+  dictionary: Dictionary,
+  ranking: Ranking,
+  readings: readonly Taken[],
+  { groups, shop }: { groups: readonly Group[]; shop: Circumstances['shop'] },
+): Diagnosis['parts'] {
+  // who reads alike cannot be told apart; the next one of another group can
+  const rivalOf = (ref: string): string | null => {
+    const alike = new Set(groups.find((g) => g.refs.includes(ref))?.refs ?? []);
+    return ranking.parts.find((p) => p.ref !== ref && !alike.has(p.ref))?.ref ?? null;
+  };
+  const voicesOf = (ref: string) =>
+    explain(dictionary, ranking, readings, { ref, rival: rivalOf(ref) })
+      .filter((v) => Math.abs(v.weight) > SEPARATES)
+      .map(({ reading, weight, expected }) => ({
+        ...asTaken(reading),
+        weight,
+        expected: shownAt(reading.type, expected.y),
+      }));
+  const factors = shop && shopFactors(dictionary.hypotheses, shop);
+  const foundBefore = (ref: string) => {
+    const found = shop?.culprits[ref] ?? 0;
+    return found > 0 ? { shop: { found, factor: factors?.get(ref) ?? 1 } } : {};
+  };
+  return ranking.parts.map((part, i) =>
+    i < EXPLAINED ? { ...part, voices: voicesOf(part.ref), ...foundBefore(part.ref) } : part,
+  );
+}
+
 const wasProfiled = (rails: DiagnoseInput['on_rails'], refs: readonly string[]) =>
   rails.some((r) => r.places.some((p) => refs.includes(p.ref)));
 
@@ -360,33 +263,13 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
           (t) => t !== undefined,
         )
       : [];
-  // who reads alike cannot be told apart; the next one of another group can
-  const rivalOf = (ref: string): string | null => {
-    const alike = new Set(groups.find((g) => g.refs.includes(ref))?.refs ?? []);
-    return ranking.parts.find((p) => p.ref !== ref && !alike.has(p.ref))?.ref ?? null;
-  };
-  const voicesOf = (ref: string) =>
-    explain(dictionary, ranking, usable, { ref, rival: rivalOf(ref) })
-      .filter((v) => Math.abs(v.weight) > SEPARATES)
-      .map(({ reading, weight, expected }) => ({
-        ...asTaken(reading),
-        weight,
-        expected: shownAt(reading.type, expected.y),
-      }));
-  const factors = shop && shopFactors(dictionary.hypotheses, shop);
-  const foundBefore = (ref: string) => {
-    const found = shop?.culprits[ref] ?? 0;
-    return found > 0 ? { shop: { found, factor: factors?.get(ref) ?? 1 } } : {};
-  };
   const notes = strange.map(
     (r) => `no part of the circuit is on ${nets.has(r.red) ? r.black : r.red}: that reading was left out`,
   );
   if (ranking.contradiction) notes.push(MISFIT);
   return {
     suspects: ranking.suspects.filter((s) => s.p > 1e-5).slice(0, 300),
-    parts: ranking.parts.map((part, i) =>
-      i < EXPLAINED ? { ...part, voices: voicesOf(part.ref), ...foundBefore(part.ref) } : part,
-    ),
+    parts: partsTold(dictionary, ranking, usable, { groups, shop }),
     groups: groups.map((g) => g.refs),
     group_shares: groups.map((g) => ({
       p: g.p,
@@ -397,22 +280,7 @@ export function diagnose(input: DiagnoseInput, context: Partial<CalcContext> = {
     })),
     next: [...wanting, ...offered.filter((t) => !wanting.some((w) => testKey(w) === testKey(t)))]
       .slice(0, most)
-      .map(({ type, red, black, state, bits, minutes, healthy, expects }) => ({
-        type,
-        red,
-        black,
-        state,
-        bits,
-        minutes,
-        healthy: shownAt(type, healthy),
-        expects: expects.map(({ ref, p, expected: { y, s } }) => ({
-          ref,
-          p,
-          value: shownAt(type, y),
-          from: shownAt(type, y - s),
-          to: shownAt(type, y + s),
-        })),
-      })),
+      .map(nextTold),
     doubt: doubt?.why ?? null,
     left_out: doubt?.leftOut ?? null,
     power,

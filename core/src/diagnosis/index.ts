@@ -1,15 +1,15 @@
 export { besideOf } from './beside.ts';
 export { companionsOf } from './companions.ts';
 export { type Compared, type ComparedSuspect, rankByComparison, unplugFirst } from './compare.ts';
+export { diagnose } from './diagnose.ts';
 export {
-  diagnose,
   diagnoseInput,
   type DiagnoseInput,
   diagnoseOutput,
   type Diagnosis,
   nextInput,
   nextOutput,
-} from './diagnose.ts';
+} from './diagnoseForm.ts';
 export { type Test, testsOf } from './dictionary.ts';
 export type { Beside } from './hypotheses.ts';
 export {
