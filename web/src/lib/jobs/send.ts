@@ -34,6 +34,8 @@ let loading = Promise.resolve();
 /** Loads a part of the job again; a page that is being gone to is waited for, since loading now would call it off. */
 export function reload(part: 'job:view' | 'job:board' | 'job:model'): Promise<void> {
   const next = loading.then(async () => {
+    // who waited for the load before this one may go elsewhere now: its page comes first
+    await new Promise((go) => setTimeout(go));
     await navigating.complete?.catch(() => undefined);
     await invalidate(part);
   });
