@@ -17,6 +17,8 @@ export interface SupplyRun {
 
 const wait = (ms: number, signal?: AbortSignal) =>
   new Promise<void>((done) => {
+    // called off while something was read
+    if (signal?.aborted) return done();
     const timer = setTimeout(done, Math.max(0, ms));
     signal?.addEventListener('abort', () => {
       clearTimeout(timer);

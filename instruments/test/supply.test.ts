@@ -49,9 +49,12 @@ describe('a start-up on a supply over TCP', () => {
   });
   it('switches off when it is called off or what it reads is no number', async () => {
     const supply = await simulated();
-    supply.load = (volts) => ({ volts, current_A: 0.1 });
+    // called off while its current is read, not only while it waits
     const stop = new AbortController();
-    setTimeout(() => stop.abort(), 100);
+    supply.load = (volts) => {
+      stop.abort();
+      return { volts, current_A: 0.1 };
+    };
     const begun = performance.now();
     const run = await startUpOn(at(supply.port), { volts: 5, limit_A: 1, at_s: [0, 20] }, { signal: stop.signal });
     expect(run.moments).toHaveLength(1);
