@@ -113,7 +113,10 @@ const views = {
   },
   diagnose: async () => {
     await openJob('changed U7', 'diagnose');
-    await page.getByRole('region', { name: 'Suspects', exact: true }).getByRole('button', { name: 'D3', exact: true }).click();
+    await page
+      .getByRole('region', { name: 'Suspects', exact: true })
+      .getByRole('button', { name: 'D3', exact: true })
+      .click();
     await page.getByRole('button', { name: 'Convict D3' }).waitFor();
     await page.waitForTimeout(600);
   },
