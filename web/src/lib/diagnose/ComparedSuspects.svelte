@@ -38,12 +38,17 @@
     return at < 0 || !first || first.ref === NONE ? null : `${says([at])}, and ${first.ref} does not explain it`;
   });
   const top = $derived(found.suspects.filter((s, i) => i < 6 && s.p > 0.02));
+  /** A place on no net goes by its part. */
+  const called = (net: string) => {
+    const part = view.board.parts.find((p) => p.partId === net);
+    return part ? (part.ref ?? part.partId) : net;
+  };
   const says = (indices: number[]) =>
     indices
       .slice(0, 2)
       .map((i) => {
         const r = found.readings[i];
-        return `${r.net} reads ${formatReading(r.value, r.quantity)}, a good board ${formatReading(r.good, r.quantity)}`;
+        return `${called(r.net)} reads ${formatReading(r.value, r.quantity)}, a good board ${formatReading(r.good, r.quantity)}`;
       })
       .join('; ');
 </script>

@@ -43,7 +43,11 @@
   const net = $derived(nets.includes(chosen) ? chosen : (nets[0] ?? ''));
   const places = $derived(placesOfNet(view.board, netlist, net));
   const profile = $derived(standingProfiles(job).find((p) => p.net === net) ?? null);
-  const place = $derived(computed.byNet.get(net) ?? null);
+  // a place of earlier millivolts is not shown for these
+  const place = $derived.by(() => {
+    const known = computed.byNet.get(net);
+    return known && known.profile.id === profile?.id ? known : null;
+  });
   const located = $derived(place?.located ?? null);
 
   /** What was typed, by rail; what was stored stands there until it is changed. */

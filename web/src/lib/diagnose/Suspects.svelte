@@ -105,8 +105,8 @@
   };
   /** Shares say what fits best; the first part may still not fit. */
   const accused = $derived(result.parts.at(0));
-  const doubted = ({ refs, p }: Entry) =>
-    result.doubt !== null && accused !== undefined && p > ACCUSED && refs.includes(accused.ref);
+  const doubted = ({ refs, p }: Entry, n: number) =>
+    result.doubt !== null && accused !== undefined && p > ACCUSED && (n === 0 || refs.includes(accused.ref));
   const left = $derived(result.left_out);
   const why = (part: Part) => voices(part, 1) || 'readings leave it the likeliest';
 </script>
@@ -129,7 +129,7 @@
   <h3 class="mt-5 mb-1 text-[13px] text-ink2">Suspects</h3>
   {#each entries as entry, n (entry.part.ref)}
     {@const { refs, p, part } = entry}
-    {@const inDoubt = doubted(entry)}
+    {@const inDoubt = doubted(entry, n)}
     {@const others = refs.length > 1 && refs.includes(NONE)}
     {@const members = [...new Set(refs.flatMap((ref) => (others && ref === NONE ? [] : ref.split(' + '))))].map(
       (ref) => ({
