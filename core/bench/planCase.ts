@@ -2,10 +2,10 @@
 import { runBench } from '../src/thermal/bench.ts';
 import type { Sweeps } from '../src/thermal/gridKernel.ts';
 import { runPlan } from '../src/rework/planRun.ts';
-import { DEFAULT_STATION } from '../src/rework/defaults.ts';
+import { DEFAULT_STATION } from '../src/rework/methods/recipes.ts';
 import { quillon } from '../../web/src/lib/server/demo/quillon.ts';
 import { ternT2 } from '../../web/src/lib/server/demo/ternT2.ts';
-import type { PlanInput } from '../src/rework/planForm.ts';
+import type { PlanInput } from '../src/rework/bench/runForm.ts';
 
 export interface Timed {
   name: string;

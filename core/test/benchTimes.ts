@@ -1,11 +1,11 @@
 /** Cases a bench knows, with what it shows there: the default figures of parts and tools have to meet them. */
-import { air, runOf } from './plans.ts';
+import { air, beadFor, changed, phaseFor, runOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { packageById } from '../src/packages/index.ts';
-import { methodsFor } from '../src/rework/defaults.ts';
-import { beadOn } from '../src/rework/irons.ts';
-import type { LowMeltMethod, Method } from '../src/rework/method.ts';
-import { wetAt, type PlanInput, type PlanRun } from '../src/rework/planForm.ts';
+import { beadOn } from '../src/rework/phases/rows.ts';
+import type { Phase } from '../src/rework/phases/index.ts';
+import { wetAt, type PlanRun } from '../src/rework/bench/runForm.ts';
+import { type PlanInput } from '../src/rework/planForm.ts';
 
 type Stack = [number, number][];
 const TWO: Stack = [
@@ -70,19 +70,9 @@ function boardOf(
   };
 }
 
-const simulate = (board: BoardModel, method: Method, more: Partial<PlanInput> = {}) =>
-  runOf(board, method, { quality: 'plan', ...more });
+const simulate = (board: BoardModel, phase: Phase, more: Partial<PlanInput> = {}) =>
+  runOf(board, phase, { quality: 'plan', ...more });
 
-const tool = (pkg: string, label: string): Method => {
-  const found = methodsFor(pkg).find((m) => m.method.label === label)?.method;
-  if (!found) throw new Error(`no ${label}`);
-  return found;
-};
-const lowMelt = (pkg: string): LowMeltMethod => {
-  const found = methodsFor(pkg).find((m) => m.method.kind === 'low-melt')?.method;
-  if (found?.kind !== 'low-melt') throw new Error('no bead');
-  return found;
-};
 const all = (run: PlanRun) => run.allWet_s ?? Infinity;
 /** Joints of a kind all wet, s. */
 const wetOf = (run: PlanRun, ids: (id: string) => boolean) =>
@@ -196,7 +186,7 @@ export const benchTimes: BenchTime[] = [
     run: async () => [
       s(
         'both ends wet',
-        all(await simulate(boardOf('C0805', 40, TWO, 'SAC305'), tool('C0805', 'Hot tweezers'))),
+        all(await simulate(boardOf('C0805', 40, TWO, 'SAC305'), phaseFor('C0805', 'tweezers'))),
         0.5,
         4,
       ),
@@ -207,7 +197,7 @@ export const benchTimes: BenchTime[] = [
     inputs: '380 °C, one second of suction; 60 mm, two layers, then four with planes reached by spokes',
     run: async () => {
       const perPin = async (stack: Stack) =>
-        all(await simulate(boardOf('DIP-8', 60, stack, 'SAC305'), tool('DIP-8', 'Vacuum iron'))) / 8;
+        all(await simulate(boardOf('DIP-8', 60, stack, 'SAC305'), phaseFor('DIP-8', 'vacuum'))) / 8;
       return [s('a pin of two layers', await perPin(TWO), 1, 4), s('a pin of four layers', await perPin(FOUR), 1.2, 8)];
     },
   },
@@ -220,8 +210,8 @@ export const benchTimes: BenchTime[] = [
     name: `Bead of low-melt alloy, SOIC-16 on ${name}`,
     inputs: 'iron at 350 °C stroking 25 s, about 24 mm³ of bead; 60 mm',
     run: async () => {
-      const method = { ...lowMelt('SOIC-16'), set_C: 350 };
-      const bead = { ...method, bead_mm3_mm: 24 / beadOn('SOIC-16', 1).all_mm3 };
+      const bead_mm3_mm = 24 / beadOn('SOIC-16', 1).all_mm3;
+      const bead = changed(beadFor('SOIC-16'), { set_C: 350, bead_mm3_mm });
       const run = await simulate(boardOf('SOIC-16', 60, [...stack], 'SAC305'), bead);
       return [
         s('all wet', all(run), 1.5, 20),

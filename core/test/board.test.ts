@@ -8,6 +8,7 @@ import { BOARD_KINDS, expressBoard, expressSchema, PLASTICS } from '../src/rewor
 import { looseEnds } from '../src/board/loose.ts';
 import { workSide } from '../src/hands/workSide.ts';
 import { boardScene, partAt, terminalAt } from '../src/scene/boardScene.ts';
+import { air, vacuum } from './plans.ts';
 
 const part = (change: Partial<PlacedPart> = {}): PlacedPart => ({
   partId: 'u1',
@@ -106,7 +107,7 @@ describe('scene', () => {
   });
   it('is worked on from the solder side where all joints are pins, except by air', () => {
     const dip = part({ package: 'DIP-8', side: 'top' });
-    expect([workSide(dip), workSide(dip, { kind: 'iron' }), workSide(dip, { kind: 'air' })]).toEqual([
+    expect([workSide(dip), workSide(dip, { phases: [vacuum()] }), workSide(dip, { phases: [air()] })]).toEqual([
       'bottom',
       'bottom',
       'top',

@@ -1,9 +1,8 @@
 /** Plans against hidden benches: how many of them finish within the range that was promised. */
-import { boardOf, planOf } from './plans.ts';
-import { methodsFor } from '../src/rework/defaults.ts';
+import { boardOf, phaseFor, planOf } from './plans.ts';
+import { methodName } from '../src/rework/methods/choose.ts';
 import type { ExpressAnswers } from '../src/rework/expressBoard.ts';
 import { playBench } from '../src/hands/hiddenBench.ts';
-import type { Method } from '../src/rework/method.ts';
 import { planHeat, type PlanResult } from '../src/rework/planHeat.ts';
 
 interface Coverage {
@@ -18,12 +17,11 @@ interface CoverageCase {
 
 const context = { now: () => 0 };
 
-function coverageCase(pkg: string, boardKind: ExpressAnswers['boardKind'], label: string): CoverageCase {
+function coverageCase(pkg: string, boardKind: ExpressAnswers['boardKind'], recipe: string): CoverageCase {
   return {
-    name: `${pkg}, ${boardKind}, ${label}`,
+    name: `${pkg}, ${boardKind}, ${methodName(recipe)}`,
     run: async (benches) => {
-      const method = methodsFor(pkg).find((m) => m.method.label === label)?.method as Method;
-      const input = planOf(boardOf(pkg, boardKind, 'pbt'), method);
+      const input = planOf(boardOf(pkg, boardKind, 'pbt'), phaseFor(pkg, recipe));
       const plan = await planHeat(input, context);
       const { from, to } = plan.allWetRange_s;
       let inside = 0;
@@ -37,12 +35,12 @@ function coverageCase(pkg: string, boardKind: ExpressAnswers['boardKind'], label
 }
 
 export const coverageCases: CoverageCase[] = [
-  coverageCase('SOIC-8', 'two-layer', 'Air, slow'),
-  coverageCase('QFP-48', 'four-layer', 'Air, fast'),
-  coverageCase('C0603', 'thin', 'Air, fast'),
-  coverageCase('DPAK', 'two-layer', 'Air, fast'),
-  coverageCase('DPAK', 'heavy', 'Air, fast'),
-  coverageCase('SOIC-16', 'two-layer', 'Low-melt + iron'),
-  coverageCase('SOIC-16', 'four-layer', 'Low-melt + iron'),
-  coverageCase('C1206', 'four-layer', 'Hot tweezers'),
+  coverageCase('SOIC-8', 'two-layer', 'air-slow'),
+  coverageCase('QFP-48', 'four-layer', 'air-fast'),
+  coverageCase('C0603', 'thin', 'air-fast'),
+  coverageCase('DPAK', 'two-layer', 'air-fast'),
+  coverageCase('DPAK', 'heavy', 'air-fast'),
+  coverageCase('SOIC-16', 'two-layer', 'bead'),
+  coverageCase('SOIC-16', 'four-layer', 'bead'),
+  coverageCase('C1206', 'four-layer', 'tweezers'),
 ];

@@ -1,22 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { runCalc } from '../src/calc/index.ts';
-import {
-  type BenchTruth,
-  cautionsFor,
-  fittingMethod,
-  type Guide,
-  guideOf,
-  inTurn,
-  latestSafe,
-  layOutFor,
-  meltOrder,
-  operationFor,
-  OPERATIONS,
-  SLIP_KINDS,
-  SLIPS,
-  windowPhase,
-} from '../src/hands/index.ts';
+import { type BenchTruth, cautionsFor, layOutFor, operationFor, SLIP_KINDS, SLIPS } from '../src/hands/index.ts';
 import { PACKAGES } from '../src/packages/index.ts';
 import {
   DEFAULT_STATION,
@@ -25,8 +10,18 @@ import {
   type PlanInput,
   type PlanResult,
   planResultSchema,
+  fittingMethod,
+  type Guide,
+  guideOf,
+  inTurn,
+  latestSafe,
+  meltOrder,
+  OPERATIONS,
+  windowPhase,
 } from '../src/rework/index.ts';
-import { roundsFor } from '../src/hands/operations.ts';
+import { roundsFor } from '../src/hands/prepare.ts';
+import { type Method, type Phase, phaseOf } from '../src/rework/index.ts';
+import { air, bead, beadFor, changed } from './plans.ts';
 
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 const context = { now: () => 0 };
@@ -84,8 +79,8 @@ describe('instructions for busy hands', () => {
   it('clean-up rounds grow with what was worked in, by bead, spike or an earlier repair', () => {
     const beaded = (bead_mm3_mm: number, place: 'lands' | 'holes' = 'lands') => {
       const work = workOn('SOIC-8', 2);
-      if (work.method.kind !== 'low-melt') throw new Error('no bead');
-      return roundsFor({ ...work, method: { ...work.method, bead_mm3_mm } }, place);
+      const phases = [changed(beadFor('SOIC-8'), { bead_mm3_mm })];
+      return roundsFor({ ...work, method: { id: 'bead', phases } }, place);
     };
     expect(beaded(0.05)).toBe(3);
     expect(beaded(1.2)).toBe(4);
@@ -107,7 +102,7 @@ describe('instructions for busy hands', () => {
     expect(layOutFor(air.method, {}, 'leaded solder', spiked.joints).tools).toContain(
       'Sn42Bi58 to work in, and an iron for it',
     );
-    const facts = { board: air.board, target: air.target, method: 'air' as const, sources: [] };
+    const facts = { board: air.board, target: air.target, method: air.method, sources: [] };
     const minds = (alloyed: boolean) =>
       cautionsFor('remove', { ...facts, alloyed }).some((c) => /^Low-melt alloy/.test(c));
     expect([minds(true), minds(false)]).toEqual([true, false]);
@@ -118,7 +113,7 @@ describe('instructions for busy hands', () => {
     expect(prepared.filter((i) => i.id.startsWith('flood'))).toHaveLength(4);
   });
   it('holes that were sucked empty are looked through, not flooded again', () => {
-    const dip = methodsFor('DIP-8').findIndex((m) => m.method.label === 'Vacuum iron');
+    const dip = methodsFor('DIP-8').findIndex((m) => m.method.id === 'vacuum');
     const work = workOn('DIP-8', dip);
     const list = operationFor('prepare', work);
     expect(list.some((i) => i.id.startsWith('flood'))).toBe(false);
@@ -145,22 +140,24 @@ describe('instructions for busy hands', () => {
     expect(operationFor('fit', workOn('SOIC-8', 0)).some((i) => i.walk)).toBe(false);
     const [{ method: air }, , { method: low }] = methodsFor('SOIC-8');
     const fit = fittingMethod(air);
-    expect(fit?.standoff_mm).toBe((air.kind === 'air' ? air.standoff_mm : 0) + 5);
+    const standoff = (m: Method | null) => (m ? phaseOf(m, 'air')?.settings.standoff_mm : undefined) ?? NaN;
+    expect(standoff(fit)).toBe(standoff(air) + 5);
+    // only what lays it down: what was done before to take its like off is no part of it
+    const spiked = methodsFor('SOIC-8').find((m) => m.method.id === 'spike-then-air');
+    expect(spiked && fittingMethod(spiked.method)?.phases.map((p) => p.kind)).toEqual(['air']);
     expect(fittingMethod(low)).toBeNull();
   });
   it('lay-out names the set-points of the plan', () => {
     const [{ method }] = methodsFor('SOIC-8');
-    if (method.kind !== 'air') throw new Error('air first');
+    const air = phaseOf(method, 'air')?.settings;
     const { tools, setPoints } = layOutFor(method, {});
-    expect(tools).toContain(`nozzle ${method.nozzle_mm} mm`);
-    expect(setPoints.map((p) => p.value)).toEqual([method.set_C, method.flow_L_min]);
+    expect(tools).toContain(`nozzle ${air?.nozzle_mm} mm`);
+    expect(setPoints.map((p) => p.value)).toEqual([air?.set_C, air?.flow_L_min]);
     expect(layOutFor(methodsFor('SOIC-8')[2].method, {}).setPoints.map((p) => p.id)).toEqual(['iron']);
   });
   it('an unmarked air dial is spoken of in percent of the dial, in lay-out and run', () => {
     const work = { ...workOn('SOIC-8', 0), station: { air: 'unmarked' as const } };
-    const { method } = work;
-    if (method.kind !== 'air') throw new Error('air first');
-    const flow = layOutFor(method, work.station).setPoints.find((p) => p.id === 'flow');
+    const flow = layOutFor(work.method, work.station).setPoints.find((p) => p.id === 'flow');
     expect([flow?.value, flow?.unit]).toEqual([75, '%']);
     for (const op of ['remove', 'fit'] as const) {
       const say = operationFor(op, work).find((i) => i.id === 'heat-on')?.say ?? '';
@@ -216,14 +213,15 @@ describe('the window', () => {
 describe('cautions', () => {
   const board = expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
   const base = { board, sources: [] as const };
+  const by = (...phases: Phase[]): Method => ({ id: 'some', phases });
   const said = (...args: Parameters<typeof cautionsFor>) => cautionsFor(...args).join(' ');
   it('appear where they apply and nowhere else', () => {
     expect(said('protect', { ...base, sources: ['mains'] })).toMatch(/qualified people/);
     expect(said('protect', base)).not.toMatch(/qualified people/);
     expect(said('protect', { ...base, sources: ['capacitor'] })).toMatch(/measure again/);
-    expect(said('remove', { ...base, method: 'air' })).toMatch(/alcohol/);
-    expect(said('remove', { ...base, method: 'low-melt' })).toMatch(/cadmium/);
-    expect(said('remove', { ...base, method: 'air' })).not.toMatch(/cadmium/);
+    expect(said('remove', { ...base, method: by(air()) })).toMatch(/alcohol/);
+    expect(said('remove', { ...base, method: by(bead()) })).toMatch(/cadmium/);
+    expect(said('remove', { ...base, method: by(air()) })).not.toMatch(/cadmium/);
     expect(said('remove', { ...base, board: { ...board, coating: 'polyurethane' } })).toMatch(/isocyanates/);
     expect(said('release', { ...base, board: { ...board, service: ['vehicle'] } })).toMatch(/licensed practice/);
     expect(said('fit', { ...base, target: { ...board.parts[0], what: 'position memory' } })).toMatch(/law/);
@@ -235,7 +233,7 @@ describe('the hidden bench', () => {
   const plan: PlanInput = {
     board,
     target: 'target',
-    method: methodsFor('SOIC-8')[0].method,
+    phases: methodsFor('SOIC-8')[0].method.phases,
     station: DEFAULT_STATION,
     ambient_C: 22,
     quality: 'search',
@@ -258,10 +256,10 @@ describe('the hidden bench', () => {
   });
   it('keeps the order of pins done one after another, each with at least half a second of its own', async () => {
     const pins = expressBoard({ package: 'DIP-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
-    const vacuum = methodsFor('DIP-8').find((m) => m.method.label === 'Vacuum iron')?.method;
+    const vacuum = methodsFor('DIP-8').find((m) => m.method.id === 'vacuum')?.method;
     if (!vacuum) throw new Error('no vacuum iron');
     for (let seed = 0; seed < 12; seed++) {
-      const input = { plan: { ...plan, board: pins, method: vacuum }, seed };
+      const input = { plan: { ...plan, board: pins, phases: vacuum.phases }, seed };
       const { joints } = (await runCalc('plan.bench', input, context)) as BenchTruth;
       const times = joints.map((j) => j.wet_s ?? NaN);
       expect(times).toHaveLength(8);

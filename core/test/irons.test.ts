@@ -1,33 +1,22 @@
 /** Irons along rows, at both ends and in holes; joints with metal of their own; what drains them. */
 import { describe, expect, it } from 'vitest';
-import { air, bead, boardOf, planOf, runOf as run } from './plans.ts';
+import { air, bead, beadFor, boardOf, type Change, planOf, runOf as run, tweezers, vacuum } from './plans.ts';
 import { jointMetal, mixedByVolume } from '../src/alloys/jointMetal.ts';
 import { SOLDER_ALLOYS } from '../src/alloys/solder.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
-import { methodsFor } from '../src/rework/defaults.ts';
+import { methodsFor } from '../src/rework/methods/choose.ts';
 import { BOARD_KINDS } from '../src/rework/expressBoard.ts';
-import { beadOn, reachOf, rowsOf } from '../src/rework/irons.ts';
+import { beadOn, reachOf, rowsOf } from '../src/rework/phases/rows.ts';
+import { givenMethodSchema, phaseOfGiven } from '../src/rework/methods/given.ts';
+import { phaseOf } from '../src/rework/methods/method.ts';
 import { solderOf } from '../src/rework/solderOf.ts';
-import { methodSchema, type IronMethod, type LowMeltMethod, type Method } from '../src/rework/method.ts';
-import { staysLeadFree } from '../src/hands/operations.ts';
+import { type Phase } from '../src/rework/phases/index.ts';
+import { staysLeadFree } from '../src/hands/prepare.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
-import { wettingTime_s } from '../src/rework/wetting.ts';
+import { wettingTime_s } from '../src/rework/bench/wetting.ts';
 
-const wet = async (board: BoardModel, method: Method, more: Partial<PlanInput> = {}) =>
+const wet = async (board: BoardModel, method: Phase, more: Partial<PlanInput> = {}) =>
   (await run(board, method, more)).allWet_s ?? Infinity;
-
-const iron = (tool: IronMethod['tool'], change: Partial<IronMethod> = {}): IronMethod => ({
-  kind: 'iron',
-  label: tool,
-  tool,
-  set_C: 360,
-  tip_mm: 3,
-  contact: 1,
-  power_W: 60,
-  dwell_s: 1,
-  limit_s: 60,
-  ...change,
-});
 
 describe('an iron along the rows', () => {
   const so = boardOf('SOIC-16', 'four-layer');
@@ -53,7 +42,7 @@ describe('an iron along the rows', () => {
   });
   it('a thicker tip and more power bring more heat', async () => {
     const short = { stroke_s: 4, limit_s: 5 };
-    const body = async (change: Partial<LowMeltMethod>) => (await run(so, bead({ ...short, ...change }))).body_C;
+    const body = async (change: Change<'stroke'>) => (await run(so, bead({ ...short, ...change }))).body_C;
     expect(await body({ tip: 'cone' })).toBeLessThan(await body({ tip: 'chisel' }));
     expect(await body({ tip: 'chisel' })).toBeLessThan(await body({ tip: 'knife' }));
     expect(await body({ power_W: 15 })).toBeLessThan(await body({ power_W: 70 }));
@@ -71,22 +60,22 @@ describe('an iron along the rows', () => {
 
 describe('hot tweezers', () => {
   it('say of the last end that both heat alike, not that the iron comes late', async () => {
-    const { last } = await run(boardOf('C1206'), iron('tweezers'));
+    const { last } = await run(boardOf('C1206'), tweezers());
     expect(last?.why).toMatch(/^both tips heat alike/);
     expect(last?.paths?.tool_W).toBeGreaterThan(0);
   });
   it('melt both ends of a chip at once and before air does', async () => {
     const chip = boardOf('C1206');
-    const r = await run(chip, iron('tweezers', { dwell_s: 0 }));
+    const r = await run(chip, tweezers());
     const [a, b] = r.joints.map((j) => j.liquidus_s ?? Infinity);
     expect(Math.abs(a - b)).toBeLessThan(0.2);
     expect(r.allWet_s).toBeLessThan(await wet(chip, air()));
   });
   it('are offered for two-ended parts only', () => {
-    const labels = (pkg: string) => methodsFor(pkg).map((m) => m.method.label);
-    expect(labels('C0805')).toContain('Hot tweezers');
-    expect(labels('SOIC-8')).not.toContain('Hot tweezers');
-    expect(labels('DIP-8')).toContain('Vacuum iron');
+    const ids = (pkg: string) => methodsFor(pkg).map((m) => m.method.id);
+    expect(ids('C0805')).toContain('tweezers');
+    expect(ids('SOIC-8')).not.toContain('tweezers');
+    expect(ids('DIP-8')).toContain('vacuum');
     expect(reachOf('DIP-8')).toEqual({ sides: 2, pins: true });
     expect(reachOf('QFP-48').sides).toBe(4);
   });
@@ -95,7 +84,7 @@ describe('hot tweezers', () => {
 describe('a vacuum iron on plated holes', () => {
   const dip = boardOf('DIP-8');
   it('goes pin by pin, frees all of them, each after the last', async () => {
-    const r = await run(dip, iron('vacuum'));
+    const r = await run(dip, vacuum());
     const times = r.joints.map((j) => j.wet_s ?? Infinity);
     expect(r.allWet_s).not.toBeNull();
     expect(times).toEqual([...times].sort((a, b) => a - b));
@@ -104,16 +93,14 @@ describe('a vacuum iron on plated holes', () => {
     expect(r.freezes_s).toBeNull();
   });
   it('is slower through a thicker board, and says what drains the last pin', async () => {
-    const at = (thickness_mm: number) => run({ ...dip, thickness_mm }, iron('vacuum', { dwell_s: 0.1 }));
+    const at = (thickness_mm: number) => run({ ...dip, thickness_mm }, vacuum({ dwell_s: 0.1 }));
     const [thin, thick] = [await at(1), await at(2.4)];
     expect(thick.allWet_s).toBeGreaterThan(1.1 * (thin.allWet_s ?? Infinity));
     expect(thick.last?.why).toMatch(/^the iron comes to it last; .* takes \d+ % of the heat it gets$/);
     expect(thick.last?.paths?.tool_W).toBeGreaterThan(0.5);
   });
   it('staying longer on each takes longer', async () => {
-    expect(await wet(dip, iron('vacuum', { dwell_s: 3 }))).toBeGreaterThan(
-      (await wet(dip, iron('vacuum', { dwell_s: 0.5 }))) + 10,
-    );
+    expect(await wet(dip, vacuum({ dwell_s: 3 }))).toBeGreaterThan((await wet(dip, vacuum({ dwell_s: 0.5 }))) + 10);
   });
   it('a pin in a plane melts later: its hole touches every layer', async () => {
     const withPlane = (coverage: number): BoardModel => {
@@ -128,11 +115,11 @@ describe('a vacuum iron on plated holes', () => {
       };
     };
     const first = async (coverage: number) =>
-      (await run(withPlane(coverage), iron('vacuum', { most_s: 60, tip: 'chisel' }))).joints[0].liquidus_s ?? Infinity;
+      (await run(withPlane(coverage), vacuum({ most_s: 60, tip: 'chisel' }))).joints[0].liquidus_s ?? Infinity;
     expect(await first(1)).toBeGreaterThan((await first(0.1)) * 1.1);
   });
   it('gives up on a pin after a while and comes back to it', async () => {
-    const r = await run(boardOf('DIP-8', 'four-layer'), iron('vacuum', { most_s: 1.5, dwell_s: 0.2, limit_s: 120 }));
+    const r = await run(boardOf('DIP-8', 'four-layer'), vacuum({ most_s: 1.5, dwell_s: 0.2, limit_s: 120 }));
     const order = r.joints.map((j) => j.wet_s ?? Infinity);
     expect(order).not.toEqual([...order].sort((a, b) => a - b));
   });
@@ -218,8 +205,7 @@ describe('the solder of a part', () => {
     expect(rowsOf('C0603')).toHaveLength(2);
   });
   it('takes a bead by length of row: about 24 mm³ along an SOIC-16, none under a body', () => {
-    const usual = methodsFor('SOIC-16').find((m) => m.method.kind === 'low-melt')?.method as LowMeltMethod;
-    const { all_mm3, each_mm3 } = beadOn('SOIC-16', usual.bead_mm3_mm);
+    const { all_mm3, each_mm3 } = beadOn('SOIC-16', beadFor('SOIC-16').settings.bead_mm3_mm);
     expect(all_mm3).toBeGreaterThan(20);
     expect(all_mm3).toBeLessThan(28);
     expect([...each_mm3.values()].reduce((a, b) => a + b, 0)).toBeCloseTo(all_mm3, 9);
@@ -227,18 +213,22 @@ describe('the solder of a part', () => {
     expect(beadOn('SOIC-16', 2).all_mm3).toBeCloseTo(2 * beadOn('SOIC-16', 1).all_mm3, 9);
   });
   it('understands beads said as multiples of the solder, as plans before hold them', () => {
-    const { bead_mm3_mm, ...rest } = bead();
-    expect(methodSchema.parse({ ...rest, bead_ratio: 6 })).toEqual(bead({ bead_mm3_mm: 1.2 }));
+    const { bead_mm3_mm, ...rest } = bead().settings;
+    const given = { kind: 'low-melt', label: 'Low-melt + iron', limit_s: 60, ...rest };
+    const read = givenMethodSchema.parse({ ...given, bead_ratio: 6 });
+    expect(phaseOfGiven(read)).toEqual(bead({ bead_mm3_mm: 1.2 }));
     expect(bead_mm3_mm).toBe(1.2);
-    expect(methodSchema.safeParse({ ...bead(), bead_ratio: 6 }).success).toBe(false);
-    expect(methodSchema.safeParse(rest).success).toBe(false);
-    expect(methodSchema.safeParse(null).success).toBe(false);
+    expect(givenMethodSchema.safeParse({ ...given, bead_mm3_mm, bead_ratio: 6 }).success).toBe(false);
+    expect(givenMethodSchema.safeParse(given).success).toBe(false);
+    expect(givenMethodSchema.safeParse(null).success).toBe(false);
   });
   it('is free of lead where no lead may come into the joints', () => {
-    const of = (leadFree: boolean) =>
-      methodsFor('SOIC-16', leadFree).find((m) => m.method.kind === 'low-melt')?.method as LowMeltMethod;
-    expect(of(true).alloy).toEqual({ Bi: 58, Sn: 42 });
-    expect(of(false).alloy).toBeUndefined();
+    const of = (leadFree: boolean) => {
+      const found = methodsFor('SOIC-16', { leadFree }).find((m) => m.method.id === 'bead');
+      return (found && phaseOf(found.method, 'stroke'))?.settings ?? {};
+    };
+    expect(of(true)).toMatchObject({ alloy: { Bi: 58, Sn: 42 } });
+    expect(of(false)).not.toHaveProperty('alloy');
     expect(staysLeadFree({ jointAlloy: 'SAC305' }, 'own')).toBe(true);
     expect(staysLeadFree({ jointAlloy: 'SAC305' }, 'leaded')).toBe(false);
     expect(staysLeadFree({ jointAlloy: 'Sn63Pb37' }, 'own')).toBe(false);
@@ -258,7 +248,7 @@ describe('what drains a joint', () => {
     expect(Math.abs(p.air_W + p.body_W + p.board_W)).toBeLessThan(0.2 * p.body_W);
   });
   it('an iron is its own path', async () => {
-    const r = await run(boardOf('C1206', 'four-layer'), iron('tweezers', { dwell_s: 0 }));
+    const r = await run(boardOf('C1206', 'four-layer'), tweezers());
     expect(r.last?.paths?.tool_W).toBeGreaterThan(0.5);
   });
 });
@@ -314,8 +304,10 @@ describe('bad statements', () => {
     [{ held: { kind: 'frame', width_mm: 0 } }, 'held.width_mm'],
     [{ held: { kind: 'props', d_mm: 5, places: [] } }, 'held.places'],
     [{ sinks: [{ kind: 'clip', partId: 'a', mass_g: 1e9 }] }, 'sinks.0.mass_g'],
-    [{ method: bead({ irons: 3 as 2 }) }, 'method.irons'],
-    [{ method: iron('vacuum', { dwell_s: Number.NaN }) }, 'method.dwell_s'],
+    [{ phases: [bead({ irons: 3 as 2 })] }, 'phases.0.settings.irons'],
+    [{ phases: [vacuum({ dwell_s: Number.NaN })] }, 'phases.0.settings.dwell_s'],
+    [{ phases: [] }, 'phases'],
+    [{ phases: [air(), air()] }, 'phases'],
   ])('%j is refused with its field', (change, field) => {
     const parsed = planInputSchema.safeParse({ ...planOf(boardOf('SOIC-8'), air()), ...change });
     expect(parsed.error?.issues.map((i) => i.path.join('.'))).toContain(field);

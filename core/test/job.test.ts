@@ -20,7 +20,7 @@ import {
   standsAt,
 } from '../src/job/index.ts';
 import { voltsOf } from '../src/board/netNames.ts';
-import { type Mark, type Operation } from '../src/hands/forms.ts';
+import { type Mark, type Operation } from '../src/rework/index.ts';
 import { type Measured } from '../src/ground/readings.ts';
 
 let count = 0;
@@ -52,7 +52,7 @@ const reading = (powered: boolean): JobEventBody => ({
   powered,
 });
 const suspect: JobEventBody = { type: 'suspect', partId: 'u1', why: 'low' };
-const plan: JobEventBody = { type: 'plan', planId: 'p', label: 'Air' };
+const plan: JobEventBody = { type: 'plan', planId: 'p', methodId: 'air-slow' };
 const gone: JobEventBody = { type: 'power-gone', sourceId: 'cell', how: 'taken out, 0.00 V' };
 
 const gate = (id: string, bodies: JobEventBody[], change: Partial<JobFacts> = {}) => {
@@ -67,7 +67,7 @@ const begun = (op: Operation, runId = RUN): JobEventBody => ({
   type: 'run-begun',
   runId,
   op,
-  method: 'Air',
+  methodId: 'air-slow',
   guide: null,
   offline: false,
   bench: false,

@@ -6,7 +6,7 @@ import { delaminates_s, LAMINATES } from '../src/materials/laminate.ts';
 import { currentLimit, isLimit, OLD_LIMITS, type Outer } from '../src/materials/limitAliases.ts';
 import { LIMITS, mouldLaw, solidusLaw } from '../src/materials/limits.ts';
 import { packageById, PACKAGES } from '../src/packages/index.ts';
-import { limitOf, limitRowOf, type LimitFacts } from '../src/rework/limitOf.ts';
+import { limitOf, limitRowOf, type LimitFacts } from '../src/rework/bench/limitOf.ts';
 import { NEIGHBOUR_CASES, neighbourVerdicts } from './neighbourCases.ts';
 import boardsBefore from './boardsBefore.json' with { type: 'json' };
 

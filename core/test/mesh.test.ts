@@ -2,8 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { BoardModel, PlacedPart } from '../src/board/index.ts';
 import { packageById } from '../src/packages/index.ts';
 import { property } from '../src/materials/property.ts';
-import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
-import { buildLumps } from '../src/rework/buildLumps.ts';
+import { DEFAULT_STATION } from '../src/rework/station.ts';
+import { stintOf } from '../src/rework/phases/index.ts';
+import { buildLumps } from '../src/rework/bench/buildLumps.ts';
+import { phaseFor } from './plans.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { meshBoard, overlapOnMesh, sheetConductance, targetBox } from '../src/thermal/boardMesh.ts';
 
@@ -130,23 +132,19 @@ describe('planning mesh', () => {
 describe('lumps of a plan', () => {
   const near: PlacedPart = { partId: 'r1', package: 'R0603', x_mm: 50, y_mm: 30, rotation_deg: 0, side: 'top' };
   const plug: PlacedPart = { partId: 'j1', package: 'CONN-PBT-8', x_mm: 40, y_mm: 50, rotation_deg: 0, side: 'top' };
-  const lumpsOf = (parts: PlacedPart[], kind: 'air' | 'low-melt' = 'air', aim = target) => {
-    const method = methodsFor('QFP-44')
-      .map((m) => m.method)
-      .find((m) => m.kind === kind);
-    if (!method) throw new Error('no method');
+  const lumpsOf = (parts: PlacedPart[], recipe = 'air-slow', aim = target) => {
     const b = board({ parts: [aim, ...parts] });
     const input: PlanInput = {
       board: b,
       target: 't',
-      method,
+      phases: [phaseFor('QFP-44', recipe)],
       station: DEFAULT_STATION,
       ambient_C: 20,
       quality: 'plan',
       frames: false,
     };
     const mesh = meshBoard(b, aim, 14_000);
-    return { lumps: buildLumps(input, mesh, aim), mesh };
+    return { lumps: buildLumps(input, input.phases.map(stintOf), mesh, aim), mesh };
   };
 
   it('one joint per terminal, linked to the body and to its own land', () => {
@@ -159,7 +157,7 @@ describe('lumps of a plan', () => {
     }
   });
   it('has no joint where a land is missing by design', () => {
-    const { lumps } = lumpsOf([], 'air', { ...target, noLand: ['3', '17'] });
+    const { lumps } = lumpsOf([], 'air-slow', { ...target, noLand: ['3', '17'] });
     expect(lumps.joints).toHaveLength(42);
     expect(lumps.joints.some((j) => j.terminal.id === '3')).toBe(false);
   });
@@ -194,11 +192,11 @@ describe('lumps of a plan', () => {
     expect(lumps.shaded.has(at(mesh, 60, 30))).toBe(false);
   });
   it('the iron can reach every joint, the bead joins neighbours of a row', () => {
-    const { lumps } = lumpsOf([], 'low-melt');
-    expect(lumps.tips[0].contact).toHaveLength(44);
-    const contact = lumps.tips[0].contact;
-    expect(contact.every((i) => lumps.links[i].a === lumps.tips[0].node)).toBe(true);
-    const bead = lumps.links.filter((l) => 'node' in l && l.a !== lumps.tips[0].node && l.node !== lumps.body);
+    const { lumps } = lumpsOf([], 'bead');
+    expect(lumps.tips[0][0].contact).toHaveLength(44);
+    const contact = lumps.tips[0][0].contact;
+    expect(contact.every((i) => lumps.links[i].a === lumps.tips[0][0].node)).toBe(true);
+    const bead = lumps.links.filter((l) => 'node' in l && l.a !== lumps.tips[0][0].node && l.node !== lumps.body);
     // eleven pins a side: ten gaps, four sides; the corners are further apart than a bead bridges
     expect(bead).toHaveLength(40);
   });

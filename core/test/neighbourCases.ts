@@ -151,8 +151,8 @@ export async function neighbourVerdicts(): Promise<Map<string, { below?: string;
     ['without', undefined],
   ] as const) {
     // air that melts nothing: the whole time counts
-    const method = air({ set_C: 180, limit_s: 180 });
-    const run = await runPlan(planOf(board, method, { under, moisture: 'baked' }), { now: () => 0 });
+    const blown = air({ set_C: 180, limit_s: 180 });
+    const run = await runPlan(planOf(board, blown, { under, moisture: 'baked' }), { now: () => 0 });
     for (const n of run.neighbours)
       found.set(n.partId, {
         ...found.get(n.partId),

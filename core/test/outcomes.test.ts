@@ -1,17 +1,16 @@
 /** What a rework does besides melting joints. */
 import { describe, expect, it } from 'vitest';
-import { air, boardOf, planOf } from './plans.ts';
+import { air, boardOf, type Change, planOf, tweezers } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
-import { methodsFor } from '../src/rework/defaults.ts';
-import type { AirMethod } from '../src/rework/method.ts';
+import type { Phase } from '../src/rework/phases/index.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { bodyClass_C } from '../src/materials/limits.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 
 const board = (pkg = 'SOIC-8') => boardOf(pkg, 'thin', 'pbt');
-const input = (method: AirMethod, more: Partial<PlanInput> = {}) => planOf(board(), method, more);
-async function outcomes(method: AirMethod, more: Partial<PlanInput> = {}) {
-  const run = await runPlan(input(method, more), { now: () => 0 });
+const input = (phase: Phase, more: Partial<PlanInput> = {}) => planOf(board(), phase, more);
+async function outcomes(phase: Phase, more: Partial<PlanInput> = {}) {
+  const run = await runPlan(input(phase, more), { now: () => 0 });
   if (!run.outcomes) throw new Error('no outcomes');
   return { ...run.outcomes, run };
 }
@@ -90,7 +89,7 @@ describe('small parts in the wind', () => {
     expect(wind.find((w) => w.partId === 'tiny')).toMatchObject({ loosens_s: null, verdict: 'stays' });
   });
   it('more flow pushes harder, a stage that is stronger counts', async () => {
-    const N = async (change: Partial<AirMethod>) =>
+    const N = async (change: Change<'air'>) =>
       (await outcomes(air({ limit_s: 8, ...change }), { board: beside })).wind.find((w) => w.partId === 'tiny')?.N ?? 0;
     const calm = await N({ flow_L_min: 15 });
     expect(await N({ flow_L_min: 60 })).toBeGreaterThan(calm);
@@ -104,7 +103,7 @@ describe('small parts in the wind', () => {
 describe('ceramics that stay', () => {
   const b = withPart({ partId: 'cap', package: 'C0805', x_mm: centre.x_mm, y_mm: centre.y_mm + 6 });
   it('are graded by their steepest rise', async () => {
-    const ramp = async (change: Partial<AirMethod>) =>
+    const ramp = async (change: Change<'air'>) =>
       (await outcomes(air({ limit_s: 20, ...change }), { board: b })).ceramics.find((c) => c.partId === 'cap');
     const [slow, fast] = [
       await ramp({ standoff_mm: 80, set_C: 160, flow_L_min: 20 }),
@@ -119,7 +118,7 @@ describe('ceramics that stay', () => {
 describe('the other side', () => {
   const below = (pkg: string, more: Partial<BoardModel['parts'][number]> = {}) =>
     withPart({ partId: 'below', package: pkg, side: 'bottom', ...more }, 'DPAK');
-  const fate = async (pkg: string, change: Partial<AirMethod>, more: Partial<BoardModel['parts'][number]> = {}) => {
+  const fate = async (pkg: string, change: Change<'air'>, more: Partial<BoardModel['parts'][number]> = {}) => {
     const { run } = await outcomes(air(change), { board: below(pkg, more), moisture: 'baked' });
     return { run, part: run.neighbours.find((n) => n.partId === 'below') };
   };
@@ -235,9 +234,7 @@ describe('what ends the window', () => {
   });
   it('a ceramic under a tip is judged by the step and its size', async () => {
     const tip = async (pkg: string, set_C: number) => {
-      const tweezers = methodsFor(pkg).find(({ method }) => method.kind === 'iron')?.method;
-      if (!tweezers) throw new Error('no tweezers for it');
-      const { outcomes: o } = await runPlan(planOf(board(pkg), { ...tweezers, set_C }), { now: () => 0 });
+      const { outcomes: o } = await runPlan(planOf(board(pkg), tweezers({ set_C, power_W: 40 })), { now: () => 0 });
       return o?.ceramics.find((c) => c.step_K !== undefined);
     };
     expect(await tip('C0402', 350)).toMatchObject({ grade: 'harsh', step_K: 328 });

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { air } from './plans.ts';
-import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
+import { air, beadFor, changed } from './plans.ts';
+import { DEFAULT_STATION } from '../src/rework/station.ts';
+import { methodsFor } from '../src/rework/methods/choose.ts';
 import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
 import { windowEnd } from '../src/rework/planHeat.ts';
 import { runPlan } from '../src/rework/planRun.ts';
-import type { LowMeltMethod } from '../src/rework/method.ts';
+import type { Phase } from '../src/rework/phases/index.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { CancelledError } from '../src/ground/calc.ts';
@@ -12,14 +13,17 @@ import { CancelledError } from '../src/ground/calc.ts';
 const context = { now: () => 0 };
 type Kind = keyof typeof BOARD_KINDS;
 
-function input(
-  pkg: string,
-  kind: Kind,
-  method: PlanInput['method'],
-  change: (b: BoardModel) => BoardModel = (b) => b,
-): PlanInput {
+function input(pkg: string, kind: Kind, phase: Phase, change: (b: BoardModel) => BoardModel = (b) => b): PlanInput {
   const board = change(expressBoard({ package: pkg, boardKind: kind, plastic: 'pbt', distance_mm: 6 }));
-  return { board, target: 'target', method, station: DEFAULT_STATION, ambient_C: 22, quality: 'search', frames: false };
+  return {
+    board,
+    target: 'target',
+    phases: [phase],
+    station: DEFAULT_STATION,
+    ambient_C: 22,
+    quality: 'search',
+    frames: false,
+  };
 }
 async function wetTime(i: PlanInput): Promise<number> {
   const { allWet_s } = await runPlan(i, context);
@@ -68,14 +72,11 @@ describe('orderings', () => {
 });
 
 describe('low-melt alloy with an iron', () => {
-  const lowMelt = methodsFor('SOIC-16')
-    .map((m) => m.method)
-    .find((m): m is LowMeltMethod => m.kind === 'low-melt');
-  if (!lowMelt) throw new Error('no low-melt method');
+  const lowMelt = beadFor('SOIC-16');
   it('stays liquid after the iron has left, longer on two layers than on four', async () => {
     const hold = async (kind: Kind) => {
       const run = await runPlan(input('SOIC-16', kind, lowMelt), context);
-      return (run.freezes_s ?? 0) - lowMelt.stroke_s;
+      return (run.freezes_s ?? 0) - lowMelt.settings.stroke_s;
     };
     const [two, four] = [await hold('two-layer'), await hold('four-layer')];
     expect(two).toBeGreaterThan(0.5);
@@ -84,13 +85,13 @@ describe('low-melt alloy with an iron', () => {
   it('takes time to mix, on the smallest chip too, and a narrow joint takes less of the tip', async () => {
     const chip = await runPlan(input('C0402', 'two-layer', lowMelt), context);
     expect(chip.allWet_s).toBeGreaterThanOrEqual(1);
-    expect(chip.allWet_s).toBeLessThan(lowMelt.stroke_s);
+    expect(chip.allWet_s).toBeLessThan(lowMelt.settings.stroke_s);
     const wide = await runPlan(input('SOIC-16', 'two-layer', lowMelt), context);
     expect(wide.allWet_s).toBeGreaterThan(chip.allWet_s ?? Infinity);
   });
   it('a tip wider than the joints brings no more heat; one that covers more of a row does', async () => {
     const peak = async (pkg: string, tip_mm: number) =>
-      (await runPlan(input(pkg, 'two-layer', { ...lowMelt, tip_mm, stroke_s: 3, limit_s: 5 }), context)).body_C;
+      (await runPlan(input(pkg, 'two-layer', changed(lowMelt, { tip_mm, stroke_s: 3, limit_s: 5 })), context)).body_C;
     expect(await peak('C0402', 6)).toBeCloseTo(await peak('C0402', 3), 6);
     expect(await peak('SOIC-16', 6)).toBeGreaterThan((await peak('SOIC-16', 3)) + 1);
   });
@@ -100,7 +101,7 @@ describe('low-melt alloy with an iron', () => {
     expect(iron.neighbours[0].peak_C).toBeLessThan(blown.neighbours[0].atWet_C);
   });
   it('does not offer itself for a pad under the body', () => {
-    expect(methodsFor('QFN-24').find((m) => m.method.kind === 'low-melt')?.unfit).toMatch(/pad/);
+    expect(methodsFor('QFN-24').find((m) => m.method.id === 'bead')?.unfit).toMatch(/pad/);
   });
 });
 

@@ -3,10 +3,13 @@ import type { BoardModel, PlacedPart } from '../src/board/boardModel.ts';
 import { encodeBytes } from '../src/copper/bytes.ts';
 import { boxOnBoard } from '../src/board/index.ts';
 import { packageById, type PackageModel } from '../src/packages/index.ts';
-import { DEFAULT_STATION, methodsFor } from '../src/rework/defaults.ts';
-import { reachOf } from '../src/rework/irons.ts';
+import { DEFAULT_STATION } from '../src/rework/station.ts';
+import { methodsFor } from '../src/rework/methods/choose.ts';
+import { mainPhase } from '../src/rework/methods/method.ts';
+import { reachOf } from '../src/rework/phases/rows.ts';
 import { randomOf } from '../src/ground/numerics/random.ts';
-import type { Method } from '../src/rework/method.ts';
+import type { Phase } from '../src/rework/phases/index.ts';
+import { changed, spike } from './plans.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 
 const CHIPS = ['0201', '0402', '0603', '0805', '1206', '2512'].flatMap((s) => [`C${s}`, `R${s}`]);
@@ -141,7 +144,7 @@ export function randomPlan(n: number, quality: PlanInput['quality'] = 'search', 
     powerSources: [],
     jointAlloy: among(['SAC305', 'Sn63Pb37']),
   };
-  const method = methodOf(target.package, random, Math.round(between(least_s, 3 * least_s)));
+  const phases = phasesOf(target.package, random, Math.round(between(least_s, 3 * least_s)));
   const under = among([
     undefined,
     undefined,
@@ -156,7 +159,7 @@ export function randomPlan(n: number, quality: PlanInput['quality'] = 'search', 
   return {
     board,
     target: 'target',
-    method,
+    phases,
     station: DEFAULT_STATION,
     ambient_C: 22,
     quality,
@@ -171,23 +174,23 @@ export function randomPlan(n: number, quality: PlanInput['quality'] = 'search', 
   };
 }
 
-/** One of the methods that suit the package, driven harder than anybody would. */
-function methodOf(pkg: string, random: () => number, limit_s: number): Method {
+/** One of the methods that suit the package, driven harder than anybody would; some after a spike. */
+function phasesOf(pkg: string, random: () => number, limit_s: number): Phase[] {
   const between = (a: number, b: number) => a + (b - a) * random();
-  const choices = methodsFor(pkg).filter((m) => !m.unfit);
+  const choices = methodsFor(pkg).filter((m) => !m.unfit && m.method.phases.length === 1);
   // every third by air, as far as there is a choice
-  const irons = choices.filter((m) => m.method.kind !== 'air');
+  const irons = choices.filter((m) => mainPhase(m.method).kind !== 'air');
   const pool = irons.length > 0 && random() < 0.67 ? irons : choices;
-  const { method } = pool[Math.floor(random() * pool.length)];
-  if (method.kind !== 'air') {
+  const phase = mainPhase(pool[Math.floor(random() * pool.length)].method);
+  if (phase.kind !== 'air') {
     const tip_mm = between(0.8, 6);
     const set_C = Math.round(between(280, 450));
-    if (method.kind === 'iron') return { ...method, set_C, tip_mm, limit_s };
+    if (phase.kind !== 'stroke') return [changed(phase, { set_C, tip_mm, limit_s })];
     const two = reachOf(pkg).sides > 1 && random() < 0.4;
-    return { ...method, set_C, tip_mm, stroke_s: limit_s / 2, limit_s, ...(two ? { irons: 2 as const } : {}) };
+    const stroke_s = limit_s / 2;
+    return [changed(phase, { set_C, tip_mm, stroke_s, limit_s, ...(two ? { irons: 2 as const } : {}) })];
   }
-  return {
-    ...method,
+  const blown = changed(phase, {
     set_C: Math.round(between(250, 520)),
     flow_L_min: Math.round(between(8, 110)),
     nozzle_mm: Math.round(between(4, 12)),
@@ -197,11 +200,13 @@ function methodOf(pkg: string, random: () => number, limit_s: number): Method {
     ...(random() < 0.3 ? { stages: [{ from_s: 10, standoff_mm: Math.round(between(4, 12)) }] } : {}),
     ...(random() < 0.2 ? { pulse: { on_s: between(0.5, 5), off_s: between(0.5, 5) } } : {}),
     ...(random() < 0.2 ? { tilt_deg: between(5, 50), approach_deg: between(0, 360) } : {}),
-  };
+  });
+  if (random() > 0.3) return [blown];
+  return [spike({ ratio: between(0.1, 3), most_s: between(1, 8), limit_s }), blown];
 }
 
 /** The hottest thing anything on the board could meet, °C; infrared has its own balance. */
-export function hottestSource_C({ method, under }: PlanInput): number {
+export function hottestSource_C({ phases, under }: PlanInput): number {
   if (under?.kind === 'infrared') return 900;
-  return Math.max(method.set_C, under?.kind === 'preheater' ? under.T_C : 0);
+  return Math.max(...phases.map((p) => p.settings.set_C), under?.kind === 'preheater' ? under.T_C : 0);
 }

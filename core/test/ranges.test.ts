@@ -1,58 +1,60 @@
 /** The spread of a plan: its design, its arithmetic, and whether hidden benches fall into it. */
 import { describe, expect, it } from 'vitest';
-import { air, bead, boardOf, planOf } from './plans.ts';
+import { air, bead, boardOf, planOf, spike, tweezers } from './plans.ts';
 import { coverageCases } from './coverage.ts';
-import { DEFAULT_STATION } from '../src/rework/defaults.ts';
-import { DESIGN, effectsOf, planHeat } from '../src/rework/planHeat.ts';
-import { LIFT_S, type PlanInput } from '../src/rework/planForm.ts';
+import { DEFAULT_STATION } from '../src/rework/station.ts';
+import { designFor, effectsOf, planHeat } from '../src/rework/planHeat.ts';
+import { LIFT_S } from '../src/rework/bench/runForm.ts';
+import { type PlanInput } from '../src/rework/planForm.ts';
 import { lowestTip } from '../src/rework/lowestTip.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 import { uncertainOf } from '../src/rework/uncertainty.ts';
 
-const input = (more: Partial<PlanInput> = {}) => planOf(boardOf('SOIC-8', 'two-layer', 'pbt'), air(), more);
+const input = ({ phases = [air()], ...more }: Partial<PlanInput> = {}) =>
+  planOf(boardOf('SOIC-8', 'two-layer', 'pbt'), phases, more);
 const context = { now: () => 0 };
 
 describe('the design', () => {
-  it('is balanced and its columns are orthogonal', () => {
-    for (let a = 0; a < 7; a++) {
-      expect(DESIGN.reduce((sum, row) => sum + row[a], 0)).toBe(0);
-      for (let b = 0; b < a; b++) expect(DESIGN.reduce((sum, row) => sum + row[a] * row[b], 0)).toBe(0);
+  it.each([7, 11])('for %i inputs is balanced and its columns are orthogonal', (inputs) => {
+    const design = designFor(inputs);
+    expect(design).toHaveLength(inputs + 1);
+    for (let a = 0; a < inputs; a++) {
+      expect(design.reduce((sum, row) => sum + row[a], 0)).toBe(0);
+      for (let b = 0; b < a; b++) expect(design.reduce((sum, row) => sum + row[a] * row[b], 0)).toBe(0);
     }
   });
   it('gives every effect of a linear response back exactly, however many there are', () => {
-    const slopes = [3, -2, 0.5, 0, 7, -1, 0.25];
-    const responses = DESIGN.map((row) => 40 + row.reduce((sum, z, i) => sum + z * slopes[i], 0));
-    for (const [i, e] of effectsOf(responses, 7).entries()) expect(e).toBeCloseTo(slopes[i], 12);
-    expect(effectsOf(responses, 3)).toHaveLength(3);
+    const slopes = [3, -2, 0.5, 0, 7, -1, 0.25, 4, -0.5, 1, 2];
+    for (const inputs of [3, 7, 9, 11]) {
+      const responses = designFor(inputs).map(
+        (row) => 40 + slopes.slice(0, inputs).reduce((sum, slope, i) => sum + row[i] * slope, 0),
+      );
+      expect(effectsOf(responses, inputs)).toHaveLength(inputs);
+      for (const [i, e] of effectsOf(responses, inputs).entries()) expect(e).toBeCloseTo(slopes[i], 12);
+    }
+    expect(() => designFor(12)).toThrow('too many');
   });
 });
 
 describe('inputs that may be off', () => {
-  const tweezers = {
-    kind: 'iron',
-    label: 't',
-    tool: 'tweezers',
-    set_C: 350,
-    tip_mm: 3,
-    contact: 1,
-    power_W: 40,
-    dwell_s: 0,
-    limit_s: 60,
-  } as const;
   it.each([
-    ['air', air({ stages: [{ from_s: 10, flow_L_min: 60, standoff_mm: 8 }] })],
-    ['bead', bead()],
-    ['tweezers', tweezers],
-  ] as const)('of %s: at most seven, nothing changes at zero, each changes something at one', (_, method) => {
-    const inputs = uncertainOf(method);
-    expect(inputs.length).toBeLessThanOrEqual(7);
-    const plan = input({ method });
-    for (const u of inputs) {
-      expect(u.off(plan, 0)).toEqual(plan);
-      expect(u.off(plan, 1)).not.toEqual(plan);
-      expect(u.off(plan, -1)).not.toEqual(u.off(plan, 1));
-    }
-  });
+    ['air', [air({ stages: [{ from_s: 10, flow_L_min: 60, standoff_mm: 8 }] })], 7],
+    ['bead', [bead()], 7],
+    ['tweezers', [tweezers()], 7],
+    ['a spike, then air', [spike(), air()], 11],
+  ] as const)(
+    'of %s: no more than its design takes, nothing changes at zero, each changes something at one',
+    (_, phases, most) => {
+      const inputs = uncertainOf(phases);
+      expect(inputs.length).toBeLessThanOrEqual(most);
+      const plan = input({ phases: [...phases] });
+      for (const u of inputs) {
+        expect(u.off(plan, 0)).toEqual(plan);
+        expect(u.off(plan, 1)).not.toEqual(plan);
+        expect(u.off(plan, -1)).not.toEqual(u.off(plan, 1));
+      }
+    },
+  );
   it('a calibrated station is narrower', async () => {
     const width = async (station: PlanInput['station']) => {
       const { from, to } = (await planHeat(input({ station }), context)).allWetRange_s;
@@ -70,7 +72,7 @@ describe('a plan with its ranges', () => {
     expect(plan.allWetRange_s.from).toBeLessThan(wet);
     expect(plan.allWetRange_s.to).toBeGreaterThan(wet);
     expect(plan.matters.map((m) => m.input).sort()).toEqual(
-      uncertainOf(air())
+      uncertainOf([air()])
         .map((u) => u.name)
         .sort(),
     );
@@ -88,7 +90,7 @@ describe('a plan with its ranges', () => {
   });
   it('leaves the end open where a cool station never melts it', async () => {
     const weak = air({ set_C: 345, flow_L_min: 27 });
-    const plan = await planHeat(input({ method: weak }), context);
+    const plan = await planHeat(input({ phases: [weak] }), context);
     expect(plan.allWet_s).not.toBeNull();
     expect(plan.allWetRange_s.to).toBeNull();
     expect(plan.matters[0].shift_s ?? Infinity).toBeGreaterThan(30);
@@ -113,7 +115,7 @@ describe('the lowest tip of a bead', () => {
     expect(C).toBeGreaterThanOrEqual(260);
     expect(C).toBeLessThanOrEqual(330);
     const hold = async (set_C: number) =>
-      (await runPlan({ ...plan, method: bead({ set_C }), quality: 'search', frames: false, books: false }, context))
+      (await runPlan({ ...plan, phases: [bead({ set_C })], quality: 'search', frames: false, books: false }, context))
         .hold_s;
     const off = plan.station.ironPlusMinus_K;
     expect(await hold(C - off)).toBeGreaterThanOrEqual(LIFT_S);

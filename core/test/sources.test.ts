@@ -1,14 +1,15 @@
 /** Tools and surroundings of a rework: what each must do, in orders rather than in seconds. */
+import type { AirSettings } from '../src/rework/phases/air/settings.ts';
+import type { Phase } from '../src/rework/phases/index.ts';
 import { describe, expect, it } from 'vitest';
-import { air, boardOf, planOf, runOf } from './plans.ts';
-import { blows, settingAt, stageOf } from '../src/rework/air.ts';
-import { type AirMethod } from '../src/rework/method.ts';
+import { changed, air, boardOf, planOf, runOf } from './plans.ts';
+import { blows, settingAt, stageOf } from '../src/rework/phases/air/field.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
 
 const board = boardOf('SOIC-8', 'two-layer', 'pbt');
-const run = (method: AirMethod, more: Partial<PlanInput> = {}) => runOf(board, method, more);
-async function wet(method: AirMethod, more: Partial<PlanInput> = {}): Promise<number> {
-  return (await run(method, more)).allWet_s ?? Infinity;
+const run = (phase: Phase, more: Partial<PlanInput> = {}) => runOf(board, phase, more);
+async function wet(phase: Phase, more: Partial<PlanInput> = {}): Promise<number> {
+  return (await run(phase, more)).allWet_s ?? Infinity;
 }
 /** The plastic neighbour of the express board, and where it stands from the target. */
 const plastic = (await run(air({ limit_s: 5 }))).neighbours[0];
@@ -19,7 +20,7 @@ if (!placed || !target) throw new Error('the express board has no neighbour');
 describe('air that changes on the way', () => {
   it('closing in: warm from afar, molten only after it has come close, the sooner the sooner', async () => {
     const far = air({ standoff_mm: 60, set_C: 390 });
-    const close = (from_s: number) => ({ ...far, stages: [{ from_s, standoff_mm: 9 }] });
+    const close = (from_s: number) => changed(far, { stages: [{ from_s, standoff_mm: 9 }] });
     expect(await wet(far)).toBe(Infinity);
     const [early, late] = [await wet(close(20)), await wet(close(50))];
     expect(early).toBeGreaterThan(20);
@@ -36,14 +37,18 @@ describe('air that changes on the way', () => {
       ],
     });
     expect(
-      [0, 10, 29.9, 30].map((t) => [stageOf(method, t), settingAt(method, t).set_C, settingAt(method, t).flow_L_min]),
+      [0, 10, 29.9, 30].map((t) => [
+        stageOf(method.settings, t),
+        settingAt(method.settings, t).set_C,
+        settingAt(method.settings, t).flow_L_min,
+      ]),
     ).toEqual([
       [0, 400, 45],
       [1, 430, 45],
       [1, 430, 45],
       [2, 430, 70],
     ]);
-    expect(settingAt(method, 40)).toMatchObject({ standoff_mm: 7, sweep_mm: 4 });
+    expect(settingAt(method.settings, 40)).toMatchObject({ standoff_mm: 7, sweep_mm: 4 });
   });
   it('hotter or stronger in the middle melts sooner', async () => {
     const plain = await wet(air());
@@ -55,7 +60,7 @@ describe('air that changes on the way', () => {
     const half = await wet(air({ pulse: { on_s: 3, off_s: 1 } }));
     expect(half).toBeGreaterThan(plain * 1.15);
     expect(await wet(air({ pulse: { on_s: 3, off_s: 2 } }))).toBeGreaterThan(half);
-    expect([0, 2.9, 3, 3.9, 4].map((t) => blows(air({ pulse: { on_s: 3, off_s: 1 } }), t))).toEqual([
+    expect([0, 2.9, 3, 3.9, 4].map((t) => blows(air({ pulse: { on_s: 3, off_s: 1 } }).settings, t))).toEqual([
       true,
       true,
       false,
@@ -84,7 +89,7 @@ describe('air that changes on the way', () => {
     expect(await peak(along + 180)).toBeCloseTo(onIt, 6);
   });
   it('a wide mouth spreads the same bore over more board', async () => {
-    const pads = async (mouth?: AirMethod['mouth']) =>
+    const pads = async (mouth?: AirSettings['mouth']) =>
       (await run(air({ limit_s: 15, nozzle_mm: 4, sweep_mm: 0, ...(mouth ? { mouth } : {}) }))).body_C;
     const narrow = await pads();
     expect(await pads({ kind: 'slot', w_mm: 16, h_mm: 16 })).toBeLessThan(narrow);
@@ -107,9 +112,9 @@ describe('what is under and round the board', () => {
     expect(await wet(air(), { under: { kind: 'infrared', flux_W_m2: 6000 } })).toBeLessThan(plain);
   });
   it('a mild plate cools a board that is already hotter', async () => {
-    const weak = air({ set_C: 380, flow_L_min: 25 });
-    const gentle = await run({ ...weak, limit_s: 120 }, { under: { kind: 'preheater', T_C: 60, h: 300 } });
-    const open = await run({ ...weak, limit_s: 120 });
+    const weak = air({ set_C: 380, flow_L_min: 25, limit_s: 120 });
+    const gentle = await run(weak, { under: { kind: 'preheater', T_C: 60, h: 300 } });
+    const open = await run(weak);
     expect(gentle.pads_C).toBeLessThan(open.pads_C);
   });
   it('a mat and a draught take heat away', async () => {
@@ -145,9 +150,9 @@ describe('covers', () => {
 
 describe('bad input', () => {
   it.each([
-    [{ method: air({ tilt_deg: 80 }) }, 'method.tilt_deg'],
-    [{ method: air({ pulse: { on_s: 0, off_s: 1 } }) }, 'method.pulse.on_s'],
-    [{ method: air({ stages: [{ from_s: 5, flow_L_min: 10_000 }] }) }, 'method.stages.0.flow_L_min'],
+    [{ phases: [air({ tilt_deg: 80 })] }, 'phases.0.settings.tilt_deg'],
+    [{ phases: [air({ pulse: { on_s: 0, off_s: 1 } })] }, 'phases.0.settings.pulse.on_s'],
+    [{ phases: [air({ stages: [{ from_s: 5, flow_L_min: 10_000 }] })] }, 'phases.0.settings.stages.0.flow_L_min'],
     [{ under: { kind: 'preheater', T_C: 2000, h: 40 } }, 'under.T_C'],
     [{ under: { kind: 'lava' } }, 'under.kind'],
     [{ covers: [{ kind: 'foil' }] }, 'covers.0'],

@@ -2,9 +2,10 @@
 import { describe, expect, it } from 'vitest';
 import { normalCdf } from '../src/ground/numerics/normal.ts';
 import { packageById } from '../src/packages/index.ts';
-import { methodsFor } from '../src/rework/defaults.ts';
-import type { Method } from '../src/rework/method.ts';
-import { pullTears, tornLand, type LandHistory } from '../src/rework/tornLand.ts';
+import { methodsFor } from '../src/rework/methods/choose.ts';
+import { mainPhase } from '../src/rework/methods/method.ts';
+import type { Phase } from '../src/rework/phases/index.ts';
+import { pullTears, tornLand, type LandHistory } from '../src/rework/bench/tornLand.ts';
 import { air, bead } from './plans.ts';
 
 const terminal = (w: number, h = 1.5) => ({ ...packageById('SOIC-8').terminals[0], land: { x: 0, y: 0, w, h } });
@@ -13,11 +14,11 @@ const land = (lift_C: number, w = 0.3, exposure_K_s = 0): LandHistory => ({
   lift_C,
   exposure_K_s,
 });
-const of = (pkg: string, method: Method = air(), lift_C = 220, heat_s = 30) =>
+const of = (pkg: string, phase: Phase = air(), lift_C = 220, heat_s = 30) =>
   tornLand(
     packageById(pkg).terminals.map((t) => ({ terminal: t, lift_C, exposure_K_s: 0 })),
     pkg,
-    method,
+    phase.kind === 'air' ? undefined : phase.settings.set_C,
     heat_s,
     135,
   );
@@ -68,7 +69,10 @@ describe('a method', () => {
     expect(of('SOIC-8', hot, 120, 10).p - of('SOIC-8', bead({ set_C: 400 }), 120, 10).p).toBeCloseTo(0.004, 9);
   });
   it('is told apart on one part: air, bead and a vacuum iron', () => {
-    const each = methodsFor('SOIC-16').map(({ method }) => of('SOIC-16', method, method.kind === 'air' ? 225 : 150).p);
+    const each = methodsFor('SOIC-16').map(({ method }) => {
+      const phase = mainPhase(method);
+      return of('SOIC-16', phase, phase.kind === 'air' ? 225 : 150).p;
+    });
     expect(new Set(each.map((p) => p.toFixed(5))).size).toBeGreaterThan(1);
   });
 });

@@ -1,4 +1,5 @@
-import { type Guide, type Mark, operationFor } from '@orthos/core/hands';
+import { operationFor } from '@orthos/core/hands';
+import { type Guide, type Mark } from '@orthos/core/rework';
 import { currentAttempt, foldJob, type JobEvent, type JobEventBody, lastRun } from '@orthos/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { markRows } from '../src/lib/hands/marks.ts';

@@ -1,9 +1,11 @@
 import { CalcInputError, defineCalc } from '../ground/index.ts';
 import {
   DEFAULT_STATION,
-  defaultAirMethods,
   expressBoard,
+  givenOf,
+  methodsFor,
   planHeat,
+  type Phase,
   type PlanInput,
   planInputSchema,
   planResultSchema,
@@ -14,19 +16,24 @@ import { benchInputSchema, benchTruthSchema, playBench } from '../hands/index.ts
 import { packageById } from '../packages/index.ts';
 import { SOLDER_ALLOYS } from '../alloys/index.ts';
 
+const [airSlow] = methodsFor('SOIC-8').map((m) => m.method);
 const example = {
   board: expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
   target: 'target',
-  method: { ...defaultAirMethods('SOIC-8')[0], limit_s: 20 },
+  method: { ...givenOf(airSlow), limit_s: 20 },
   station: DEFAULT_STATION,
   ambient_C: 22,
   quality: 'search',
 };
 
-const runCost = (input: PlanInput) => (input.quality === 'plan' ? 1 : 0.12) * (input.method.limit_s / 120);
+const limitOf = (phases: readonly Phase[]) => phases.reduce((sum, p) => sum + p.giveUp_s, 0);
+/** Seconds that a run of plan quality takes, measured. */
+export const phasesCost = (phases: readonly Phase[], until_s = limitOf(phases)): number =>
+  Math.min(until_s, limitOf(phases)) / 120;
+const runCost = ({ quality, phases }: PlanInput) => (quality === 'plan' ? 1 : 0.12) * phasesCost(phases);
 
 /** What the schema cannot know: the target must be a part of this board that has joints. */
-function checkTarget(input: PlanInput, at = ''): void {
+export function checkTarget(input: Pick<PlanInput, 'board' | 'target'>, at = ''): void {
   const refuse = (field: string, message: string) => new CalcInputError([{ field: at + field, message }]);
   const part = input.board.parts.find((p) => p.partId === input.target);
   if (!part) throw refuse('target', `the board has no part "${input.target}"`);
@@ -55,7 +62,7 @@ export const planHeatCalc = defineCalc({
   input: planInputSchema,
   output: planResultSchema,
   example,
-  cost: (input) => runCost(input) + 9 * 0.12 * (input.method.limit_s / 120),
+  cost: (input) => runCost(input) + 13 * 0.12 * phasesCost(input.phases),
   run: (input, context) => {
     checkTarget(input);
     return planHeat(input, context);
@@ -68,7 +75,7 @@ export const planBenchCalc = defineCalc({
   input: benchInputSchema,
   output: benchTruthSchema,
   example: { plan: example, seed: 7 },
-  cost: (input) => 0.12 * (input.plan.method.limit_s / 120),
+  cost: (input) => 0.12 * phasesCost(input.plan.phases),
   run: (input, context) => {
     checkTarget(input.plan, 'plan.');
     return playBench(input, context);

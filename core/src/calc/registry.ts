@@ -5,6 +5,7 @@ import { diagnoseLocate, diagnoseNext, diagnoseRank } from './diagnoseCalcs.ts';
 import { blowAwayCalc, heatBench, heatField, jetProfileCalc } from './heatCalcs.ts';
 import { jointVolumeCalc } from './jointCalcs.ts';
 import { heatSimulateCalc, planBenchCalc, planHeatCalc } from './planCalcs.ts';
+import { heatReworkCalc } from './reworkCalcs.ts';
 import { type Calc, type CalcContext, CalcInputError, parseInput } from '../ground/index.ts';
 
 export class UnknownCalcError extends Error {
@@ -68,6 +69,7 @@ const list = [
   alloyCleanUpCalc,
   heatSimulateCalc,
   planHeatCalc,
+  heatReworkCalc,
   planBenchCalc,
   circuitSolve,
   diagnoseRank,

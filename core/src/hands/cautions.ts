@@ -1,21 +1,21 @@
 /** Usual cautions, shown at the step and for the board where they apply. */
 import type { BoardModel, PlacedPart, SourceKind } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { limitRowOf, type Method } from '../rework/index.ts';
+import { kindOf, limitRowOf, type Method } from '../rework/index.ts';
 import type { Step } from './forms.ts';
 
 interface CautionFacts {
   board: BoardModel;
   target?: PlacedPart;
-  /** Kind of the plan in use. */
-  method?: Method['kind'];
+  /** The method of the plan in use. */
+  method?: Method;
   /** An alloy is in the joints, or worked into them, whatever the method. */
   alloyed?: boolean;
   sources: readonly SourceKind[];
 }
 
 interface CautionRule {
-  steps: Step[];
+  steps: readonly Step[];
   when?: (facts: CautionFacts) => boolean;
   text: string;
 }
@@ -26,7 +26,11 @@ const feeds = (kind: SourceKind) => (f: CautionFacts) => f.sources.includes(kind
 const serves = (what: 'mains' | 'vehicle' | 'industrial') => (f: CautionFacts) =>
   f.board.service?.includes(what) ?? false;
 
-const RULES: CautionRule[] = [
+/** Where the cautions of the tools in hand stand among all others. */
+const OF_THE_PHASES = 'of the phases';
+
+/** Most dangerous first. */
+const RULES: (CautionRule | typeof OF_THE_PHASES)[] = [
   {
     steps: ['intake', 'protect', 'verify'],
     when: (f) => serves('mains')(f) || feeds('mains')(f),
@@ -47,11 +51,7 @@ const RULES: CautionRule[] = [
     steps: ['protect'],
     text: 'Foil and metal strips only on a board that has no power, and nowhere left behind.',
   },
-  {
-    steps: ['remove', 'fit'],
-    when: (f) => f.method === 'air',
-    text: 'Hot air burns skin and lights alcohol: cap bottles, keep freeze and duster spray away.',
-  },
+  OF_THE_PHASES,
   { steps: HANDS, text: 'Hot surfaces and fumes: extraction on, face out of the flux. Rosin can sensitise.' },
   {
     steps: ['remove', 'prepare', 'fit', 'release'],
@@ -59,7 +59,7 @@ const RULES: CautionRule[] = [
   },
   {
     steps: ['remove', 'prepare'],
-    when: (f) => f.method === 'low-melt' || f.alloyed === true,
+    when: (f) => f.alloyed === true || (f.method?.phases.some((p) => kindOf(p).bridges) ?? false),
     text: 'Low-melt alloy: only one without cadmium. Its residue must leave lands and legs, above all where lead is present.',
   },
   {
@@ -86,11 +86,6 @@ const RULES: CautionRule[] = [
     steps: HANDS,
     when: hasLimit(/^(pvc|pom)$/),
     text: 'PVC gives off acid from 180 °C, POM formaldehyde from 220: extraction on, heat away from them.',
-  },
-  {
-    steps: HANDS,
-    when: (f) => f.method === 'air',
-    text: 'Fluoropolymer sleeves and wire give off fumes from 300 °C that make you ill a day later: out of the air with them.',
   },
   {
     steps: ['remove', 'prepare'],
@@ -121,5 +116,7 @@ const RULES: CautionRule[] = [
 
 /** The cautions that apply at a step, most dangerous first. */
 export function cautionsFor(step: Step, facts: CautionFacts): string[] {
-  return RULES.filter((r) => r.steps.includes(step) && (r.when?.(facts) ?? true)).map((r) => r.text);
+  const phases = (facts.method?.phases ?? []).flatMap((p): CautionRule[] => [...kindOf(p).cautions]);
+  const rules = RULES.flatMap((r) => (r === OF_THE_PHASES ? phases : [r]));
+  return [...new Set(rules.filter((r) => r.steps.includes(step) && (r.when?.(facts) ?? true)).map((r) => r.text))];
 }

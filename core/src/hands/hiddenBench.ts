@@ -5,8 +5,17 @@
  */
 import { z } from 'zod';
 import { type CalcContext, randomOf } from '../ground/index.ts';
-import { inTurn } from './guide.ts';
-import { type PlanInput, planInputSchema, runPlan, uncertainOf, wetAt } from '../rework/index.ts';
+import {
+  handsClock,
+  inTurn,
+  kindOf,
+  mainPhase,
+  type PlanInput,
+  planInputSchema,
+  runPlan,
+  uncertainOf,
+  wetAt,
+} from '../rework/index.ts';
 
 export const benchInputSchema = z.strictObject({
   plan: planInputSchema,
@@ -53,24 +62,27 @@ export async function playBench({ plan, seed }: BenchInput, context: CalcContext
   const deviate = () => (random() + random() + random() + random() - 2) * 1.7;
   const usual: PlanInput = { ...plan, quality: 'search', frames: false, ambient_C: plan.ambient_C + deviate() };
   // a plus-minus is two standard deviations
-  const truth = uncertainOf(plan.method).reduce((input, u) => u.off(input, 0.5 * deviate()), usual);
+  const truth = uncertainOf(plan.phases).reduce((input, u) => u.off(input, 0.5 * deviate()), usual);
   const run = await runPlan(truth, context);
   const surface = (s: number | null) => {
     const noise = 1 + NOISE.part * deviate();
     return s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate());
   };
-  const modelled = run.joints.map((j) => ({ terminal: j.terminal, wet_s: wetAt(j) }));
-  const { method } = plan;
-  const joints =
-    method.kind === 'iron' && method.tool === 'vacuum'
-      ? oneAfterAnother(modelled, surface)
-      : modelled.map((j) => ({ ...j, wet_s: surface(j.wet_s) }));
+  const clock = handsClock(run);
+  const modelled = run.joints.map((j) => ({ terminal: j.terminal, wet_s: clock(wetAt(j)) }));
+  const oneByOne = kindOf(mainPhase(plan)).inTurn === true;
+  const joints = oneByOne
+    ? oneAfterAnother(modelled, surface)
+    : modelled.map((j) => ({ ...j, wet_s: surface(j.wet_s) }));
   const wet = joints.map((j) => j.wet_s);
-  const all = run.allWet_s === null || wet.includes(null) ? null : Math.max(run.allWet_s, ...wet.map((s) => s ?? 0));
+  const allWet = clock(run.allWet_s);
   return {
     joints,
-    allWet_s: all,
-    freezes_s: run.freezes_s,
-    hurt: run.neighbours.flatMap((n) => (n.over_s === null ? [] : [{ partId: n.partId, at_s: n.over_s }])),
+    allWet_s: allWet === null || wet.includes(null) ? null : Math.max(allWet, ...wet.map((s) => s ?? 0)),
+    freezes_s: clock(run.freezes_s),
+    hurt: run.neighbours.flatMap((n) => {
+      const at_s = clock(n.over_s);
+      return at_s === null ? [] : [{ partId: n.partId, at_s }];
+    }),
   };
 }

@@ -7,7 +7,18 @@ import { faultSchema, METER_TYPES } from '../circuit/index.ts';
 import { EVENTS, type Sign, SIGNS, SWAPS } from '../diagnosis/index.ts';
 import { SOURCE_KINDS } from '../board/index.ts';
 import { measuredSchema as measured, placeSchema as place } from '../ground/index.ts';
-import { guideSchema, landsCleanSchema, MARKS, OPERATIONS, scannedSchema, SLIP_KINDS } from '../hands/index.ts';
+import { SLIP_KINDS } from '../hands/index.ts';
+import {
+  guideSchema,
+  idOfLabel,
+  landsCleanSchema,
+  MARKS,
+  methodIdSchema,
+  OPERATIONS,
+  phasesSchema,
+  scannedSchema,
+  stationSchema,
+} from '../rework/index.ts';
 import { id, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intake.ts';
 
@@ -36,7 +47,26 @@ const LAND_STATES = ['good', 'dirty', 'torn'] as const;
 export type LandMark = (typeof LAND_STATES)[number];
 export type JointMark = (typeof JOINT_STATES)[number];
 
-export const jobEventSchema = z.discriminatedUnion('type', [
+/** The board that was worked on; of jobs that have several. */
+const boardId = z.uuid().optional();
+/** What a plan's events say of it besides, and a run's; those of older logs do not. */
+const ofPlan = { methodId: methodIdSchema.optional(), boardId };
+const ofRun = {
+  partId: id.optional(),
+  op: z.enum(OPERATIONS).optional(),
+  methodId: methodIdSchema.optional(),
+  phase: z.string().max(40).optional(),
+  boardId,
+};
+
+/** The tools a plan was computed for, or a run begun with, as they were then. */
+export const kitSnapshotSchema = z.strictObject({
+  station: stationSchema.extend({ id: z.string().max(60), name: z.string().max(200) }),
+  iron: z.strictObject({ id: z.string().max(60), name: z.string().max(200) }),
+});
+export type KitSnapshot = z.infer<typeof kitSnapshotSchema>;
+
+const bodies = z.discriminatedUnion('type', [
   ...intakeEvents,
   z.strictObject({
     type: z.literal('observation'),
@@ -101,7 +131,7 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     /** What was measured and what it ruled out, reading by reading, in words. */
     story: z.array(text.max(400)).max(40).optional(),
   }),
-  z.strictObject({ type: z.literal('plan'), planId: id, label: z.string().max(100) }),
+  z.strictObject({ type: z.literal('plan'), planId: id, methodId: methodIdSchema, partId: id.optional(), boardId }),
   /** A source that the board model does not list; the event's id names it. */
   z.strictObject({ type: z.literal('power-source'), label: text.max(120), kind: z.enum(SOURCE_KINDS) }),
   z.strictObject({
@@ -112,33 +142,56 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     residual_V: z.number().min(0).max(2000).optional(),
   }),
   z.strictObject({ type: z.literal('power-connected'), sourceId: id }),
-  z.strictObject({ type: z.literal('target-confirmed'), landmarks: z.array(id).min(2, 'two landmarks').max(10) }),
-  z.strictObject({ type: z.literal('neighbour-covered'), partId: id, how: text }),
-  z.strictObject({ type: z.literal('neighbour-accepted'), partId: id, why: text }),
+  z.strictObject({
+    type: z.literal('target-confirmed'),
+    landmarks: z.array(id).min(2, 'two landmarks').max(10),
+    partId: id.optional(),
+    boardId,
+  }),
+  /** `partId` is the neighbour, `target` the part that is worked at. */
+  z.strictObject({ type: z.literal('neighbour-covered'), partId: id, how: text, target: id.optional(), ...ofPlan }),
+  z.strictObject({ type: z.literal('neighbour-accepted'), partId: id, why: text, target: id.optional(), ...ofPlan }),
   z.strictObject({
     type: z.literal('laid-out'),
     /** Tools within reach, as named by the plan. */
     tools: z.array(z.string().max(120)).max(40),
     /** What each tool is really set to. */
     setPoints: z.array(z.strictObject({ id: z.string().max(40), value: z.number() })).max(20),
+    partId: id.optional(),
+    ...ofPlan,
   }),
   z.strictObject({
     type: z.literal('run-begun'),
     runId: z.uuid(),
     op: z.enum(OPERATIONS),
-    method: z.string().max(60),
+    methodId: methodIdSchema,
+    /** What a method was called that goes by its id now; of runs begun before methods had ids. */
+    method: z.string().max(60).optional(),
+    /** The plan it follows, if it follows one, and what exactly the hands do, with which tools. */
+    planId: id.optional(),
+    phases: phasesSchema.optional(),
+    kit: kitSnapshotSchema.optional(),
+    partId: id.optional(),
+    boardId,
     guide: guideSchema.nullable(),
     /** Begun while the server was away: gates were judged by what the browser knew. */
     offline: z.boolean(),
     /** A simulated board played it. */
     bench: z.boolean(),
   }),
-  z.strictObject({ type: z.literal('mark'), runId: z.uuid(), instruction: z.string().max(40), what: z.enum(MARKS) }),
+  z.strictObject({
+    type: z.literal('mark'),
+    runId: z.uuid(),
+    instruction: z.string().max(40),
+    what: z.enum(MARKS),
+    ...ofRun,
+  }),
   z.strictObject({ type: z.literal('mark-moved'), eventId: id, to: moment }),
   z.strictObject({
     type: z.literal('run-ended'),
     runId: z.uuid(),
     outcome: z.enum(['finished', 'given up']),
+    ...ofRun,
   }),
   z.strictObject({
     type: z.literal('joint'),
@@ -146,6 +199,7 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     runId: z.uuid().optional(),
     terminal: z.string().min(1).max(20),
     state: z.enum(JOINT_STATES),
+    ...ofRun,
   }),
   scannedSchema,
   landsCleanSchema,
@@ -189,7 +243,7 @@ export const jobEventSchema = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('slip'), kind: z.enum(SLIP_KINDS), runId: z.uuid().optional() }),
   z.strictObject({ type: z.literal('slip-checked'), slipId: id, ok: z.boolean(), result: text }),
-  z.strictObject({ type: z.literal('override'), gate: id, why: text }),
+  z.strictObject({ type: z.literal('override'), gate: id, why: text, partId: id.optional(), boardId }),
   z.strictObject({ type: z.literal('new-attempt'), why: text }),
   /** The owner has it back. */
   z.strictObject({ type: z.literal('handed-over'), to: z.string().trim().max(200).optional() }),
@@ -203,13 +257,31 @@ export const jobEventSchema = z.discriminatedUnion('type', [
     reason: z.enum(DECLINE_REASONS).optional(),
   }),
 ]);
-export type JobEventBody = z.infer<typeof jobEventSchema>;
+export type JobEventBody = z.infer<typeof bodies>;
 
-/** An event as kept: who and when, UTC milliseconds. `v` is the version of the body's form. */
+/** Bodies as they were written before methods had ids: a plan and a run named theirs by its label. */
+function withIds(body: unknown): unknown {
+  if (typeof body !== 'object' || body === null || !('type' in body) || 'methodId' in body) return body;
+  if (body.type === 'plan' && 'label' in body && typeof body.label === 'string') {
+    const { label, ...rest } = body;
+    return { ...rest, methodId: idOfLabel(label) };
+  }
+  if (body.type === 'run-begun' && 'method' in body && typeof body.method === 'string')
+    return { ...body, methodId: idOfLabel(body.method) };
+  return body;
+}
+
+/** A body of any version; what comes out is today's. */
+export const jobEventSchema = z.preprocess(withIds, bodies);
+
+/** Version of the form that bodies are written in. 1 named methods by their labels. */
+export const EVENT_VERSION = 2 as const;
+
+/** An event as kept: who and when, UTC milliseconds. `v` is the version of the form it came in; its body is today's. */
 export interface JobEvent {
   id: string;
   at: number;
   actor: string;
-  v: 1;
+  v: 1 | 2;
   body: JobEventBody;
 }

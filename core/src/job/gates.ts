@@ -7,7 +7,8 @@ import { compareReading } from '../ground/index.ts';
 import type { SourceKind } from '../board/index.ts';
 import { currentAttempt, isFitted, isOff, saidAllWet, type Attempt, type JobState } from './jobState.ts';
 import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
-import type { LayOut, Step } from '../hands/index.ts';
+import type { Step } from '../hands/index.ts';
+import { methodName, type LayOut } from '../rework/index.ts';
 import { judgeShort } from '../diagnosis/index.ts';
 
 export interface GateResult {
@@ -97,7 +98,7 @@ const RULES: GateRule[] = [
       if (!plan) return unmet('no plan chosen');
       if (facts.planFresh === null) return unknown('the plan could not be compared with its inputs');
       return facts.planFresh
-        ? met(plan.label, [plan.planId])
+        ? met(methodName(plan.methodId), [plan.planId])
         : unmet('inputs changed since it was computed', [plan.planId]);
     },
   },

@@ -1,9 +1,12 @@
 export { benchMinutes } from './benchMinutes.ts';
 export {
+  EVENT_VERSION,
   type JobEvent,
   type JobEventBody,
   jobEventSchema,
   type JointMark,
+  type KitSnapshot,
+  kitSnapshotSchema,
   type LandMark,
   PART_ORIGINS,
   QUANTITIES,

@@ -4,7 +4,8 @@ import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
 import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from '../board/index.ts';
 import type { JobEvent, JobEventBody, JointMark, LandMark } from './events.ts';
-import type { Guide, Mark, Operation, SlipKind } from '../hands/index.ts';
+import type { SlipKind } from '../hands/index.ts';
+import { type Guide, type Mark, methodName, type Operation, type Phase } from '../rework/index.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
 type Kept<T extends JobEventBody['type']> = Body<T> & { id: string; at: number };
@@ -21,7 +22,12 @@ interface RunMark {
 export interface Run {
   id: string;
   op: Operation;
+  methodId: string;
+  /** What it is called. */
   method: string;
+  /** What exactly the hands do, and by which plan; runs begun long ago do not say. */
+  phases?: Phase[];
+  planId?: string;
   guide: Guide | null;
   begun: number;
   offline: boolean;
@@ -267,7 +273,10 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       attempt.runs.push({
         id: body.runId,
         op: body.op,
-        method: body.method,
+        methodId: body.methodId,
+        method: body.method ?? methodName(body.methodId),
+        ...(body.phases ? { phases: body.phases } : {}),
+        ...(body.planId ? { planId: body.planId } : {}),
         guide: body.guide,
         begun: at,
         offline: body.offline,

@@ -15,7 +15,7 @@ export interface Standing {
   /** Whether the log has the beginning of this run. */
   hasRun(runId: string): boolean;
   /** The plan computed last for the target. */
-  plan: { id: string; labels: readonly string[] } | null;
+  plan: { id: string; methods: readonly string[] } | null;
   /** Whether the shop has this step of a routine for this kind of board. */
   hasRoutineStep(routineId: string, step: string): boolean;
 }
@@ -90,9 +90,9 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
     case 'plan':
       if (job.plan?.id !== body.planId)
         return { field: 'body.planId', message: 'is not the plan computed last for this target' };
-      return job.plan.labels.includes(body.label)
+      return job.plan.methods.includes(body.methodId)
         ? undefined
-        : { field: 'body.label', message: `the plan has ${job.plan.labels.join(', ')}` };
+        : { field: 'body.methodId', message: `the plan has ${job.plan.methods.join(', ')}` };
     case 'power-gone':
     case 'power-connected':
       return [...board.powerSources, ...job.state.sources].some((s) => s.id === body.sourceId)

@@ -4,6 +4,7 @@
  * Time spent at each temperature is kept in bins, so one history answers for every law, any shift of it, and adds up with others.
  */
 
+import { z } from 'zod';
 import { delaminates_s, type Laminate } from './laminate.ts';
 
 /** What a body stands: dose (°C, s), threshold (°C), a laminate so many kelvin the worse for damp, or more than any solder. */
@@ -40,10 +41,27 @@ const BIN_K = 2;
 /** The coldest bin begins here, °C: below it no law counts. */
 const COLDEST_C = 20;
 
+/** An exposure as it is kept: seconds in bins of 2 K from 20 °C up, and the peak, °C; null before anything was seen. */
+export const exposureRecordSchema = z.strictObject({
+  seconds: z.array(z.number().min(0)).max(2000),
+  peak_C: z.number().nullable(),
+});
+export type ExposureRecord = z.infer<typeof exposureRecordSchema>;
+
 /** Seconds a body has spent at each temperature, in bins of 2 K, and its peak, °C. */
 export class Exposure {
-  private readonly seconds: number[] = [];
-  peak_C = -Infinity;
+  private readonly seconds: number[];
+  peak_C: number;
+
+  /** `before`: what it has been through already. */
+  constructor(before: ExposureRecord = { seconds: [], peak_C: null }) {
+    this.seconds = [...before.seconds];
+    this.peak_C = before.peak_C ?? -Infinity;
+  }
+
+  record(): ExposureRecord {
+    return { seconds: [...this.seconds], peak_C: this.peak_C === -Infinity ? null : this.peak_C };
+  }
 
   add(T: number, dt: number): void {
     this.peak_C = Math.max(this.peak_C, T);

@@ -1,4 +1,4 @@
-export { Exposure, type Harm, harmBy, judge, type Judgement, type Law, rate } from './dose.ts';
+export { Exposure, exposureRecordSchema, type Harm, harmBy, judge, type Judgement, type Law, rate } from './dose.ts';
 export { hole_mm3, printed_mm3, USUAL_PRINT } from './jointVolume.ts';
 export {
   COPPER,

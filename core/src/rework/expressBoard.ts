@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import type { BoardModel } from '../board/index.ts';
-import { packageById, readPackage } from '../packages/index.ts';
+import { packageById, type PackageModel, readPackage, type Rect } from '../packages/index.ts';
 
 export const BOARD_KINDS = {
   thin: {
@@ -95,21 +95,33 @@ export const expressSchema = z.strictObject({
 });
 export type ExpressAnswers = z.infer<typeof expressSchema>;
 
+/**
+ * Copper that a pad or a tab under a package has to itself, mm: a tab sits on an area larger than its land, a centre pad on little more than itself.
+ * `place` puts a rectangle of the package on the board.
+ */
+export function hotCopper(
+  { terminals }: PackageModel,
+  place: (land: Rect) => { x0: number; x1: number; y0: number; y1: number },
+): { x_mm: number; y_mm: number; w_mm: number; h_mm: number }[] {
+  const hot = terminals.find((t) => t.kind === 'pad' || t.kind === 'tab');
+  if (!hot) return [];
+  const margin = hot.kind === 'tab' ? 3 : 1;
+  const { x0, x1, y0, y1 } = place(hot.land);
+  return [{ x_mm: x0 - margin, y_mm: y0 - margin, w_mm: x1 - x0 + 2 * margin, h_mm: y1 - y0 + 2 * margin }];
+}
+
 export function expressBoard(a: ExpressAnswers): BoardModel {
   const kind = BOARD_KINDS[a.boardKind];
   const target = packageById(a.package);
   const size = kind.size_mm;
   const centre = size / 2;
   const plasticId = PLASTICS[a.plastic].package;
-  const pad = target.terminals.find((t) => t.kind === 'pad' || t.kind === 'tab');
-  // a tab sits on a copper area of its own, larger than its land; a centre pad on little more than itself
-  const margin = pad?.kind === 'tab' ? 3 : 1;
-  const under = pad && {
-    x_mm: centre + pad.land.x - pad.land.w / 2 - margin,
-    y_mm: centre + pad.land.y - pad.land.h / 2 - margin,
-    w_mm: pad.land.w + 2 * margin,
-    h_mm: pad.land.h + 2 * margin,
-  };
+  const [under] = hotCopper(target, ({ x, y, w, h }) => ({
+    x0: centre + x - w / 2,
+    x1: centre + x + w / 2,
+    y0: centre + y - h / 2,
+    y1: centre + y + h / 2,
+  }));
   const plastic = plasticId ? packageById(plasticId) : undefined;
   return {
     v: 1,

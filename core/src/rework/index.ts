@@ -1,32 +1,34 @@
-export { DEFAULT_STATION, defaultAirMethods, type MethodChoice, methodsFor, onDial } from './defaults.ts';
 export { BOARD_KINDS, type ExpressAnswers, expressBoard, expressSchema, PLASTICS } from './expressBoard.ts';
 export { type Fate, fateOf, HARM_TONE } from './fate.ts';
-export { beadOn, reachOf } from './irons.ts';
-export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './limitOf.ts';
+export { inTurn, latestSafe, meltOrder, windowPhase, type WindowPhase } from './guide.ts';
 export {
-  type AirMethod,
-  dialOf,
-  type IronMethod,
-  type LowMeltMethod,
-  type Method,
-  methodSchema,
-  type StationModel,
-  stationSchema,
-  UNMARKED_DIAL,
-} from './method.ts';
-export {
-  type FieldFrames,
-  harmOf,
-  LIFT_S,
-  type PlanInput,
-  planInputSchema,
-  type PlanRun,
-  planRunSchema,
-  wetAt,
-} from './planForm.ts';
+  type Guide,
+  guideSchema,
+  landsCleanSchema,
+  type LayOut,
+  type Mark,
+  MARKS,
+  type Operation,
+  OPERATIONS,
+  scannedSchema,
+} from './handForms.ts';
+export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
+export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
+export { type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
+export { type MethodChoice, methodName, methodsFor, onDial } from './methods/choose.ts';
+export { fittingMethod } from './methods/fitting.ts';
+export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
+export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
+export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.ts';
+export { KIND_NAMES, kindOf, type Phase, phasesSchema } from './phases/index.ts';
+export { COUNT, type Instruction, type Words, type Workplace } from './phases/instruction.ts';
+export { reachOf } from './phases/rows.ts';
+export { type PlanInput, planInputSchema } from './planForm.ts';
+export { guideOf, handsClock } from './planGuide.ts';
 export { planHeat, type PlanResult, planResultSchema, windowEnd } from './planHeat.ts';
 export { runPlan } from './planRun.ts';
+export { reworkInput, reworkOutput, tellRework } from './procedure.ts';
+export { RANGES } from './ranges.ts';
 export { solderOf } from './solderOf.ts';
-export { type JointState, MAT, type Surroundings, surroundingsSchema } from './surroundingsForm.ts';
+export { DEFAULT_STATION, dialOf, type StationModel, stationSchema, UNMARKED_DIAL } from './station.ts';
 export { uncertainOf } from './uncertainty.ts';
-export { type Range, RANGES } from './ranges.ts';

@@ -3,21 +3,26 @@
  * runs in which the tip is as much colder than its dial as the iron may be. A colder tip spares flux, lands and laminate.
  */
 import type { CalcContext } from '../ground/index.ts';
-import type { LowMeltMethod } from './method.ts';
-import { LIFT_S, type PlanInput, type PlanRun } from './planForm.ts';
+import { LIFT_S, type PlanRun } from './bench/runForm.ts';
+import type { PhaseOf } from './phases/index.ts';
+import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 
 /** Set-points tried, °C: what irons can be set to for soldering, by the step people set. */
 const TRIED = { from_C: 220, to_C: 420, step_K: 10 };
 
 /** Whether all joints melt at once and stay so for a lift after the iron has left. */
-function holds({ allWet_s, hold_s, ended_s }: PlanRun, method: LowMeltMethod): boolean {
+function holds({ allWet_s, hold_s, ended_s }: PlanRun, stroke_s: number): boolean {
   if (allWet_s === null) return false;
-  return (hold_s ?? ended_s - method.stroke_s) >= LIFT_S;
+  return (hold_s ?? ended_s - stroke_s) >= LIFT_S;
 }
 
 /** °C of the dial; null where the hottest tried does not: such a part is lifted while the iron strokes. */
-export async function lowestTip(input: PlanInput, method: LowMeltMethod, context: CalcContext): Promise<number | null> {
+export async function lowestTip(
+  input: PlanInput,
+  phase: PhaseOf<'stroke'>,
+  context: CalcContext,
+): Promise<number | null> {
   const { from_C, to_C, step_K } = TRIED;
   const steps = (to_C - from_C) / step_K;
   const rounds = Math.ceil(Math.log2(steps + 1));
@@ -25,11 +30,17 @@ export async function lowestTip(input: PlanInput, method: LowMeltMethod, context
   const does = async (step: number): Promise<boolean> => {
     const set_C = from_C + step * step_K - input.station.ironPlusMinus_K;
     const run = await runPlan(
-      { ...input, method: { ...method, set_C }, quality: 'search', frames: false, books: false },
+      {
+        ...input,
+        phases: [{ ...phase, settings: { ...phase.settings, set_C } }],
+        quality: 'search',
+        frames: false,
+        books: false,
+      },
       { ...context, progress: undefined },
     );
     context.progress?.(Math.min(1, ++done / rounds));
-    return holds(run, method);
+    return holds(run, phase.settings.stroke_s);
   };
   // the lowest step that does is above `no`, at or below `yes`; one past the last stands for none
   let [no, yes] = [-1, steps + 1];

@@ -1,124 +1,26 @@
-/** What a plan is computed from, and what one run of it tells. */
+/** What a plan is computed from: what is found at the bench, and the phases of the work. */
 import { z } from 'zod';
-import { boardModelSchema } from '../board/index.ts';
-import { type Harm, harmBy } from '../materials/index.ts';
-import { shopLimitsSchema } from './limitOf.ts';
-import { methodSchema, stationSchema } from './method.ts';
-import { outcomesSchema } from './outcomesForm.ts';
-import { surroundingsSchema } from './surroundingsForm.ts';
+import { type ReworkCase, reworkCaseSchema } from './bench/caseForm.ts';
+import { givenMethodSchema, phaseOfGiven } from './methods/given.ts';
+import { type Phase, phasesSchema } from './phases/index.ts';
 
-export const planInputSchema = z.strictObject({
-  board: boardModelSchema,
-  target: z.string().min(1),
-  method: methodSchema,
-  station: stationSchema,
-  ambient_C: z.number().min(-20).max(60),
-  ...surroundingsSchema.shape,
-  /** Rows of the limits table as this shop wants them. */
-  limits: shopLimitsSchema.optional(),
-  /** The part goes on: until its solder melts nothing holds it in the wind. */
-  fitting: z.boolean().optional(),
-  /** Cells of the mesh and step: 14 000 at 50 ms for plans, 3 000 at 100 ms for searching. */
-  quality: z.enum(['plan', 'search']).default('plan'),
-  /** Keep the books of energy; costs a twentieth of the time. */
-  books: z.boolean().optional(),
+export interface PlanInput extends ReworkCase {
+  phases: Phase[];
   /** Also return the temperature field of the working side over time. */
-  frames: z.boolean().default(false),
-});
-export type PlanInput = z.infer<typeof planInputSchema>;
-
-const joint = z.strictObject({
-  terminal: z.string(),
-  /** Begins to melt, is molten through. */
-  solidus_s: z.number().nullable(),
-  liquidus_s: z.number().nullable(),
-  /** Lets go: molten and, where alloy has to mix in or the metal is corroded, wetted. Plans of older engines lack it. */
-  wet_s: z.number().nullable().optional(),
-  peak_C: z.number(),
-  /** Melting range of what is in it. */
-  solidus_C: z.number().optional(),
-  liquidus_C: z.number().optional(),
-});
-
-/** From "all wet" until the part is off, s (estimate). */
-export const LIFT_S = 3;
-
-/** When a joint lets go, s; null when it never does. */
-export const wetAt = (j: z.infer<typeof joint>): number | null => (j.wet_s === undefined ? j.liquidus_s : j.wet_s);
-
-/** Heat into a joint just before it melted, W; negative where it drains. */
-const paths = z.strictObject({ tool_W: z.number(), air_W: z.number(), body_W: z.number(), board_W: z.number() });
-export type Paths = z.infer<typeof paths>;
-
-const neighbour = z.strictObject({
-  partId: z.string(),
-  distance_mm: z.number(),
-  /** On the other side of the board; hangs too heavy there to stay when its solder melts. */
-  far: z.boolean().optional(),
-  hangs: z.boolean().optional(),
-  /** No method works with it there. */
-  takeOut: z.boolean().optional(),
-  /** What it stands for some seconds; null where no temperature harms it. */
-  limit_C: z.number().nullable(),
-  limitPlusMinus_C: z.number(),
-  /** Harm until the part is off, share of what it stands, and how much hotter all could have been, K. Plans of older engines lack them. */
-  says: z.enum(['hurts', 'may hurt', 'near', 'clear']).optional(),
-  /** Null where it is harmed at once. */
-  dose: z.number().nullable().optional(),
-  margin_K: z.number().nullable().optional(),
-  /** Highest temperature until the part is off, or of the whole run when its joints are never wet. */
-  atWet_C: z.number(),
-  peak_C: z.number(),
-  /** When it is harmed. */
-  over_s: z.number().nullable(),
-  /** When the neighbour's own joints melt, if they do. */
-  loosens_s: z.number().nullable(),
-});
-
-/** Harm to a neighbour until the part is off; plans of older engines knew a peak alone. */
-export function harmOf(n: z.infer<typeof neighbour>): { says: Harm; margin_K: number | null } {
-  if (n.says !== undefined) return { says: n.says, margin_K: n.margin_K ?? null };
-  const margin_K = n.limit_C === null ? null : n.limit_C - n.atWet_C;
-  return { says: margin_K === null ? 'clear' : harmBy(margin_K, n.limitPlusMinus_C, false), margin_K };
+  frames: boolean;
 }
 
-const fieldFrames = z.strictObject({
-  /** Cell edges on the board, mm. */
-  x_mm: z.array(z.number()),
-  y_mm: z.array(z.number()),
-  times_s: z.array(z.number()),
-  /** times × ny × nx, row-major, °C, working side. */
-  values: z.custom<Float32Array>((v) => v instanceof Float32Array),
-});
-export type FieldFrames = z.infer<typeof fieldFrames>;
-
-export const planRunSchema = z.strictObject({
-  joints: z.array(joint),
-  /** All joints molten at the same time, s; null when they never are. */
-  allWet_s: z.number().nullable(),
-  /** When the first joint freezes again after that (low-melt: the iron has left), if it does. */
-  freezes_s: z.number().nullable(),
-  /** How long all stay movable after the iron has left, s; null while they still were at the end. Of beads only. */
-  hold_s: z.number().nullable().optional(),
-  last: z.strictObject({ terminal: z.string(), why: z.string(), paths: paths.optional() }).nullable(),
-  body_C: z.number(),
-  pads_C: z.number(),
-  neighbours: z.array(neighbour),
-  /** What ends the window first: a limit, a small part loose in the wind, a heavy one falling off the other side, the part's own body. */
-  closes: z
-    .strictObject({
-      at_s: z.number(),
-      partId: z.string(),
-      why: z.enum(['limit', 'wind', 'falls', 'body']).optional(),
-    })
-    .nullable(),
-  ended_s: z.number(),
-  cells: z.number(),
-  steps: z.number(),
-  frames: fieldFrames.optional(),
-  /** What else it does; plans of older engines lack it. */
-  outcomes: outcomesSchema.optional(),
-  /** Heat put in, kept and lost, J, where `books` asked for it. */
-  energy: z.strictObject({ input_J: z.number(), stored_J: z.number(), lost_J: z.number() }).optional(),
-});
-export type PlanRun = z.infer<typeof planRunSchema>;
+/** `phases`, or one tool as `method` says it. */
+export const planInputSchema = reworkCaseSchema
+  .extend({
+    method: givenMethodSchema.optional(),
+    phases: phasesSchema.optional(),
+    frames: z.boolean().default(false),
+  })
+  .transform(({ method, phases, ...rest }, context): PlanInput => {
+    if (method && !phases) return { ...rest, phases: [phaseOfGiven(method)] };
+    if (phases && !method) return { ...rest, phases };
+    const message = phases ? 'either a method or phases' : 'say a method, or phases';
+    context.addIssue({ code: 'custom', path: [phases ? 'phases' : 'method'], message });
+    return z.NEVER;
+  });

@@ -1,12 +1,14 @@
 /**
- * A method with its ranges: the run as set, and eight quick ones in which the inputs that matter are off by their plus-minus, all at
- * once, after the design of Plackett & Burman (Biometrika 33, 1946): every input's effect comes out of all eight. Effects are taken on
+ * A procedure with its ranges: the run as set, and eight quick ones (twelve above seven inputs) in which the inputs that matter are off by their
+ * plus-minus, all at once, after the designs of Plackett & Burman (Biometrika 33, 1946): every input's effect comes out of all of them. Effects are taken on
  * rates (1/time, nothing where it never happens), on which heat acts evenly, and added in squares.
  */
 import { z } from 'zod';
 import type { CalcContext } from '../ground/index.ts';
 import { lowestTip } from './lowestTip.ts';
-import { planRunSchema, wetAt, type PlanInput, type PlanRun } from './planForm.ts';
+import { planRunSchema, wetAt, type PlanRun } from './bench/runForm.ts';
+import type { PhaseOf } from './phases/index.ts';
+import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 import { uncertainOf } from './uncertainty.ts';
 
@@ -38,18 +40,26 @@ export const planResultSchema = planRunSchema.extend({
 });
 export type PlanResult = z.infer<typeof planResultSchema>;
 
-/** Plackett & Burman's eight runs for up to seven inputs: a cyclic row and one with all low. */
-const ROW = [1, 1, 1, -1, 1, -1, -1];
-export const DESIGN: readonly (readonly number[])[] = [
-  ...ROW.map((_, shift) => ROW.map((_, i) => ROW[(i + 7 - shift) % 7])),
-  ROW.map(() => -1),
+/** First rows of Plackett & Burman's designs for up to seven and up to eleven inputs; the others are its turns, and a last one with all low. */
+const ROWS = [
+  [1, 1, 1, -1, 1, -1, -1],
+  [1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1],
 ];
 
-/** Effect of every input on a response over the design: half the difference between high and low. */
+/** The runs for so many inputs, at most eleven: how far each is off in each. */
+export function designFor(inputs: number): readonly (readonly number[])[] {
+  const row = ROWS.find((r) => r.length >= inputs);
+  if (!row) throw new Error(`${inputs} inputs are too many for a design of twelve runs.`);
+  const n = row.length;
+  return [...row.map((_, shift) => row.map((_sign, i) => row[(i + n - shift) % n])), row.map(() => -1)];
+}
+
+/** Effect of every input on a response over its design: half the difference between high and low. */
 export function effectsOf(responses: readonly number[], inputs: number): number[] {
+  const design = designFor(inputs);
   return Array.from(
     { length: inputs },
-    (_, i) => responses.reduce((sum, r, n) => sum + DESIGN[n][i] * r, 0) / responses.length,
+    (_, i) => responses.reduce((sum, r, n) => sum + design[n][i] * r, 0) / responses.length,
   );
 }
 
@@ -68,11 +78,14 @@ export function windowEnd(run: PlanRun): number | null {
 }
 
 export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
-  const { method } = input;
-  const inputs = uncertainOf(method);
+  const { phases } = input;
+  const inputs = uncertainOf(phases);
+  const design = designFor(inputs.length);
   // the full run is as long as seven quick ones, the search for a bead's tip as four
-  const search = method.kind === 'low-melt' ? 4 / 20 : 0;
-  const [full, quick] = [((1 - search) * 7) / 16, (1 - search) / 16];
+  const bead = phases.length === 1 ? phases.find((p): p is PhaseOf<'stroke'> => p.kind === 'stroke') : undefined;
+  const runs = 7 + design.length + 1;
+  const search = bead ? 4 / (runs + 4) : 0;
+  const [full, quick] = [((1 - search) * 7) / runs, (1 - search) / runs];
   const part = (from: number, share: number): CalcContext => ({
     ...context,
     progress: (done, partial) => context.progress?.(from + share * done, partial),
@@ -81,13 +94,13 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
   context.progress?.(full, nominal);
   const quickly: PlanInput = { ...input, quality: 'search', frames: false, books: false };
   const members: PlanRun[] = [];
-  for (const [n, row] of DESIGN.entries()) {
+  for (const [n, row] of design.entries()) {
     const off = inputs.reduce((i, u, k) => u.off(i, row[k]), quickly);
     members.push(await runPlan(off, part(full + quick * n, quick)));
   }
-  const centre = await runPlan(quickly, part(full + 8 * quick, quick));
-  const lowestTip_C = method.kind === 'low-melt' ? await lowestTip(input, method, part(1 - search, search)) : undefined;
-  const { limit_s } = method;
+  const centre = await runPlan(quickly, part(full + quick * design.length, quick));
+  const lowestTip_C = bead ? await lowestTip(input, bead, part(1 - search, search)) : undefined;
+  const limit_s = phases.reduce((sum, p) => sum + p.giveUp_s, 0);
 
   /** What a time may be: effects of the inputs on its rate round the full run's. */
   function spreadOf(time: (run: PlanRun) => number | null | undefined) {

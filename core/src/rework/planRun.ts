@@ -1,31 +1,25 @@
-/** One method on one target, from cold until its window has closed: a `ReworkRun` from beginning to end, with pictures on the way. */
+/** One procedure on one target until its window has closed: a `ReworkRun` from beginning to end, phase by phase, with pictures on the way. */
 import { type CalcContext, CancelledError } from '../ground/index.ts';
-import { OutOfBoundsError } from '../thermal/index.ts';
-import { frameRecorder } from './frames.ts';
-import type { PlanInput, PlanRun } from './planForm.ts';
-import { ReworkRun } from './reworkRun.ts';
+import { asFineAsNeeded } from './bench/finer.ts';
+import { frameRecorder } from './bench/frames.ts';
+import { ReworkRun } from './bench/reworkRun.ts';
+import type { PlanRun } from './bench/runForm.ts';
+import { stintOf } from './phases/index.ts';
+import type { PlanInput } from './planForm.ts';
 
 /** Go on this long after all joints are wet, to find the window's end, s; less once it has closed this long ago. */
 const [AFTER_WET, AFTER_HURT, HURT_S] = [60, 8, 5];
-/** A run that leaves its bounds is done again with finer steps, up to so many times as fine; then it is an error. */
-const FINEST = 4;
 
 /**
- * Computes one method. `input.target` must be a part of the board with terminals. Throws `OutOfBoundsError` rather than tell a temperature that is
+ * Computes one procedure. `input.target` must be a part of the board with terminals. Throws `OutOfBoundsError` rather than tell a temperature that is
  * not possible.
  */
-export async function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
-  for (let finer = 1; ; finer *= 2)
-    try {
-      return await runWith(input, context, finer);
-    } catch (e) {
-      if (!(e instanceof OutOfBoundsError) || finer >= FINEST) throw e;
-    }
+export function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
+  return asFineAsNeeded((finer) => drive(new ReworkRun(input, input.phases.map(stintOf), { finer }), input, context));
 }
 
-async function runWith(input: PlanInput, context: CalcContext, finer: number): Promise<PlanRun> {
-  const { limit_s } = input.method;
-  const run = new ReworkRun(input, finer);
+async function drive(run: ReworkRun, input: PlanInput, context: CalcContext): Promise<PlanRun> {
+  const { limit_s } = run;
   const recorder = input.frames ? frameRecorder(run.mesh, limit_s) : undefined;
   let pictured = -0.1;
   while (run.time < limit_s - 1e-9) {
@@ -40,9 +34,16 @@ async function runWith(input: PlanInput, context: CalcContext, finer: number): P
       context.progress?.(done, picture ? recorder.frames() : undefined);
       await context.breathe?.();
     }
-    if (looked && isOver(run)) break;
+    if (looked && (isOver(run) || !goesOn(run))) break;
   }
   return { ...run.result(), ...(recorder ? { frames: recorder.frames() } : {}) };
+}
+
+/** Hands over where a phase has come to its end; false where the work ends there, with joints that hold. */
+function goesOn(run: ReworkRun): boolean {
+  const over = run.phaseIsOver();
+  // once all are loose the part is lifted in this phase
+  return over === 'no' || run.joints.allLoose_s !== null || run.next(over);
 }
 
 /** Whether all that a plan tells has been seen. */

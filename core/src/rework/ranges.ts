@@ -1,5 +1,5 @@
 /**
- * Between what each setting of a tool, and each figure of a station, may lie: said once, for the forms of methods, the fields on a screen, and what is
+ * Between what each setting of a phase, and each figure of a station, may lie: said once, for the forms of phases, the fields on a screen, and what is
  * tried off.
  */
 export type Range = readonly [min: number, max: number];
@@ -11,10 +11,11 @@ const iron = {
   /** Contact of the tip against that of a well wetted film. */
   contact: [0.1, 3],
   power_W: [10, 500],
-  limit_s: [5, 300],
 } as const satisfies Record<string, Range>;
 
 export const RANGES = {
+  /** After how long a phase is given up. */
+  phase: { giveUp_s: [1, 900] },
   air: {
     set_C: [100, 550],
     flow_L_min: [2, 200],
@@ -22,7 +23,6 @@ export const RANGES = {
     standoff_mm: [3, 120],
     sweep_mm: [0, 40],
     sweep_deg: [-360, 360],
-    limit_s: [5, 300],
     /** When a stage of the setting begins. */
     from_s: [0, 300],
     /** On and off of pulses. */
@@ -39,6 +39,7 @@ export const RANGES = {
     pass_s: [0.2, 20],
     rest_s: [0, 20],
   },
+  spike: { ratio: [0.1, 5], most_s: [1, 30] },
   iron: { ...iron, dwell_s: [0, 30], most_s: [1, 60] },
   station: {
     efficiency: [0.3, 1],

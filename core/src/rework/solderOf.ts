@@ -1,7 +1,7 @@
 /** Solder of a whole part, and the rows a bead along it would take. */
 import { type Composition, density_g_cm3 } from '../alloys/index.ts';
 import { packageById } from '../packages/index.ts';
-import { rowsOf } from './irons.ts';
+import { rowsOf } from './phases/rows.ts';
 
 export interface SolderOfPart {
   joints: number;

@@ -230,3 +230,14 @@ export function sheetConductance(mesh: BoardMesh, column: number): number {
   for (let l = 0; l < mesh.grid.dz.length; l++) sum += mesh.grid.kx[column + l * mesh.columns] * mesh.grid.dz[l];
   return sum;
 }
+
+/** The column that a place on the board, mm, lies in; beyond the mesh, the nearest. */
+export function columnAt({ ex, ey, grid }: BoardMesh, x_mm: number, y_mm: number): number {
+  const along = (edges: Float64Array, at_mm: number) => {
+    const last = edges.length - 2;
+    let i = 0;
+    while (i < last && edges[i + 1] * 1000 <= at_mm) i++;
+    return i;
+  };
+  return along(ey, y_mm) * grid.stride + along(ex, x_mm);
+}

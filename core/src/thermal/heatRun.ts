@@ -14,7 +14,7 @@
 import { factorise, type GridKernel, type Sweeps } from './gridKernel.ts';
 import { LinkedColumns, type CellLink } from './columns.ts';
 import { assemble, type BoardGrid } from './grid.ts';
-import { branchOf, enthalpyAt, slopeOf, temperatureOf } from './enthalpy.ts';
+import { branchOf, enthalpyAt, type JointEnthalpy, slopeOf, temperatureOf } from './enthalpy.ts';
 import { ironPower, ironRegime, type HeatLink, type HeatNode } from './heatNodes.ts';
 import {
   type Elimination,
@@ -224,6 +224,22 @@ export class HeatRun {
     if (this.linkG[k] === G) return;
     this.linkG[k] = G;
     this.linksChanged = true;
+  }
+
+  /**
+   * Solder goes into joint `node` or out of it: from now on it follows `enthalpy`. Its temperature stays, what is fed comes at the node's start
+   * temperature, and the heat that takes it from there is booked as put in. Throws where the node is no joint.
+   */
+  changeJoint(node: number, enthalpy: JointEnthalpy): void {
+    const joint = this.nodes[node];
+    if (joint.type !== 'joint') throw new Error(`Node ${joint.id} is no joint.`);
+    const T = this.T[node];
+    const held = this.H[node] - enthalpyAt(joint.enthalpy, joint.T0);
+    const start = enthalpyAt(enthalpy, joint.T0);
+    joint.enthalpy = enthalpy;
+    this.H[node] = enthalpyAt(enthalpy, T);
+    this.input_J += this.H[node] - start - held;
+    this.initialNode[node] = start;
   }
 
   /** Advances by `dt` seconds. Throws `OutOfBoundsError` where a temperature is not possible. */

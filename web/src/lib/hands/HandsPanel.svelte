@@ -13,7 +13,8 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { solderedTerminals } from '@orthos/core/board';
-  import { type Operation, operationFor, workSide } from '@orthos/core/hands';
+  import { operationFor, workSide } from '@orthos/core/hands';
+  import { methodName, type Operation } from '@orthos/core/rework';
   import { blocks, currentAttempt } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
@@ -87,7 +88,7 @@
     <a class="button button-main" {href}>{open ? 'Go on with the run' : runs.length > 0 ? 'Begin again' : 'Begin'}</a>
     <p class="text-[13px] text-ink2">
       {#if method}{op === 'prepare' ? 'After' : 'By'}
-        {method.label.toLowerCase()}{#if view.inUse === null}: no plan in use{/if}.{/if}
+        {methodName(method.id).toLowerCase()}{#if view.inUse === null}: no plan in use{/if}.{/if}
       One key or pedal leads through.
     </p>
   </div>

@@ -1,5 +1,5 @@
 /** A run's marks beside what was predicted for them. */
-import { type Mark, meltOrder } from '@orthos/core/hands';
+import { type Mark, meltOrder } from '@orthos/core/rework';
 import type { Run } from '@orthos/core/job';
 
 export interface MarkRow {

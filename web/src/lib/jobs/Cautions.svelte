@@ -8,7 +8,7 @@
     cautionsFor(step, {
       board: view.board,
       target: view.board.parts.find((p) => p.partId === view.inputs?.target),
-      method: view.inUse?.method.kind,
+      method: view.inUse?.method,
       alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
       sources: [
         ...view.board.powerSources.map((s) => s.kind ?? 'lead'),

@@ -1,25 +1,9 @@
 /** What the pages of a job know of it. The server writes it, in `server/jobs/jobView.ts`; here is its form alone. */
 import type { BoardModel } from '@orthos/core/board';
 import type { Flood, Step } from '@orthos/core/hands';
-import type { GateResult, JobEvent, JobType } from '@orthos/core/job';
-import type { Method, PlanResult, ShopLimits, StationModel, Surroundings } from '@orthos/core/rework';
-
-/** What a plan is computed from, as the technician set it. */
-export interface PlanSettings {
-  v: 1;
-  stationId: string;
-  ironId: string;
-  ambient_C: number;
-  /** Under and round the board; open, still air without. */
-  surroundings?: Surroundings;
-  methods: Method[];
-}
-
-/** The tools a plan was computed for, as they were then. */
-export interface KitSnapshot {
-  station: StationModel & { id: string; name: string };
-  iron: { id: string; name: string };
-}
+import type { PlanSettings } from '$lib/plan/stored';
+import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
+import type { Method, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
 /** What a plan for a job would be computed from now. */
 export interface PlanInputs {
@@ -77,10 +61,10 @@ export interface JobStanding {
   gates: GateResult[];
   inputs: PlanInputs | null;
   /** The plan computed last for the target that is chosen now. */
-  plan: { id: string; results: Record<string, PlanResult> } | null;
+  plan: { id: string; results: Readonly<Record<string, PlanResult>> } | null;
   freshness: Freshness | null;
   /** The plan that the hands follow, if one was chosen. */
-  inUse: { label: string; method: Method; result: PlanResult } | null;
+  inUse: { planId: string; method: Method; result: PlanResult } | null;
   /** Neighbours that something has to be done about first. */
   hotNeighbours: string[];
   photos: PhotoView[];

@@ -2,7 +2,7 @@
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { BoardModel } from '@orthos/core/board';
-  import { type Method, type PlanResult, wetAt, windowEnd } from '@orthos/core/rework';
+  import { type Method, methodName, type PlanResult, wetAt, windowEnd } from '@orthos/core/rework';
   import { scaleLinear } from 'd3';
   import { closedBy, rangeText, seconds, verdictOf } from './words';
   import { settingLine, type Panel } from './settings';
@@ -25,9 +25,9 @@
   const ticks = $derived(x.ticks(5));
 
   function move(by: number) {
-    const labels = fit.map((m) => m.method.label);
-    const at = labels.indexOf(chosen ?? '');
-    chosen = labels[(at + by + labels.length) % labels.length] ?? null;
+    const ids = fit.map((m) => m.method.id);
+    const at = ids.indexOf(chosen ?? '');
+    chosen = ids[(at + by + ids.length) % ids.length] ?? null;
   }
   useKeys('Plan', () => [
     { keys: ['ArrowUp', 'ArrowDown'], label: 'method', run: (key) => move(key === 'ArrowDown' ? 1 : -1), line: true },
@@ -49,13 +49,13 @@
 </script>
 
 <div role="radiogroup" aria-label="Methods" class:stale>
-  {#each fit as { method } (method.label)}
-    {@const r = results[method.label]}
-    {@const here = chosen === method.label}
+  {#each fit as { method } (method.id)}
+    {@const r = results[method.id]}
+    {@const here = chosen === method.id}
     <label class="row {here ? 'border-hot bg-hot-soft' : 'border-transparent hover:bg-bench'}">
-      <input type="radio" name="method" value={method.label} bind:group={chosen} class="sr-only" />
+      <input type="radio" name="method" value={method.id} bind:group={chosen} class="sr-only" />
       <span class="min-w-0">
-        <span class="block font-semibold">{method.label}</span>
+        <span class="block font-semibold">{methodName(method.id)}</span>
         <span class="block text-[13px] text-ink2">{settingLine(method, units)}</span>
         {#if r}
           {@const v = verdictOf(r, board)}
@@ -77,8 +77,8 @@
         viewBox="0 -2 {WIDTH + 8} 44"
         role="img"
         aria-label={r
-          ? `${method.label}: ${rangeText(r) ? `all wet ${rangeText(r)}` : 'stays solid'}${closedBy(board, r) ? `, then ${closedBy(board, r)}` : ''}`
-          : `${method.label}: computing`}
+          ? `${methodName(method.id)}: ${rangeText(r) ? `all wet ${rangeText(r)}` : 'stays solid'}${closedBy(board, r) ? `, then ${closedBy(board, r)}` : ''}`
+          : `${methodName(method.id)}: computing`}
       >
         <line x1="0" x2={WIDTH} y1="20" y2="20" stroke="var(--line)" />
         {#if r}
@@ -117,7 +117,7 @@
           {/if}
           {#if b.last !== null}<rect x={x(b.last) - 1.5} y="6" width="3" height="28" fill="var(--ink)" />{/if}
         {:else}
-          <rect x="0" y="17" width={WIDTH * (progress[method.label] ?? 0)} height="6" fill="var(--evidence)" />
+          <rect x="0" y="17" width={WIDTH * (progress[method.id] ?? 0)} height="6" fill="var(--evidence)" />
         {/if}
       </svg>
     </label>

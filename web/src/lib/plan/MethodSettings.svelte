@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Method } from '@orthos/core/rework';
-  import { KNOBS, methodOf, textsOf, unitName, type Panel } from './settings';
+  import { type Field, kindOf, type Method, methodName, type Phase } from '@orthos/core/rework';
+  import { fieldName, fieldsOf, methodOf, textsOf, unitName, type Panel } from './settings';
 
   interface Props {
     method: Method;
@@ -10,7 +10,6 @@
   }
   let { method, units, onSave, onClose }: Props = $props();
 
-  const knobs = $derived(KNOBS[method.kind]);
   // the form starts from the method and is the user's afterwards
   // svelte-ignore state_referenced_locally
   let texts = $state(textsOf(method, units));
@@ -18,7 +17,12 @@
   let busy = $state(false);
   /** Something rare is set: show it. */
   // svelte-ignore state_referenced_locally
-  const opened = KNOBS[method.kind].more.some((k) => texts[k.key] !== '' && texts[k.key] !== k.choices?.[0][0]);
+  const opened = method.phases.map((p) =>
+    fieldsOf(p).more.some((f) => {
+      const text = texts[fieldName(p, f)];
+      return text !== '' && text !== f.choices?.[0][0];
+    }),
+  );
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
@@ -31,43 +35,50 @@
   }
 </script>
 
-{#snippet field(k: (typeof knobs.usual)[number])}
-  {@const unit = unitName(k, units)}
+{#snippet field(p: Phase, f: Field)}
+  {@const unit = unitName(f, units)}
+  {@const name = fieldName(p, f)}
   <div>
-    <label class="label" for="k-{k.key}">{k.label}{unit ? `, ${unit}` : ''}</label>
-    {#if k.choices}
-      <select id="k-{k.key}" class="field" bind:value={texts[k.key]}>
-        {#each k.choices as [value, name] (value)}<option {value}>{name}</option>{/each}
+    <label class="label" for="k-{name}">{f.label}{unit ? `, ${unit}` : ''}</label>
+    {#if f.choices}
+      <select id="k-{name}" class="field" bind:value={texts[name]}>
+        {#each f.choices as [value, words] (value)}<option {value}>{words}</option>{/each}
       </select>
     {:else}
       <input
-        id="k-{k.key}"
+        id="k-{name}"
         class="field"
-        inputmode={k.alloy ? undefined : 'decimal'}
-        placeholder={k.hint}
-        bind:value={texts[k.key]}
-        aria-invalid={issues[k.key] ? true : undefined}
-        aria-describedby={issues[k.key] ? `k-${k.key}-note` : undefined}
+        inputmode={f.alloy ? undefined : 'decimal'}
+        placeholder={f.hint}
+        bind:value={texts[name]}
+        aria-invalid={issues[name] ? true : undefined}
+        aria-describedby={issues[name] ? `k-${name}-note` : undefined}
       />
     {/if}
-    {#if issues[k.key]}<p id="k-{k.key}-note" role="alert" class="mt-1 text-[13px] font-semibold text-stop">
-        {issues[k.key]}
+    {#if issues[name]}<p id="k-{name}-note" role="alert" class="mt-1 text-[13px] font-semibold text-stop">
+        {issues[name]}
       </p>{/if}
   </div>
 {/snippet}
 
-<form onsubmit={save} class="my-3 border border-line p-4" aria-label="Settings of {method.label}">
-  <div class="grid grid-cols-3 gap-3">
-    {#each knobs.usual as k (k.key)}{@render field(k)}{/each}
-  </div>
-  <details class="mt-3" open={opened}>
-    <summary class="min-h-8 cursor-pointer text-ink2"
-      >{method.kind === 'air' ? 'Path, stage 2, lean, mouth, pulses' : 'Tip and way of working'}</summary
-    >
-    <div class="mt-2 grid grid-cols-3 gap-3">
-      {#each knobs.more as k (k.key)}{@render field(k)}{/each}
-    </div>
-  </details>
+<form onsubmit={save} class="my-3 border border-line p-4" aria-label="Settings of {methodName(method.id)}">
+  {#each method.phases as p, n (p.id)}
+    {@const { usual, more, moreTitle } = fieldsOf(p)}
+    <fieldset class={n > 0 ? 'mt-4 border-t border-faint pt-3' : ''}>
+      {#if method.phases.length > 1}<legend class="mb-2 font-semibold">{n + 1}. {kindOf(p).name}</legend>{/if}
+      <div class="grid grid-cols-3 gap-3">
+        {#each usual as f (f.key)}{@render field(p, f)}{/each}
+      </div>
+      {#if more.length > 0}
+        <details class="mt-3" open={opened[n]}>
+          <summary class="min-h-8 cursor-pointer text-ink2">{moreTitle}</summary>
+          <div class="mt-2 grid grid-cols-3 gap-3">
+            {#each more as f (f.key)}{@render field(p, f)}{/each}
+          </div>
+        </details>
+      {/if}
+    </fieldset>
+  {/each}
   <div class="mt-4 flex gap-2">
     <button class="button button-main" disabled={busy}>Keep these</button>
     <button type="button" class="button" onclick={onClose}>Leave as it was</button>

@@ -12,6 +12,9 @@
     fateOf,
     harmOf,
     type Method,
+    methodName,
+    type Phase,
+    phaseOf,
     type PlanResult,
     type Surroundings,
     wetAt,
@@ -63,13 +66,14 @@
   const stale = $derived(!planner.running && view.plan !== null && view.freshness === 'stale');
   const oldEngine = $derived(!planner.running && view.freshness === 'older-engine');
   const result = $derived(chosen ? results[chosen] : undefined);
-  const method = $derived(inputs?.methods.find((m) => m.method.label === chosen)?.method);
+  const method = $derived(inputs?.methods.find((m) => m.method.id === chosen)?.method);
   /** Units, and what the air dial of this station says. */
   const panel = $derived({ ...units, air: inputs?.station.air });
+  const byAir = $derived(method && phaseOf(method, 'air') !== undefined);
+  const bead = $derived(method && phaseOf(method, 'stroke'));
+  /** The method the hands follow, as long as its plan holds. */
   const inUse = $derived(
-    view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met'
-      ? view.gates.find((g) => g.id === 'plan-fresh')?.why
-      : undefined,
+    view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met' ? view.inUse?.method.id : undefined,
   );
   const unfit = $derived(inputs?.methods.filter((m) => m.unfit) ?? []);
 
@@ -77,7 +81,7 @@
     const best = bestMethod(results);
     if (!chosen || !results[chosen]) {
       if (best && !planner.running) chosen = best;
-      else if (planner.running) chosen ??= inputs?.methods[0]?.method.label ?? null;
+      else if (planner.running) chosen ??= inputs?.methods[0]?.method.id ?? null;
     }
   });
 
@@ -109,18 +113,26 @@
   async function use() {
     if (!view.plan || !chosen || stale || planner.running) return;
     try {
-      await recordEvent(view.ticket.id, { type: 'plan', planId: view.plan.id, label: chosen });
+      await recordEvent(view.ticket.id, {
+        type: 'plan',
+        planId: view.plan.id,
+        methodId: chosen,
+        ...(inputs ? { partId: inputs.target } : {}),
+      });
     } catch (e) {
       problem = (e as Error).message;
     }
   }
   async function saveSettings(next: Method): Promise<boolean> {
     if (!inputs) return false;
-    const methods = inputs.settings.methods.map((m) => (m.label === next.label ? next : m));
+    const methods = inputs.settings.methods.map((m) => (m.id === next.id ? next : m));
     return keep({ ...inputs.settings, methods });
   }
-  async function saveAndCompute(next: Method) {
-    if (await saveSettings(next)) await compute();
+  /** The tip as cold as it may be, and all computed again. */
+  async function tipAt(set_C: number) {
+    if (!method) return;
+    const phases = method.phases.map((p) => (p === bead ? { ...p, settings: { ...p.settings, set_C } } : p)) as Phase[];
+    if (await saveSettings({ ...method, phases })) await compute();
   }
   /** Stores settings; what was computed from the old ones goes. True when the server has them. */
   async function keep(settings: unknown): Promise<boolean> {
@@ -347,7 +359,7 @@
       <p class="mt-1 mb-3 text-[13px] text-caution">
         <span class="font-semibold"
           ><span aria-hidden="true">◆</span>
-          {method && method.kind !== 'air' ? 'The iron' : inputs.kit.station.name}: uncalibrated.</span
+          {method && !byAir ? 'The iron' : inputs.kit.station.name}: uncalibrated.</span
         >
         Trust the order and the risks; take the seconds as ranges.
       </p>
@@ -374,7 +386,7 @@
       >
     </div>
     {#if editing && method}
-      {#key method.label}
+      {#key method.id}
         <MethodSettings {method} units={panel} onSave={saveSettings} onClose={() => (editing = false)} />
       {/key}
     {/if}
@@ -436,7 +448,7 @@
           </li>
         {/each}
       </ul>
-      {#if method?.kind === 'low-melt' && !stale && result.lowestTip_C !== undefined}
+      {#if bead && !stale && result.lowestTip_C !== undefined}
         {@const lowest = result.lowestTip_C}
         <div class="mt-2 flex items-center gap-3 border-t border-faint pt-2">
           <p class="flex-1 text-ink2">
@@ -444,13 +456,11 @@
               No tip keeps every joint liquid for a lift once the iron has left: lift while it strokes.
             {:else}
               <strong class="text-ink">{formatTemperature(lowest, units)}</strong> is the lowest tip that keeps every
-              joint liquid for a lift once the iron has left{lowest === method.set_C ? ': as set' : ''}.
+              joint liquid for a lift once the iron has left{lowest === bead.settings.set_C ? ': as set' : ''}.
             {/if}
           </p>
-          {#if lowest !== null && lowest !== method.set_C}
-            <button class="button" onclick={() => saveAndCompute({ ...method, set_C: lowest })}
-              >Set {formatTemperature(lowest, units)}</button
-            >
+          {#if lowest !== null && lowest !== bead.settings.set_C}
+            <button class="button" onclick={() => tipAt(lowest)}>Set {formatTemperature(lowest, units)}</button>
           {/if}
         </div>
       {/if}
@@ -465,7 +475,7 @@
     {/if}
     {#if unfit.length > 0}
       <h3 class="mt-4 mb-1 text-[13px] text-ink2">Not on this job</h3>
-      {#each unfit as u (u.method.label)}<p><strong>{u.method.label}</strong>: {u.unfit}.</p>{/each}
+      {#each unfit as u (u.method.id)}<p><strong>{methodName(u.method.id)}</strong>: {u.unfit}.</p>{/each}
     {/if}
     <p class="mt-4 text-[13px] text-ink3">
       Hot surfaces and fumes: extraction on, eyes covered, cells out before heat. Wash hands after lead.

@@ -8,7 +8,7 @@ import { planInputOf } from './planInput';
 export class Planner {
   running = $state(false);
   error = $state<string | null>(null);
-  /** Fraction done per method label. */
+  /** Fraction done, by method. */
   progress = $state<Record<string, number>>({});
   results = $state.raw<Record<string, PlanResult>>({});
   frames = $state.raw<Record<string, FieldFrames>>({});
@@ -27,27 +27,27 @@ export class Planner {
     this.frames = {};
     this.timing = { first: null, all: null };
     const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
-    this.progress = Object.fromEntries(methods.map((m) => [m.label, 0]));
+    this.progress = Object.fromEntries(methods.map((m) => [m.id, 0]));
     const start = performance.now();
     const one = async (method: Method) => {
       const result = await runInPool<PlanResult>('plan.heat', planInputOf(board, inputs, method, true), {
         signal: abort.signal,
         onProgress: (done, partial) => {
           // progress comes by a way of its own and may arrive after the result
-          if (this.abort !== abort || this.progress[method.label] === 1) return;
-          this.progress = { ...this.progress, [method.label]: done };
+          if (this.abort !== abort || this.progress[method.id] === 1) return;
+          this.progress = { ...this.progress, [method.id]: done };
           const frames = framesOf(partial);
           if (frames) {
             this.timing.first ??= performance.now() - start;
-            this.frames = { ...this.frames, [method.label]: frames };
+            this.frames = { ...this.frames, [method.id]: frames };
           }
         },
       });
       if (this.abort !== abort) return;
       const { frames, ...rest } = result;
-      this.results = { ...this.results, [method.label]: rest };
-      if (frames) this.frames = { ...this.frames, [method.label]: frames };
-      this.progress = { ...this.progress, [method.label]: 1 };
+      this.results = { ...this.results, [method.id]: rest };
+      if (frames) this.frames = { ...this.frames, [method.id]: frames };
+      this.progress = { ...this.progress, [method.id]: 1 };
     };
     try {
       await Promise.all(methods.map(one));
@@ -64,14 +64,14 @@ export class Planner {
 
   /** The field of one method of a stored plan, computed again from the same inputs. */
   async fetchFrames(board: BoardModel, inputs: PlanInputs, method: Method): Promise<void> {
-    if (this.frames[method.label] || this.running) return;
+    if (this.frames[method.id] || this.running) return;
     const abort = new AbortController();
     this.abort = abort;
     try {
       const run = await runInPool<PlanRun>('heat.simulate', planInputOf(board, inputs, method, true), {
         signal: abort.signal,
       });
-      if (run.frames && this.abort === abort) this.frames = { ...this.frames, [method.label]: run.frames };
+      if (run.frames && this.abort === abort) this.frames = { ...this.frames, [method.id]: run.frames };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.error = (e as Error).message;
     }

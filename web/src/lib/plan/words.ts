@@ -5,9 +5,12 @@ import {
   type Fate,
   fateOf,
   harmOf,
+  kindOf,
   LIFT_S,
   limitRowOf,
+  mainPhase,
   type Method,
+  methodName,
   type PlanResult,
   wetAt,
   windowEnd,
@@ -82,12 +85,12 @@ export function verdictOf(r: PlanResult, board?: BoardModel): Verdict {
 
 const ORDER = { good: 0, tight: 1, hurts: 2, cold: 3 } as const;
 
-/** The label of the method to propose: best verdict, then the longest window. */
+/** The method to propose, by its id: best verdict, then the longest window. */
 export function bestMethod(results: Record<string, PlanResult>): string | null {
   const ranked = Object.entries(results)
-    .map(([label, r]) => ({ label, v: verdictOf(r) }))
+    .map(([id, r]) => ({ id, v: verdictOf(r) }))
     .sort((a, b) => ORDER[a.v.kind] - ORDER[b.v.kind] || (b.v.window_s ?? 0) - (a.v.window_s ?? 0));
-  return ranked[0]?.label ?? null;
+  return ranked[0]?.id ?? null;
 }
 
 /** Who ends the window, in one word or two. */
@@ -104,8 +107,9 @@ function endOf(board: BoardModel, r: PlanResult): string {
   return closes ? ENDS[closes.why ?? 'limit'](nameOf(board, closes.partId)) : 'the joints freeze';
 }
 
-export function headline(label: string, r: PlanResult, board: BoardModel): string {
+export function headline(methodId: string, r: PlanResult, board: BoardModel): string {
   const v = verdictOf(r);
+  const label = methodName(methodId);
   if (v.kind === 'cold')
     return `${label} ${neverMelts(r) ? 'leaves' : 'may leave'} ${r.last ? `joint ${r.last.terminal}` : 'joints'} solid`;
   if (v.kind === 'hurts') return `${label}: ${endOf(board, r)} before the lift`;
@@ -115,15 +119,7 @@ export function headline(label: string, r: PlanResult, board: BoardModel): strin
 }
 
 /** What would help a method that leaves joints solid. */
-function wayOut(method: Method): string {
-  if (method.kind === 'air')
-    return 'More air, a higher set-point or a shorter distance would change that, warming from below most of all.';
-  if (method.kind === 'low-melt')
-    return 'A wider tip, more alloy, a second iron or warming from below would change that.';
-  return method.tool === 'tweezers'
-    ? 'Wider or hotter tips would change that, warming from below most of all.'
-    : 'Longer on each pin, a wider tip or warming from below would change that.';
-}
+const wayOut = (method: Method): string => kindOf(mainPhase(method)).wayOut;
 
 /** Why not all joints are loose at any time of the run. */
 export function whySolid(r: PlanResult, method: Method, units: UnitSettings): string {
@@ -136,7 +132,7 @@ export function whySolid(r: PlanResult, method: Method, units: UnitSettings): st
     return `Every joint comes loose, but never all at once: the first are solid again before ${named.toLowerCase()} melts${because}. ${wayOut(method)}`;
   const needs = joint.liquidus_C;
   if (joint.liquidus_s !== null)
-    return method.kind === 'iron' && method.tool === 'vacuum'
+    return kindOf(mainPhase(method)).opensHoles
       ? `${named} melts, but not for long enough to be sucked empty ${within}${because}. ${wayOut(method)}`
       : `${named} melts, but does not wet ${within}${because}. ${wayOut(method)}`;
   const ofNeeds = needs === undefined ? '' : ` of the ${formatTemperature(needs, units)} it needs`;
@@ -158,7 +154,7 @@ export function explanation(r: PlanResult, board: BoardModel, method: Method, un
   if (v.kind === 'hurts') {
     const early = Math.round((r.allWet_s ?? 0) + LIFT_S - (end ?? 0));
     const help = {
-      limit: method.kind === 'air' ? 'Cover it, turn the nozzle away from it,' : 'Cover it,',
+      limit: kindOf(mainPhase(method)).spare,
       wind: 'Cover it, take less air, more distance,',
       falls: 'Hold it from below, take less time,',
       body: 'Bake it first, take less heat for longer,',
@@ -173,7 +169,13 @@ export function explanation(r: PlanResult, board: BoardModel, method: Method, un
         : `${seconds(v.window_s ?? 0)} until ${endOf(board, r)}.`;
   const out = takeOutFirst(r);
   const first = out.length > 0 ? `Take ${listed(out.map((id) => nameOf(board, id)))} out first. ` : '';
-  return `${first}Joint ${last?.terminal} is last: ${last?.why}. ${window}`;
+  return `${before(r)}${first}Joint ${last?.terminal} is last: ${last?.why}. ${window}`;
+}
+
+/** Where work goes before the heat that takes the part off: how long, and from when that heat is on. */
+function before(r: PlanResult): string {
+  const began = r.phases?.at(-1)?.from_s ?? 0;
+  return began > 0 ? `The last heat comes on after ${seconds(began)}; times count from the first. ` : '';
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

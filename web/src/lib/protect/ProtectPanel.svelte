@@ -32,6 +32,10 @@
     ...job.sources,
   ]);
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  /** What the events here say of the work they are for. */
+  const byMethod = $derived(view.inUse ? { methodId: view.inUse.method.id } : {});
+  const ofTarget = $derived(target ? { partId: target.partId } : {});
+  const forTarget = $derived({ ...(target ? { target: target.partId } : {}), ...byMethod });
   /** The side one works on. */
   const side = $derived(target ? workSide(target, view.inUse?.method) : 'top');
   const marks = $derived(target ? bearings(view.board, target, side) : []);
@@ -127,11 +131,11 @@
     const label = sources.find((s) => s.id === id)?.label ?? '';
     for (const partId of view.hotNeighbours)
       if (mustGo(partId) && !attempt.neighbours.has(partId) && label.includes(nameOf(view.board, partId)))
-        await recorder.record({ type: 'neighbour-covered', partId, how: TAKEN_OUT });
+        await recorder.record({ type: 'neighbour-covered', partId, how: TAKEN_OUT, ...forTarget });
   }
   async function confirmTarget() {
     if (seen.length < 2) return (recorder.problem = 'Find the target from two landmarks, then confirm it.');
-    await recorder.record({ type: 'target-confirmed', landmarks: seen });
+    await recorder.record({ type: 'target-confirmed', landmarks: seen, ...ofTarget });
   }
   const TAKEN_OUT = 'taken out';
   const planned = (partId: string) => view.inUse?.result.neighbours.find((n) => n.partId === partId);
@@ -149,14 +153,20 @@
   let windCover = $state('heat tape');
   async function coverBlown() {
     for (const partId of blown)
-      if (!attempt.neighbours.has(partId)) await recorder.record({ type: 'neighbour-covered', partId, how: windCover });
+      if (!attempt.neighbours.has(partId))
+        await recorder.record({ type: 'neighbour-covered', partId, how: windCover, ...forTarget });
   }
   const coverIt = (partId: string) =>
-    recorder.record({ type: 'neighbour-covered', partId, how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : 'foil') });
+    recorder.record({
+      type: 'neighbour-covered',
+      partId,
+      how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : 'foil'),
+      ...forTarget,
+    });
   async function acceptIt(partId: string) {
     const why = (accept[partId] ?? '').trim();
     if (!why) return (recorder.problem = `Why may ${nameOf(view.board, partId)} get that hot?`);
-    await recorder.record({ type: 'neighbour-accepted', partId, why });
+    await recorder.record({ type: 'neighbour-accepted', partId, why, ...forTarget });
   }
   async function layItOut(event: SubmitEvent) {
     event.preventDefault();
@@ -169,7 +179,7 @@
       if (value === null) return (recorder.problem = `${p.label}: a number as the tool shows it.`);
       setPoints.push({ id: p.id, value });
     }
-    await recorder.record({ type: 'laid-out', tools, setPoints });
+    await recorder.record({ type: 'laid-out', tools, setPoints, ...ofTarget, ...byMethod });
   }
   const allTools = () => {
     if (!layOut) return;

@@ -8,7 +8,8 @@ import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
 import { nameOf } from '$lib/plan/words';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading } from '@orthos/core/ground';
-import { type Operation, SLIPS } from '@orthos/core/hands';
+import { SLIPS } from '@orthos/core/hands';
+import { type Operation } from '@orthos/core/rework';
 import { benchMinutes, COMPLAINT, type JobState, openGates, outcomeWord, screwsOut } from '@orthos/core/job';
 
 interface ReportRun {

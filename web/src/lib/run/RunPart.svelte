@@ -2,7 +2,7 @@
   // The part under the hands, near its neighbours, turned to the technician's view: joints in the order in
   // which they should melt, the last one marked.
   import { type BoardModel, cornersOnBoard, partName, type PlacedPart, type Side } from '@orthos/core/board';
-  import { type Guide, meltOrder } from '@orthos/core/hands';
+  import { type Guide, meltOrder } from '@orthos/core/rework';
   import type { JointMark } from '@orthos/core/job';
   import { packageById } from '@orthos/core/packages';
 

@@ -11,7 +11,8 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { partName } from '@orthos/core/board';
-  import { cautionsFor, type Operation, type Step, workSide } from '@orthos/core/hands';
+  import { cautionsFor, type Step, workSide } from '@orthos/core/hands';
+  import { methodName, type Operation } from '@orthos/core/rework';
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import { onMount } from 'svelte';
@@ -55,7 +56,7 @@
     cautionsFor(op as Step, {
       board: view.board,
       target,
-      method: s.method?.kind,
+      method: s.method,
       alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
       sources: view.board.powerSources.map((p) => p.kind ?? 'lead'),
     }),
@@ -315,9 +316,9 @@
             {#if op !== 'prepare' && s.methods.length > 0}
               <label class="flex items-center gap-2"
                 >How
-                <select class="field w-auto" bind:value={s.label} onchange={letGo}>
-                  {#each s.methods as m, i (m.label)}<option value={i === 0 && s.label === null ? null : m.label}
-                      >{m.label}</option
+                <select class="field w-auto" bind:value={s.methodId} onchange={letGo}>
+                  {#each s.methods as m, i (m.id)}<option value={i === 0 && s.methodId === null ? null : m.id}
+                      >{methodName(m.id)}</option
                     >{/each}
                 </select></label
               >
@@ -351,7 +352,7 @@
           {target}
           side={workSide(
             target,
-            methodsOf(view, op).find((m) => m.label === s.course?.run.method) ?? methodsOf(view, op)[0],
+            methodsOf(view, op).find((m) => m.id === s.course?.run.methodId) ?? methodsOf(view, op)[0],
           )}
           guide={s.guide}
           {turns}

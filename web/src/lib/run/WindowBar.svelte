@@ -1,7 +1,7 @@
 <script lang="ts">
   // The window on a time axis: too early, look now (`word`), too late.
   import StopHatch from '$lib/ui/StopHatch.svelte';
-  import { type Guide, latestSafe } from '@orthos/core/hands';
+  import { type Guide, latestSafe } from '@orthos/core/rework';
   import { scaleLinear } from 'd3';
 
   let { guide, elapsed, word }: { guide: Guide; elapsed: number; word: string } = $props();

@@ -5,7 +5,7 @@
  * browser share what is kept, send one at a time and tell each other.
  */
 import { send, SendError } from '$lib/jobs/send';
-import type { GateResult, JobEvent, JobEventBody } from '@orthos/core/job';
+import { EVENT_VERSION, type GateResult, type JobEvent, type JobEventBody } from '@orthos/core/job';
 import { v7 } from 'uuid';
 import { adopt, DiskKeeping, type Entry, type Keeping, type Shelf } from './keeping';
 
@@ -111,7 +111,7 @@ export class Outbox {
   of(ticketId: string): JobEvent[] {
     return this.entries
       .filter((e) => e.ticketId === ticketId && e.shelf !== 'refused')
-      .map(({ id, at, body }) => ({ id, at, actor: 'unsigned', v: 1, body }));
+      .map(({ id, at, body }) => ({ id, at, actor: 'unsigned', v: EVENT_VERSION, body }));
   }
 
   /** Keeps an event and begins to send it. `at` is when it happened, UTC ms. */

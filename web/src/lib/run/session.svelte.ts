@@ -5,23 +5,24 @@ import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
+import { type BenchTruth, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
+import { blocks, type JobEvent, type JobEventBody, type JointMark } from '@orthos/core/job';
 import {
-  type BenchTruth,
   type Guide,
   guideOf,
   type Instruction,
   inTurn,
+  kindOf,
   latestSafe,
+  mainPhase,
+  type Method,
   type Operation,
-  SLIP_KINDS,
-  type SlipKind,
-  SLIPS,
+  type PlanInput,
+  type PlanResult,
   type WindowPhase,
   windowPhase,
   type Words,
-} from '@orthos/core/hands';
-import { blocks, type JobEvent, type JobEventBody, type JointMark } from '@orthos/core/job';
-import type { Method, PlanInput, PlanResult } from '@orthos/core/rework';
+} from '@orthos/core/rework';
 import { v4, v7 } from 'uuid';
 import { outbox, postEvent, type Answer } from './outbox.svelte';
 import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';
@@ -53,7 +54,7 @@ export class RunSession {
   problem = $state<string | null>(null);
   beginning = $state(false);
   /** The method chosen before the run begins. */
-  label = $state<string | null>(null);
+  methodId = $state<string | null>(null);
   /** Prediction for fitting, computed when the page opens; for removal it comes with the plan. */
   fitGuides = $state.raw<Record<string, Guide>>({});
   computing = $state(false);
@@ -83,12 +84,12 @@ export class RunSession {
   methods = $derived.by<Method[]>(() => methodsOf(this.view, this.op));
   method = $derived.by(
     () =>
-      this.methods.find((m) => m.label === (this.course?.run.method ?? this.label)) ??
+      this.methods.find((m) => m.id === (this.course?.run.methodId ?? this.methodId)) ??
       (this.methods[0] as Method | undefined),
   );
   guide = $derived.by<Guide | null>(() => {
     if (this.course) return this.course.run.guide;
-    if (this.op === 'fit') return (this.method && this.fitGuides[this.method.label]) ?? null;
+    if (this.op === 'fit') return (this.method && this.fitGuides[this.method.id]) ?? null;
     return this.op === 'remove' ? removalGuide(this.view, this.method) : null;
   });
   /**
@@ -178,6 +179,13 @@ export class RunSession {
   gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);
   blocked = $derived.by(() => this.gates.filter((g) => HARD[this.op].includes(g.id) && blocks(g)));
 
+  /** Which part, operation and method the events of the run speak of. */
+  private get where() {
+    const { methodId } = this.course?.run ?? {};
+    const partId = this.view.inputs?.target;
+    return { op: this.op, ...(methodId ? { methodId } : {}), ...(partId ? { partId } : {}) };
+  }
+
   private put(body: JobEventBody, at?: number): void {
     this.box.put(this.view.ticket.id, body, at);
   }
@@ -200,13 +208,14 @@ export class RunSession {
   /** Computes when the part should be wet while it goes on; the run may begin without. */
   async predictFitting(signal: AbortSignal): Promise<void> {
     const method = this.method;
-    if (this.op !== 'fit' || method?.kind !== 'air' || this.fitGuides[method.label] || this.course) return;
+    if (this.op !== 'fit' || !method || !kindOf(mainPhase(method)).fits || this.fitGuides[method.id] || this.course)
+      return;
     const input = this.planInput(method);
     if (!input) return;
     this.computing = true;
     try {
       const result = await runInPool<PlanResult>('plan.heat', input, { signal });
-      this.fitGuides = { ...this.fitGuides, [method.label]: guideOf(result, this.view.board) };
+      this.fitGuides = { ...this.fitGuides, [method.id]: guideOf(result, this.view.board) };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.problem = `No times for fitting: ${(e as Error).message}`;
     } finally {
@@ -236,7 +245,10 @@ export class RunSession {
       type: 'run-begun' as const,
       runId: v4(),
       op: this.op,
-      method: this.method.label,
+      methodId: this.method.id,
+      phases: this.method.phases,
+      ...(this.view.inUse?.method.id === this.method.id ? { planId: this.view.inUse.planId } : {}),
+      ...(this.view.inputs ? { kit: this.view.inputs.kit, partId: this.view.inputs.target } : {}),
       guide: this.guide,
       offline: false,
       bench: this.bench,
@@ -286,7 +298,7 @@ export class RunSession {
   walk(state: JointMark, at = Date.now()): void {
     const { course, joint, due } = this;
     if (!course || !joint || !due) return;
-    this.put({ type: 'joint', runId: course.run.id, terminal: joint, state }, at);
+    this.put({ type: 'joint', runId: course.run.id, terminal: joint, state, ...this.where }, at);
     if (this.joint === null) this.done(due, at);
   }
 
@@ -295,9 +307,12 @@ export class RunSession {
     const course = this.course;
     if (!course) return;
     if (instruction.event) this.put(instruction.event, at);
-    this.put({ type: 'mark', runId: course.run.id, instruction: instruction.id, what: instruction.mark }, at);
+    this.put(
+      { type: 'mark', runId: course.run.id, instruction: instruction.id, what: instruction.mark, ...this.where },
+      at,
+    );
     if (instruction === course.list.at(-1) || instruction.id === course.list.at(-1)?.id)
-      this.put({ type: 'run-ended', runId: course.run.id, outcome: 'finished' }, at);
+      this.put({ type: 'run-ended', runId: course.run.id, outcome: 'finished', ...this.where }, at);
   }
 
   /** Says "all wet" although the first wet joint was not marked. */
@@ -387,7 +402,7 @@ export class RunSession {
 
   end(outcome: 'finished' | 'given up'): void {
     const run = this.course?.run;
-    if (run && !run.ended) this.put({ type: 'run-ended', runId: run.id, outcome });
+    if (run && !run.ended) this.put({ type: 'run-ended', runId: run.id, outcome, ...this.where });
     this.sheet = null;
   }
 }

@@ -2,17 +2,9 @@
 import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { nameOf } from '$lib/plan/words';
-import {
-  fittingMethod,
-  type Guide,
-  guideOf,
-  type Instruction,
-  type Operation,
-  operationFor,
-  type Work,
-} from '@orthos/core/hands';
+import { operationFor, type Work } from '@orthos/core/hands';
+import { fittingMethod, type Guide, guideOf, type Instruction, type Method, type Operation } from '@orthos/core/rework';
 import { currentAttempt, type JobEvent, lastRun, type Run } from '@orthos/core/job';
-import type { Method } from '@orthos/core/rework';
 
 /** The log as the page knows it: the server's, then what was made here and is not in it yet. */
 export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]): JobEvent[] {
@@ -24,13 +16,13 @@ export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]
 export function methodsOf(view: JobView, op: Operation): Method[] {
   const fitting = view.inputs?.methods.filter((m) => !m.unfit).map((m) => m.method) ?? [];
   const used = view.inUse?.method;
-  const all = used ? [used, ...fitting.filter((m) => m.label !== used.label)] : fitting;
+  const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
   return op === 'fit' ? all.map((m) => fittingMethod(m) ?? m) : all;
 }
 
 /** The prediction of the plan in use for removal by this method. */
 export function removalGuide(view: JobView, method: Method | undefined): Guide | null {
-  return view.inUse && view.inUse.label === method?.label ? guideOf(view.inUse.result, view.board) : null;
+  return view.inUse && view.inUse.method.id === method?.id ? guideOf(view.inUse.result, view.board) : null;
 }
 
 export function workOf(view: JobView, method: Method, guide: Guide | null): Work | null {
@@ -60,7 +52,10 @@ export interface Course {
 
 export function courseOf(view: JobView, events: readonly JobEvent[], op: Operation): Course | null {
   const run = lastRun(currentAttempt(stateOf(events)), op);
-  const method = methodsOf(view, op).find((m) => m.label === run?.method);
+  // what the run was begun with, not what its method has become since
+  const method =
+    run &&
+    (run.phases ? { id: run.methodId, phases: run.phases } : methodsOf(view, op).find((m) => m.id === run.methodId));
   if (!run || !method) return null;
   const work = workOf(view, method, run.guide);
   if (!work) return null;

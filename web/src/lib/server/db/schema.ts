@@ -26,7 +26,8 @@ import {
   uuid,
   type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
-import type { KitSnapshot, PlanSettings } from '../../jobs/view.ts';
+import type { KitSnapshot } from '@orthos/core/job';
+import type { StoredPlanSettings } from '../../plan/stored.ts';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const id = () => uuid().primaryKey();
@@ -210,7 +211,7 @@ export const tickets = pgTable(
     promisedOn: date({ mode: 'string' }),
     /** The closed ticket that this one takes up again. */
     reopensId: uuid().references((): AnyPgColumn => tickets.id),
-    planSettings: jsonb().$type<PlanSettings>(),
+    planSettings: jsonb().$type<StoredPlanSettings>(),
     createdAt: created(),
     closedAt: moment(),
     version: version(),
@@ -264,11 +265,13 @@ export const plans = pgTable(
       .notNull()
       .references(() => tickets.id),
     target: text().notNull(),
+    /** Form that methods and results are stored in. */
+    v: integer().notNull().default(1),
     inputHash: text().notNull(),
     engineVersion: integer().notNull(),
     kit: jsonb().$type<KitSnapshot>().notNull(),
     methods: jsonb().$type<Method[]>().notNull(),
-    /** Results by method label. */
+    /** Results by the method's id; by its label in version 1. */
     results: jsonb().$type<Record<string, PlanResult>>().notNull(),
     createdAt: created(),
   },

@@ -3,7 +3,7 @@
  * names are made up; dates are relative to `now`.
  */
 import type { BoardModel } from '@orthos/core/board';
-import type { JobEvent } from '@orthos/core/job';
+import { EVENT_VERSION, type JobEvent } from '@orthos/core/job';
 import { DEFAULT_STATION } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
@@ -134,7 +134,7 @@ async function fill(db: Database, now: Date): Promise<void> {
     const events = t.events.map((e): JobEvent => {
       const [after_s, body] = 'after_s' in e ? [e.after_s, e.body] : [240, e];
       at += 1000 * after_s;
-      return { id: v7(), at, actor: 'unsigned', v: 1, body };
+      return { id: v7(), at, actor: 'unsigned', v: EVENT_VERSION, body };
     });
     await appendEvents(db, ticket.id, events);
     if (t.photo) {

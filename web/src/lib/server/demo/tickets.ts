@@ -99,7 +99,7 @@ const opening: JobEventBody[] = [
 
 /** One operation of a campaign, done by hand without marks. */
 const done = (runId: string, op: 'remove' | 'fit'): (JobEventBody | Later)[] => [
-  { type: 'run-begun', runId, op, method: 'Vacuum iron', guide: null, offline: false, bench: false },
+  { type: 'run-begun', runId, op, methodId: 'vacuum', guide: null, offline: false, bench: false },
   { after_s: 150, body: { type: 'run-ended', runId, outcome: 'finished' } },
 ];
 const runId = (n: number) => `01990000-0000-7000-8000-${String(n).padStart(12, '0')}`;
@@ -433,7 +433,7 @@ export const tickets: DemoTicket[] = [
         type: 'run-begun',
         runId: runId(700),
         op: 'remove',
-        method: 'Air, wide',
+        methodId: 'air-slow',
         guide: {
           joints: [],
           last: null,

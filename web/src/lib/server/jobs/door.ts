@@ -52,7 +52,7 @@ async function writeOn(
     board: version.doc,
     hasEvent: (id) => log.hasEvent(id),
     hasRun: (id) => log.hasRun(id),
-    plan: plan && { id: plan.id, labels: Object.keys(plan.results) },
+    plan: plan && { id: plan.id, methods: Object.keys(plan.results) },
     hasRoutineStep: (id, step) => routines.some((r) => r.id === id && r.steps.some((s) => s.id === step)),
   });
   if (refusal) return refused(refusal.field ? 400 : 409, refusal.message, refusal.field);

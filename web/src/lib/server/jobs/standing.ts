@@ -4,19 +4,11 @@ import { contentHash } from '@orthos/core/ground';
 import { floodSolder, layOutFor, staysLeadFree } from '@orthos/core/hands';
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
-import {
-  DEFAULT_STATION,
-  fateOf,
-  methodSchema,
-  methodsFor,
-  onDial,
-  type PlanResult,
-  type StationModel,
-} from '@orthos/core/rework';
+import { DEFAULT_STATION, fateOf, methodsFor, onDial, type PlanResult, type StationModel } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
-import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
-import type { Freshness, PlanInputs, PlanSettings } from '../../jobs/view.ts';
+import type { Freshness, PlanInputs } from '../../jobs/view.ts';
+import { asFirst, type PlanSettings, planSettingsSchema, type StoredPlanSettings } from '../../plan/stored.ts';
 import { Kept } from '../kept.ts';
 import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
 import { planById, type Plan } from '../repositories/plans.ts';
@@ -26,13 +18,20 @@ import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
 
+/** What plans would be computed from, and the hash of a stored plan's part of it. */
+interface Basis {
+  inputs: PlanInputs;
+  hashFor(plan: Pick<Plan, 'v' | 'methods'>): string;
+}
+
 /** What a plan for this job would be computed from now; null without a target. */
-function planInputs(
+function basisOf(
   { hash: boardHash, doc: board }: BoardVersion,
   target: string,
-  stored: PlanSettings | null,
+  kept: StoredPlanSettings | null,
   { kit, settings: { limits = {}, flood } }: Shop,
-): PlanInputs | null {
+): Basis | null {
+  const stored = kept ? planSettingsSchema.parse(kept) : null;
   const part = board.parts.find((p) => p.partId === target);
   if (!part || packageById(part.package).terminals.length === 0) return null;
   const overridden = Object.keys(limits).length > 0 ? { limits } : {};
@@ -44,13 +43,13 @@ function planInputs(
     ...(station?.doc ?? DEFAULT_STATION),
     ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
   };
-  const before = z.array(methodSchema).parse(stored?.methods ?? []);
-  const methods = methodsFor(part.package, staysLeadFree(board, flood)).map((c) => ({
+  const { jointAlloy } = board;
+  const methods = methodsFor(part.package, { leadFree: staysLeadFree(board, flood), jointAlloy }).map((c) => ({
     ...c,
-    method: onDial(before.find((m) => m.label === c.method.label) ?? c.method, model),
+    method: onDial(stored?.methods.find((m) => m.id === c.method.id) ?? c.method, model),
   }));
   const settings: PlanSettings = {
-    v: 1,
+    v: 2,
     stationId: station?.id ?? '',
     ironId: iron?.id ?? '',
     ambient_C: stored?.ambient_C ?? AMBIENT_C,
@@ -58,7 +57,10 @@ function planInputs(
     ...(stored?.surroundings ? { surroundings: stored.surroundings } : {}),
     methods: methods.map((m) => m.method),
   };
-  return {
+  // a plan is compared by the methods it has: one that came later makes none of them stale
+  const hashOf = (s: PlanSettings | ReturnType<typeof asFirst>) =>
+    contentHash({ board: boardHash, target: part.partId, station: model, settings: s, ...overridden });
+  const inputs: PlanInputs = {
     target: part.partId,
     settings,
     kit: {
@@ -69,21 +71,29 @@ function planInputs(
     methods,
     ...overridden,
     flood,
-    hash: contentHash({ board: boardHash, target: part.partId, station: model, settings, ...overridden }),
+    hash: hashOf(settings),
+  };
+  return {
+    inputs,
+    hashFor(plan) {
+      const ids = new Set(plan.methods.map((m) => m.id));
+      const mine = { ...settings, methods: settings.methods.filter((m) => ids.has(m.id)) };
+      return hashOf(plan.v >= 2 ? mine : asFirst(mine));
+    },
   };
 }
 
 /** A plan against today's inputs. Once the hands have begun, nothing makes it stale. */
-function freshnessOf(plan: Plan, inputs: PlanInputs | null, state: JobState): Freshness {
+function freshnessOf(plan: Plan, basis: Basis | null, state: JobState): Freshness {
   if (currentAttempt(state).runs.length > 0) return 'fresh';
-  if (plan.inputHash !== inputs?.hash) return 'stale';
+  if (plan.inputHash !== basis?.hashFor(plan)) return 'stale';
   return plan.engineVersion < ENGINE_VERSION ? 'older-engine' : 'fresh';
 }
 
 /** The method of a plan that was chosen, with what it is expected to do. */
-function planInUse(plan: Plan, label: string) {
-  const method = plan.methods.find((m) => m.label === label);
-  return method && plan.results[label] ? { label, method, result: plan.results[label] } : null;
+function planInUse(plan: Plan, methodId: string) {
+  const method = plan.methods.find((m) => m.id === methodId);
+  return method && plan.results[methodId] ? { planId: plan.id, method, result: plan.results[methodId] } : null;
 }
 
 /** Neighbours that something has to be done about first: hurt or perhaps hurt before the part is off, to be taken out, loose in the wind. */
@@ -109,21 +119,21 @@ export async function groundOf(db: Database, judged: Judged): Promise<Ground> {
 }
 
 /** What plans would be computed from, by all that it depends on. */
-const inputsMade = new Kept<{ inputs: PlanInputs | null }>(500);
+const basesMade = new Kept<{ basis: Basis | null }>(500);
 
-async function inputsFor(
+async function basisFor(
   db: Database,
   { ticket, version, shopStamp }: Ground,
   target: string | undefined,
-): Promise<PlanInputs | null> {
+): Promise<Basis | null> {
   if (target === undefined) return null;
   const key = [ticket.id, ticket.version, version.id, target, shopStamp].join(' ');
   const made =
-    inputsMade.get(key) ??
-    inputsMade.set(key, {
-      inputs: planInputs(version, target, ticket.planSettings, await shopAt(db, shopStamp)),
+    basesMade.get(key) ??
+    basesMade.set(key, {
+      basis: basisOf(version, target, ticket.planSettings, await shopAt(db, shopStamp)),
     });
-  return made.inputs;
+  return made.basis;
 }
 
 /** Plans and gates of a job by its ground and its log. */
@@ -131,18 +141,19 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const { ticket, version, latest } = ground;
   const { state } = log;
   const attempt = currentAttempt(state);
-  const inputs = await inputsFor(db, ground, attempt.suspect?.partId);
+  const basis = await basisFor(db, ground, attempt.suspect?.partId);
+  const inputs = basis?.inputs ?? null;
   const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
   const chosen = attempt.plan && (await planById(db, attempt.plan.planId));
-  const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.label) : null;
+  const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.methodId) : null;
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
   const hotNeighbours = inUse ? hotOf(inUse.result) : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
     type: ticket.kind,
     powerSources: version.doc.powerSources,
-    planFresh: chosen ? freshnessOf(chosen, inputs, state) !== 'stale' : null,
+    planFresh: chosen ? freshnessOf(chosen, basis, state) !== 'stale' : null,
     hotNeighbours,
     layOut: inUse
       ? layOutFor(
@@ -164,7 +175,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     inputs,
     /** The plan computed last for the target that is chosen now. */
     plan: plan ?? null,
-    freshness: plan ? freshnessOf(plan, inputs, state) : null,
+    freshness: plan ? freshnessOf(plan, basis, state) : null,
     /** The plan that the hands follow, if one was chosen. */
     inUse,
     hotNeighbours: hotNeighbours ?? [],

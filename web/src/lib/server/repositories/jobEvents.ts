@@ -1,5 +1,5 @@
 /** The log of a job. Written and read with every mark: the statements are written out, which costs a third of building them. */
-import { type JobEvent, jobEventSchema } from '@orthos/core/job';
+import { EVENT_VERSION, type JobEvent, jobEventSchema } from '@orthos/core/job';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { jobEvents } from '../db/schema.ts';
@@ -48,7 +48,7 @@ export async function eventsAfter(
   const ids = sql.param(known.map((k) => k.ticketId));
   const seqs = sql.param(known.map((k) => k.seq));
   const { rows } = await db.execute<Stored & { ticketId: string; seq: number }>(
-    sql`select e.ticket_id as "ticketId", e.seq, e.id, (extract(epoch from e.at) * 1000)::float8 as ms, e.actor, e.body
+    sql`select e.ticket_id as "ticketId", e.seq, e.id, (extract(epoch from e.at) * 1000)::float8 as ms, e.actor, e.v, e.body
       from unnest(${ids}::uuid[], ${seqs}::int[]) as known(id, after)
       join job_events e on e.ticket_id = known.id and e.seq > known.after
       order by e.seq`,
@@ -60,12 +60,13 @@ interface Stored extends Record<string, unknown> {
   id: string;
   ms: number;
   actor: string;
+  v: number;
   body: unknown;
 }
-const eventOf = ({ id, ms, actor, body }: Stored): JobEvent => ({
+const eventOf = ({ id, ms, actor, v, body }: Stored): JobEvent => ({
   id,
   at: Math.round(ms),
   actor,
-  v: 1,
+  v: v === 1 ? 1 : EVENT_VERSION,
   body: jobEventSchema.parse(body),
 });

@@ -1,17 +1,15 @@
-import { methodSchema, planResultSchema } from '@orthos/core/rework';
 import { eq } from 'drizzle-orm';
-import { z } from 'zod';
 import type { Database } from '../db/connect.ts';
+import { planOf } from '../../plan/stored.ts';
 import { plans } from '../db/schema.ts';
 import { Kept } from '../kept.ts';
 
 export type Plan = typeof plans.$inferSelect;
 
-const toPlan = (row: Plan): Plan => ({
-  ...row,
-  methods: z.array(methodSchema).parse(row.methods),
-  results: z.record(z.string(), planResultSchema).parse(row.results),
-});
+/** The form that plans are stored in now. */
+export const PLAN_VERSION = 2;
+
+const toPlan = (row: Plan): Plan => ({ ...row, ...planOf(row.v, row.methods, row.results) });
 
 /** Stores a computed plan; the same id sent twice changes nothing. */
 export async function storePlan(db: Database, plan: Omit<Plan, 'createdAt'>): Promise<void> {

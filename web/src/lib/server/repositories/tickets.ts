@@ -1,6 +1,6 @@
 import { and, count, desc, eq, gte, isNull, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import type { PlanSettings } from '../../jobs/view.ts';
+import type { PlanSettings } from '../../plan/stored.ts';
 import type { Database } from '../db/connect.ts';
 import { boards, boardVersions, customers, jobEvents, tickets } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';

@@ -3,6 +3,7 @@
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import FieldPicture from '$lib/calculate/FieldPicture.svelte';
   import Joints from '$lib/plan/Joints.svelte';
+  import { settingLine } from '$lib/plan/settings';
   import { rangeText, verdictOf, whySolid } from '$lib/plan/words';
   import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
   import { PACKAGES, readPackage } from '@orthos/core/packages';
@@ -11,8 +12,10 @@
     DEFAULT_STATION,
     type ExpressAnswers,
     expressBoard,
-    type Method,
+    idOfLabel,
+    methodName,
     methodsFor,
+    phaseOf,
     type PlanResult,
     PLASTICS,
     wetAt,
@@ -27,7 +30,7 @@
     board: 'two-layer',
     plastic: 'none',
     away: '5',
-    tool: 'Air, slow',
+    tool: 'air-slow',
     set: '390',
     flow: '45',
     nozzle: '8',
@@ -40,8 +43,12 @@
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   const named = $derived(readPackage(v.pkg));
   const pkg = $derived('id' in named ? named.id : null);
-  const methods = $derived(pkg ? methodsFor(pkg) : []);
-  const chosen = $derived(methods.find((m) => m.method.label === v.tool) ?? methods[0]);
+  const alloyOf = (kind: string) =>
+    kind in BOARD_KINDS ? BOARD_KINDS[kind as keyof typeof BOARD_KINDS].alloy : undefined;
+  const methods = $derived(pkg ? methodsFor(pkg, { jointAlloy: alloyOf(v.board) }) : []);
+  // a bookmark from before methods had ids says a tool's name
+  const chosen = $derived(methods.find((m) => m.method.id === idOfLabel(v.tool)) ?? methods[0]);
+  const air = $derived(chosen && phaseOf(chosen.method, 'air'));
   const AIR: [Key, string][] = [
     ['set', 'Set-point, °'],
     ['flow', 'Air, L/min'],
@@ -51,8 +58,8 @@
   ];
   /** Another tool brings its own settings. */
   function takeTool() {
-    const m = chosen?.method;
-    if (m?.kind !== 'air') return;
+    const m = air?.settings;
+    if (!m) return;
     v.set = formatTemperature(m.set_C, units).split(' ')[0];
     [v.flow, v.nozzle, v.mm, v.circle] = [m.flow_L_min, m.nozzle_mm, m.standoff_mm, m.sweep_mm].map(String);
   }
@@ -74,24 +81,25 @@
     if ('problem' in named) return `${named.problem}.`;
     if (!board) return 'The plastic stands 0.5 to 30 mm away.';
     if (chosen?.unfit) return `Not this way: ${chosen.unfit}.`;
-    let method = chosen?.method as Method;
-    if (method.kind === 'air') {
+    if (!chosen) return 'No method for this part.';
+    let { phases } = chosen.method;
+    if (air) {
       const [set, flow, nozzle, mm, circle] = AIR.map(([key]) => parseDecimal(v[key]));
       if (set === null || flow === null || nozzle === null || mm === null || circle === null)
         return 'Set-point, air, nozzle, distance, hand: numbers.';
-      method = {
-        ...method,
+      const typed = {
         set_C: toCelsius(set, units),
         flow_L_min: flow,
         nozzle_mm: nozzle,
         standoff_mm: mm,
         sweep_mm: circle,
       };
+      phases = phases.map((p) => (p === air ? { ...air, settings: { ...air.settings, ...typed } } : p));
     }
     return {
       board,
       target: 'target',
-      method,
+      phases,
       station: DEFAULT_STATION,
       ambient_C: 22,
       quality: 'plan',
@@ -152,10 +160,10 @@
     <label class="col-span-2"
       ><span class="label">Tool</span>
       <select class="field" bind:value={v.tool} onchange={takeTool}>
-        {#each methods as { method } (method.label)}<option value={method.label}>{method.label}</option>{/each}
+        {#each methods as { method } (method.id)}<option value={method.id}>{methodName(method.id)}</option>{/each}
       </select>
     </label>
-    {#if chosen?.method.kind === 'air'}
+    {#if air}
       {#each AIR as [key, label] (key)}
         <label
           ><span class="label">{label}{key === 'set' ? units.temperature : ''}</span>
@@ -164,7 +172,7 @@
       {/each}
     {:else if chosen}
       <p class="col-span-2 text-ink2">
-        At {formatTemperature(chosen.method.set_C, units)}, as usual for this part; a job changes everything.
+        {settingLine(chosen.method, units)}, as usual for this part; a job changes everything.
       </p>
     {/if}
   </form>

@@ -5,6 +5,7 @@ import { createBoardModel } from '$lib/server/repositories/boardModels';
 import { appendEvents } from '$lib/server/repositories/jobEvents';
 import { addKitItem, listKit } from '$lib/server/repositories/kit';
 import { createTicket, savePlanSettings } from '$lib/server/repositories/tickets';
+import { EVENT_VERSION } from '@orthos/core/job';
 import { parseDecimal } from '@orthos/core/ground';
 import { packageById } from '@orthos/core/packages';
 import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor } from '@orthos/core/rework';
@@ -44,18 +45,18 @@ export const actions = {
       boardVersionId: versionId,
     });
     await savePlanSettings(locals.db, ticket.id, ticket.version, {
-      v: 1,
+      v: 2,
       stationId,
       ironId,
       ambient_C: 22,
-      methods: methodsFor(part.id).map((m) => m.method),
+      methods: methodsFor(part.id, { jointAlloy: doc.jointAlloy }).map((m) => m.method),
     });
     await appendEvents(locals.db, ticket.id, [
       {
         id: v7(),
         at: now().getTime(),
         actor: 'unsigned',
-        v: 1,
+        v: EVENT_VERSION,
         body: { type: 'suspect', partId: 'target', why: 'express job: this part comes off' },
       },
     ]);

@@ -3,7 +3,7 @@ import { now } from '$lib/server/clock';
 import { appendJudged, EventRefused } from '$lib/server/jobs/door';
 import { standingOf } from '$lib/server/jobs/standing';
 import { ticketById } from '$lib/server/repositories/tickets';
-import { jobEventSchema } from '@orthos/core/job';
+import { EVENT_VERSION, jobEventSchema } from '@orthos/core/job';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
@@ -33,7 +33,7 @@ export const POST = async ({ locals, params, request }) => {
   const { id, at, body } = await readBody(request, bodySchema);
   const time = now();
   try {
-    const event = { id, at: at ?? time.getTime(), actor: 'unsigned', v: 1 as const, body };
+    const event = { id, at: at ?? time.getTime(), actor: 'unsigned', v: EVENT_VERSION, body };
     return json(await appendJudged(locals.db, params.id, event, time), { status: 201 });
   } catch (e) {
     if (!(e instanceof EventRefused)) throw e;

@@ -1,20 +1,14 @@
 import { orConflict, readBody } from '$lib/server/body';
 import { listKit } from '$lib/server/repositories/kit';
 import { savePlanSettings, ticketById } from '$lib/server/repositories/tickets';
-import { methodSchema, surroundingsSchema } from '@orthos/core/rework';
+import { planSettingsSchema } from '$lib/plan/stored';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 
 const bodySchema = z.strictObject({
   version: z.int32().positive(),
-  settings: z.strictObject({
-    v: z.literal(1),
-    stationId: z.uuid(),
-    ironId: z.uuid(),
-    ambient_C: z.number().min(-20).max(60),
-    surroundings: surroundingsSchema.optional(),
-    methods: z.array(methodSchema).min(1).max(10),
-  }),
+  /** A page that was open since before methods had ids sends them as it knows them. */
+  settings: planSettingsSchema,
 });
 
 /** Changes what plans of this job are computed from; a plan already stored becomes stale. */

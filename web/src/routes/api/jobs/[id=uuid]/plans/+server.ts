@@ -1,7 +1,7 @@
 import { readBody } from '$lib/server/body';
 import { standingOf } from '$lib/server/jobs/standing';
 import { ticketById } from '$lib/server/repositories/tickets';
-import { storePlan } from '$lib/server/repositories/plans';
+import { PLAN_VERSION, storePlan } from '$lib/server/repositories/plans';
 import { planResultSchema } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import { error, json } from '@sveltejs/kit';
@@ -23,13 +23,14 @@ export const POST = async ({ locals, params, request }) => {
   if (!inputs) error(409, { message: 'This job has no target to plan for.' });
   if (inputs.hash !== plan.inputHash || plan.engineVersion !== ENGINE_VERSION)
     error(409, { message: 'The inputs changed while the plan was computed: compute it again.' });
-  const labels = inputs.methods.filter((m) => !m.unfit).map((m) => m.method.label);
-  const strange = Object.keys(plan.results).find((label) => !labels.includes(label));
+  const ids = inputs.methods.filter((m) => !m.unfit).map((m) => m.method.id);
+  const strange = Object.keys(plan.results).find((id) => !ids.includes(id));
   if (strange !== undefined || Object.keys(plan.results).length === 0)
-    error(400, { message: `results: name the methods ${labels.join(', ')}` });
+    error(400, { message: `results: name the methods ${ids.join(', ')}` });
   await storePlan(locals.db, {
     id: plan.id,
     ticketId: params.id,
+    v: PLAN_VERSION,
     target: inputs.target,
     inputHash: plan.inputHash,
     engineVersion: plan.engineVersion,

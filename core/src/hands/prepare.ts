@@ -1,0 +1,125 @@
+/** Preparing lands for the next part: what is left in the joints decides how many rounds of solder and braid. */
+import {
+  type CleanUpPlace,
+  type Composition,
+  mixedByVolume,
+  normalised,
+  PLACES,
+  residualLimits,
+  roundsUntil,
+  SOLDER_ALLOYS,
+} from '../alloys/index.ts';
+import type { BoardModel } from '../board/index.ts';
+import { packageById } from '../packages/index.ts';
+import { type Instruction, kindOf, mainPhase } from '../rework/index.ts';
+import type { Flood, Work } from './work.ts';
+
+/** Rounds that what was worked in costs, by the joint that took most of it: a bead, a spike, the rest of an earlier repair. */
+export function roundsFor(work: Work, place: CleanUpPlace): number {
+  const leadFree = staysLeadFree(work.board, work.flood);
+  return Math.max(1, ...leftInJoints(work).map((wt) => roundsOfMix(wt, place, leadFree)));
+}
+
+/** What the work leaves in each joint: its own solder, what was said of it, what every phase brings. */
+function leftInJoints({ target, board, method, joints = [] }: Work): Composition[] {
+  const { terminals } = packageById(target.package);
+  const own_mm3 = new Map(terminals.map((t) => [t.id, t.volume_mm3]));
+  const brought = method.phases.map((p) => kindOf(p).brings?.(p.settings, target.package, own_mm3));
+  return terminals.map((t) => {
+    const said = joints.filter((j) => j.terminals?.includes(t.id) ?? true);
+    const own = said.findLast((j) => j.alloy)?.alloy ?? SOLDER_ALLOYS.get(board.jointAlloy)?.wt ?? { Sn: 100 };
+    const others = [...(said.findLast((j) => j.with)?.with ?? [])];
+    for (const into of brought) {
+      const { alloy, mm3 } = into?.get(t.id) ?? { mm3: 0 };
+      if (alloy && mm3 > 0) others.push({ alloy, ratio: mm3 / t.volume_mm3 });
+    }
+    return mixedByVolume(own, others);
+  });
+}
+
+/** Rounds of solder and braid until nothing of a mixture is above its guide. */
+function roundsOfMix(wt: Composition, place: CleanUpPlace, leadFree: boolean): number {
+  const share = normalised(wt);
+  return Math.max(
+    0,
+    ...residualLimits(share, leadFree).map(
+      ({ element, limit_wt }) =>
+        roundsUntil({ c_wt: share[element] ?? 0, mass: 1 }, { wick: PLACES[place].wick, add: 1, limit_wt }).cycles,
+    ),
+  );
+}
+
+/** Whether no lead may come onto a board: it has none, and the shop floods with a board's own solder. */
+export const staysLeadFree = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood?: Flood): boolean =>
+  flood === 'own' && SOLDER_ALLOYS.get(jointAlloy)?.lead === false;
+
+/** What lands are flooded with, as it is called at the bench. */
+export const floodSolder = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood: Flood = 'leaded'): string =>
+  flood === 'own' ? `fresh ${jointAlloy}` : 'leaded solder';
+
+export function prepare(work: Work): Instruction[] {
+  const { method, nearest } = work;
+  const own = work.flood === 'own';
+  const solder = floodSolder(work.board, work.flood);
+  const place = packageById(work.target.package).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
+  const sucked = kindOf(mainPhase(method)).opensHoles === true;
+  // holes that were sucked empty stay empty, unless something has to come out of them that suction leaves
+  const needed = roundsFor(work, place);
+  const rounds = sucked && needed === 1 ? 0 : needed;
+  return [
+    {
+      id: 'scan',
+      say: 'Scan the surroundings. Compare with the photo.',
+      watch: nearest
+        ? `${nearest} first: softened, leaning, shifted? Then every small part.`
+        : 'Nothing shifted, missing, softened.',
+      tap: 'as before',
+      mark: 'done',
+      event: { type: 'surroundings-scanned', ok: true, after: 'removal' },
+    },
+    ...(rounds === 0
+      ? [
+          {
+            id: 'through',
+            say: 'Hold it against the light: is every hole open?',
+            watch: 'One that is not: fresh solder, then suck it once more.',
+            tap: 'holes open',
+            mark: 'done' as const,
+          },
+        ]
+      : []),
+    ...Array.from({ length: rounds }, (_, i): Instruction[] => [
+      {
+        id: `flood-${i + 1}`,
+        say: rounds > 1 ? `Round ${i + 1} of ${rounds}: flood with ${solder}.` : `Flood the lands with ${solder}.`,
+        watch: own
+          ? 'It wets later and wants a hotter tip: fresh flux, 30 K more, no longer on a land.'
+          : 'While the board is still warm. Fresh flux.',
+        tap: 'flooded',
+        mark: 'done',
+      },
+      {
+        id: `braid-${i + 1}`,
+        say: 'Braid on, iron on the braid. Both off hot.',
+        watch: 'Never scrape. A braid that froze on tears the pad: heat it again.',
+        tap: 'braided',
+        mark: 'done',
+      },
+    ]).flat(),
+    {
+      id: 'wash',
+      say: 'Iron away. Wash the flux off with alcohol.',
+      watch: 'No heat, no spark near alcohol. Let it dry.',
+      tap: 'washed',
+      mark: 'done',
+    },
+    {
+      id: 'lands',
+      say: 'Look at every land: flat, shiny, nothing lifted?',
+      watch: 'No balls, no hairs, holes open on both faces.',
+      tap: 'lands clean',
+      mark: 'done',
+      event: { type: 'lands-clean', ok: true },
+    },
+  ];
+}

@@ -1,0 +1,14 @@
+/** What an operation is made from: the part where it is, the method, what is in the joints, the shop's rule. */
+import type { JointState, Method, Workplace } from '../rework/index.ts';
+
+/** What lands are flooded with: leaded solder, or the board's own where it has to stay what it is. */
+export const FLOODS = ['leaded', 'own'] as const;
+export type Flood = (typeof FLOODS)[number];
+
+export interface Work extends Workplace {
+  method: Method;
+  /** What was said of the target's joints: spikes, rests of an earlier repair. */
+  joints?: readonly JointState[];
+  /** The shop's rule. */
+  flood?: Flood;
+}

@@ -1,0 +1,110 @@
+/**
+ * How a phase of work drives a run, as the run sees it. A phase says what comes onto the bench with it (`Stint`); once everything there is
+ * known as lumps, it makes its `Drive`, which acts at every step until the next phase takes over. The kinds of phases are in `../phases`.
+ */
+import type { Composition } from '../../alloys/index.ts';
+import type { BoardMesh } from '../../thermal/index.ts';
+import type { ReworkCase } from './caseForm.ts';
+import type { Lumps, Tip } from './lumps.ts';
+import type { Wind } from './wind.ts';
+
+/** Air over board and lumps. */
+export interface AirOn {
+  /** Jet heat transfer and driving temperature at the open board, per column. */
+  h: Float64Array;
+  wall: Float64Array;
+  /** The same for each exposed lump. */
+  lumps: { h: number; wall: number; hSide: number }[];
+}
+
+/** What a phase may do to the board while it goes on. Joints are numbered as in `lumps.joints`. */
+export interface Workpiece {
+  /** Molten through, and wetted. */
+  isLiquid(joint: number): boolean;
+  /** Temperature of a joint, °C. */
+  temperature(joint: number): number;
+  /** Conductance of a link between lumps, W/K. */
+  setLink(link: number, G: number): void;
+  /** Solder goes into a joint, mm³: its temperature stays, and it has to mix before it is loose. */
+  feed(joint: number, alloy: Composition, mm3: number): void;
+  /** A joint is sucked empty: nothing holds there any more. */
+  empty(joint: number): void;
+  /** A lead is cut off the body: no heat goes that way any more. */
+  cut(joint: number): void;
+  /** Alloy of so many mm³ per mm of row lies from joint to joint. */
+  bridge(bead_mm3_mm: number): void;
+}
+
+/** What makes a joint the last one, against the others. */
+export interface LastJoint {
+  /** Share of the tip that it got of what the others got. */
+  tip: number;
+  /** From where the hand aims, mm: this one, the others on average. */
+  far_mm: number;
+  others_mm: number;
+}
+
+/** Times are counted since the phase began, s. */
+export interface Drive {
+  /** Until then all loose is not for good: strokes loosen and lose joints by turns, s. */
+  readonly settled_s: number;
+  /** Joints let go here only when they are empty. */
+  readonly empties?: true;
+  /** What tips had on each joint so far, W/K·s. */
+  readonly touched?: Float64Array;
+  /** What its wind does to small parts. */
+  readonly wind?: Wind;
+  /** Whether a tip is down, and when one last came down somewhere else, or left, s. */
+  readonly down: boolean;
+  readonly moved_s: number;
+  /** Whether joints can turn within a few steps: they are looked at after each. */
+  readonly brisk: boolean;
+  /** Nothing is left to do: a technician would say so. */
+  readonly done?: boolean;
+  /** The air that blows at a time; the same object as long as nothing changes. */
+  airAt(t: number): AirOn | undefined;
+  /** Does what is due when the phase begins. */
+  begin?(work: Workpiece): void;
+  /** Does what is due at a time. */
+  act(work: Workpiece, t: number): void;
+  /** Takes its tools away. */
+  end?(work: Workpiece): void;
+  /** Why a joint is last, where nothing of the joint itself says it. */
+  lastBecause(joint: LastJoint): string;
+}
+
+/** Everything a drive may look at when it is made. */
+export interface Scene {
+  input: ReworkCase;
+  mesh: BoardMesh;
+  lumps: Lumps;
+  /** The tips of this phase. */
+  tips: readonly Tip[];
+  /** Where the hand aims, m on the board. */
+  at: { x: number; y: number };
+}
+
+/** When a phase hands over: joints loose, somewhere at a temperature, a time over, or the technician says so. */
+export type Until =
+  | { loose: 'all' | string[] }
+  | { C: number; at: 'board' | 'body' | { x_mm: number; y_mm: number } }
+  | { s: number }
+  | { told: true };
+
+/** A phase as a run sees it. */
+export interface Stint {
+  id: string;
+  until: Until;
+  /** s after which it has failed, and the phase that then takes over; without one the work ends there. */
+  giveUp_s: number;
+  else?: string;
+  /** The hands change tools before it, s; only after another phase. */
+  change_s: number;
+  /** Irons it brings. */
+  tips: readonly { power_W: number; set_C: number }[];
+  /** Alloy may lie from joint to joint. */
+  bridges: boolean;
+  /** What is hottest of it, °C. */
+  hottest_C: number;
+  drive(scene: Scene): Drive;
+}

@@ -1,0 +1,343 @@
+/**
+ * One board with a target that is worked at, stepped from outside: heat, what the tool in hand does to it, and what is watched (joints,
+ * neighbours, lands, laminate, the part's own body). It has no loop of its own: plans, ranges, the hidden bench drive it.
+ *
+ * The work is one phase (`Stint`) or several. Everything they bring is there from the start and does nothing until its phase begins, so heat and
+ * metal pass from one to the next as they are.
+ */
+import { partName, type PlacedPart } from '../../board/index.ts';
+import { cellCount, columnAt, HeatRun, meshBoard, targetBox, type BoardMesh } from '../../thermal/index.ts';
+import { buildLumps } from './buildLumps.ts';
+import type { ReworkCase } from './caseForm.ts';
+import type { AirOn, Drive, Stint, Until, Workpiece } from './drive.ts';
+import { JointWatch } from './jointWatch.ts';
+import type { Lumps } from './lumps.ts';
+import { NeighbourWatch } from './neighbourWatch.ts';
+import { OutcomeWatch } from './outcomes.ts';
+import { reasonFor } from './reason.ts';
+import { LIFT_S, type PlanRun } from './runForm.ts';
+import { putState, type RunState, stateOf } from './runState.ts';
+import { applySurroundings, heldShare } from './surroundings.ts';
+import { enthalpyOf } from './target.ts';
+
+const QUALITY = { plan: { cells: 14_000, dt: 0.05 }, search: { cells: 3_000, dt: 0.1 } };
+/** A tip that comes down or leaves changes much in little time: steps that much shorter for so long, s (else p95 17 % off at 50 ms). */
+const TOUCH = { part: 1 / 4, for_s: 0.5 };
+/** Fine enough for what is slow, s. */
+const LOOK_S = 0.2;
+/** While a tip is down, a step moves at most so many times a cell's heat sideways: the sweeps split it badly otherwise. */
+const SIDEWAYS = 30;
+/** Molten solder, W/(m·K). */
+const BEAD_CONDUCTIVITY = 30;
+
+/** Boundaries that depend on surface temperatures change fast only in the beginning, s. */
+function renewEvery(t: number): number {
+  if (t < 2) return 0.5;
+  if (t < 10) return 1;
+  return t < 30 ? 2 : 5;
+}
+
+/** Hands that change tools: nothing is at the board. */
+const NOTHING: Drive = {
+  settled_s: Infinity,
+  down: false,
+  moved_s: -Infinity,
+  brisk: false,
+  airAt: () => undefined,
+  act: () => undefined,
+  lastBecause: () => '',
+};
+
+export interface Options {
+  /** What earlier work left, of this board. */
+  start?: RunState;
+  /** How many times shorter the steps are than usual. */
+  finer?: number;
+  /** What counts for harm: all of the run, or what comes before the part is off. */
+  judges?: 'until lifted' | 'all';
+}
+
+export class ReworkRun {
+  readonly mesh: BoardMesh;
+  readonly lumps: Lumps;
+  readonly heat: HeatRun;
+  readonly joints: JointWatch;
+  readonly neighbours: NeighbourWatch;
+  readonly outcomes: OutcomeWatch;
+  /** Phases so far, and when each went on, s. */
+  readonly phases: { id: string; from_s: number; to_s: number }[] = [];
+  /** Steps taken. */
+  steps = 0;
+  private readonly input: ReworkCase;
+  private readonly target: PlacedPart;
+  private readonly stints: readonly Stint[];
+  private readonly judges: Options['judges'];
+  private readonly drives: readonly Drive[];
+  /** Where the hand aims: the middle of the whole part, legs and tab included, m. */
+  private readonly at: { x: number; y: number };
+  private readonly longestStep_s: number;
+  private readonly stepUnderTip_s: number;
+  private readonly held: Float64Array | undefined;
+  private readonly scratch: [Float64Array, Float64Array];
+  private readonly workpiece: Workpiece;
+  /** The phase that is on: its number and when it began, s. While hands change tools, later than now. */
+  private current = 0;
+  private began = 0;
+  private left = false;
+  private air: AirOn | undefined;
+  private renewed = -Infinity;
+  private sinceLook = 0;
+  private body_C: number;
+  private pads_C: number;
+
+  /**
+   * `input.target` must be a part of the board with terminals.
+   */
+  constructor(
+    input: ReworkCase,
+    stints: readonly Stint[],
+    { start, finer = 1, judges = 'until lifted' }: Options = {},
+  ) {
+    const target = input.board.parts.find((p) => p.partId === input.target);
+    if (!target) throw new Error(`The board has no part "${input.target}".`);
+    if (stints.length === 0) throw new Error('There is nothing to do: no phase.');
+    const { cells, dt } = QUALITY[input.quality];
+    this.input = input;
+    this.target = target;
+    this.stints = stints;
+    this.judges = judges;
+    this.longestStep_s = dt / finer;
+    const touches = stints.filter((s) => s.tips.length > 0);
+    this.mesh = meshBoard(input.board, target, cells, touches.length > 0 ? 'tip' : 'air');
+    this.lumps = buildLumps(input, stints, this.mesh, target);
+    const { mesh, lumps } = this;
+    if (lumps.joints.length === 0) throw new Error(`${partName(target)} has no joints to melt.`);
+    const field = start && putState(start, input, target.side, mesh, lumps);
+    this.heat = new HeatRun(
+      {
+        grid: mesh.grid,
+        nodes: lumps.nodes,
+        links: lumps.links,
+        quick: !input.books,
+        uneven: { longestStep_s: this.longestStep_s },
+      },
+      field ?? input.ambient_C,
+    );
+    const box = targetBox(target);
+    this.at = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
+    this.drives = stints.map((s, n) => s.drive({ input, mesh, lumps, tips: lumps.tips[n], at: this.at }));
+    const columns = lumps.joints.flatMap((j) => j.columns);
+    this.stepUnderTip_s = SIDEWAYS / finer / Math.max(1, this.heat.sidewaysRate(columns));
+    this.held = heldShare(input.held, mesh);
+    this.scratch = [new Float64Array(mesh.grid.kx.length), new Float64Array(mesh.grid.kx.length)];
+    this.joints = new JointWatch(this.heat, lumps);
+    this.neighbours = new NeighbourWatch(input, mesh, lumps, target, {
+      winds: this.winds(),
+      hottest_C: Math.max(...stints.map((s) => s.hottest_C)),
+    });
+    const tips_C = touches.map((s) => s.hottest_C);
+    this.outcomes = new OutcomeWatch(input, lumps, target, tips_C.length > 0 ? Math.max(...tips_C) : undefined);
+    if (start) this.outcomes.goOn(start);
+    [this.body_C, this.pads_C] = [input.ambient_C, input.ambient_C];
+    this.workpiece = this.workpieceOf();
+    this.begin(0);
+  }
+
+  /** s since the heat came on. */
+  get time(): number {
+    return this.heat.time;
+  }
+
+  /** The longest it may take: every phase until it is given up, s. */
+  get limit_s(): number {
+    return this.stints.reduce((sum, s, n) => sum + s.giveUp_s + (n > 0 ? s.change_s : 0), 0);
+  }
+
+  /**
+   * One step as long as accuracy allows now, and no further than `until_s`; true when what is slow was looked at after it (neighbours, lands, what closes the window). Throws
+   * `OutOfBoundsError` rather than tell a temperature that is not possible.
+   */
+  step(until_s = Infinity): boolean {
+    const { heat, joints } = this;
+    const t = heat.time - this.began;
+    const changing = t < -1e-9;
+    const drive = changing || this.left ? NOTHING : this.drives[this.current];
+    this.surround(drive.airAt(t));
+    drive.act(this.workpiece, t);
+    const touching = t < drive.moved_s + TOUCH.for_s - 1e-9;
+    const dt = Math.min(
+      this.longestStep_s,
+      drive.down ? this.stepUnderTip_s : Infinity,
+      touching ? TOUCH.part * this.longestStep_s : Infinity,
+      changing ? Math.max(1e-6, -t) : Infinity,
+      Math.max(1e-6, until_s - heat.time),
+    );
+    joints.mark();
+    const from = heat.time;
+    heat.step(dt);
+    this.steps++;
+    joints.note(from, dt);
+    const phase = this.phases.at(-1);
+    if (phase && !changing && !this.left) phase.to_s = heat.time;
+    this.sinceLook += dt;
+    const look = this.sinceLook > LOOK_S - 1e-9;
+    // a tip is through a pin in a few steps
+    if (look || drive.brisk) joints.look();
+    if (look) this.look();
+    return look;
+  }
+
+  /** Whether the phase that is on has come to where it hands over, or was given up; the part is off when that is what it was for. */
+  phaseIsOver(): 'no' | 'handed over' | 'given up' {
+    const t = this.heat.time - this.began;
+    if (t < 0) return 'no';
+    if (this.isReached(this.stints[this.current].until, t)) return 'handed over';
+    return t >= this.stints[this.current].giveUp_s - 1e-9 ? 'given up' : 'no';
+  }
+
+  /** Goes on to the next phase, or from one that was given up to what stands in for it; false when there is none. */
+  next(over: 'handed over' | 'given up'): boolean {
+    if (this.left) throw new Error('The tools have left: no phase follows.');
+    const { stints, current } = this;
+    const other = stints[current].else;
+    const to = over === 'given up' ? stints.findIndex((s) => s.id === other) : current + 1;
+    // never back: what was given up once is given up
+    if (to <= current || to >= stints.length) return false;
+    this.drives[current].end?.(this.workpiece);
+    this.begin(to, stints[to].change_s);
+    return true;
+  }
+
+  /** The tools leave: nothing heats any more, and no phase follows. */
+  leave(): void {
+    this.drives[this.current].end?.(this.workpiece);
+    this.left = true;
+  }
+
+  /** What ends the window, as far as the run has come. */
+  closes(): PlanRun['closes'] {
+    const round = this.neighbours.closes();
+    const own = this.input.reused || this.input.fitting ? this.outcomes.hurt_s : null;
+    if (own === null || (round && round.at_s <= own)) return round;
+    return { partId: this.target.partId, at_s: own, why: 'body' };
+  }
+
+  /** What the run has come to. Throws `OutOfBoundsError` where a temperature is not possible. */
+  result(): Omit<PlanRun, 'frames'> {
+    const { heat, input, joints, lumps, mesh } = this;
+    heat.checkBounds();
+    const drive = this.drives[this.current];
+    const { allLoose_s: allWet, frozen_s: freezes } = joints;
+    const last = joints.last();
+    const round = this.neighbours.result();
+    // a bead is said to hold from when the iron left
+    const leaves_s = this.began + drive.settled_s;
+    return {
+      joints: joints.joints,
+      allWet_s: allWet,
+      freezes_s: freezes,
+      ...(this.stints[this.current].bridges && allWet !== null
+        ? { hold_s: freezes === null ? null : Math.max(0, freezes - leaves_s) }
+        : {}),
+      last: {
+        terminal: joints.joints[last].terminal,
+        why: reasonFor(last, lumps, mesh, this.at, drive, joints.paths[last]),
+        ...(joints.paths[last] ? { paths: joints.paths[last] } : {}),
+      },
+      body_C: this.body_C,
+      pads_C: this.pads_C,
+      neighbours: round,
+      closes: this.closes(),
+      ended_s: heat.time,
+      cells: cellCount(mesh.grid),
+      steps: this.steps,
+      phases: this.phases,
+      outcomes: this.outcomes.result(round, this.winds(), allWet ?? heat.time),
+      ...(input.books ? { energy: { input_J: heat.input_J, stored_J: heat.stored_J(), lost_J: heat.lost_J } } : {}),
+    };
+  }
+
+  /** Everything a later run of this board may start from. */
+  state(): RunState {
+    return stateOf(this.heat, this.mesh, this.lumps, this.outcomes.history(), {
+      target: this.target.partId,
+      side: this.target.side,
+    });
+  }
+
+  private winds() {
+    return this.drives.flatMap((d) => d.wind ?? []);
+  }
+
+  private begin(n: number, change_s = 0): void {
+    const { heat, stints, drives } = this;
+    const { id, until } = stints[n];
+    this.current = n;
+    this.began = heat.time + change_s;
+    this.phases.push({ id, from_s: this.began, to_s: this.began });
+    this.joints.under({
+      settled_s: this.began + drives[n].settled_s,
+      ...(drives[n].empties ? { empties: true } : {}),
+      counts: n === stints.length - 1 || ('loose' in until && until.loose === 'all'),
+    });
+    drives[n].begin?.(this.workpiece);
+  }
+
+  private isReached(until: Until, t: number): boolean {
+    const { heat, lumps, mesh, joints } = this;
+    if ('told' in until) return this.drives[this.current].done ?? false;
+    if ('s' in until) return t >= until.s - 1e-9;
+    if ('loose' in until) {
+      const { loose } = until;
+      if (loose === 'all') return joints.allLoose_s !== null;
+      return lumps.joints.every((j, i) => !loose.includes(j.terminal.id) || joints.isLoose(i));
+    }
+    if (until.at === 'body') return heat.T[lumps.body] >= until.C;
+    const columns =
+      until.at === 'board' ? lumps.joints.flatMap((j) => j.columns) : [columnAt(mesh, until.at.x_mm, until.at.y_mm)];
+    return columns.reduce((sum, c) => sum + heat.cells_C[c], 0) / columns.length >= until.C;
+  }
+
+  private workpieceOf(): Workpiece {
+    const { heat, joints, lumps } = this;
+    return {
+      isLiquid: joints.isLiquid,
+      temperature: (i) => heat.T[lumps.joints[i].node],
+      setLink: (link, G) => heat.setLink(link, G),
+      feed: (i, alloy, mm3) => {
+        const joint = lumps.joints[i];
+        const { metal } = joint;
+        joint.metal = { ...metal, with: [...metal.with, { alloy, ratio: mm3 / metal.own_mm3 }] };
+        heat.changeJoint(joint.node, enthalpyOf(joint.metal, joint.terminal));
+        joints.changed(i);
+      },
+      empty: (i) => joints.empty(i),
+      cut: (i) => heat.setLink(lumps.joints[i].lead, 0),
+      bridge: (bead_mm3_mm) => {
+        const along = BEAD_CONDUCTIVITY * bead_mm3_mm * 1e-6;
+        for (const { link, pitch_mm } of lumps.gaps) heat.setLink(link, (along / pitch_mm) * 1000);
+      },
+    };
+  }
+
+  /** Renews what board and lumps exchange with everything round them, when it has changed or is due. */
+  private surround(air: AirOn | undefined): void {
+    const { heat } = this;
+    if (air === this.air && heat.time - this.renewed < renewEvery(heat.time - this.began) - 1e-9) return;
+    this.air = air;
+    applySurroundings(heat, this.mesh, this.lumps, air, this.input, this.held, this.scratch);
+    this.renewed = heat.time;
+  }
+
+  private look(): void {
+    const { heat, lumps, sinceLook } = this;
+    const { cells_C } = heat;
+    const allWet = this.joints.allLoose_s;
+    const judged = this.judges === 'all' || allWet === null || heat.time <= allWet + LIFT_S;
+    if (judged) this.outcomes.note(heat, sinceLook);
+    this.neighbours.note(heat, sinceLook, judged);
+    this.sinceLook = 0;
+    this.body_C = Math.max(this.body_C, heat.T[lumps.body]);
+    for (const j of lumps.joints) for (const c of j.columns) this.pads_C = Math.max(this.pads_C, cells_C[c]);
+  }
+}

@@ -1,0 +1,51 @@
+/** What hands do in a run: operations, what a tap marks, what was predicted for them, what has to lie ready. */
+import { z } from 'zod';
+
+/** The three steps with busy hands. */
+export const OPERATIONS = ['remove', 'prepare', 'fit'] as const;
+export type Operation = (typeof OPERATIONS)[number];
+
+/** Moments of a run that mean something beyond "this instruction is done". */
+export const MARKS = ['done', 'heat-on', 'first-wet', 'all-wet', 'lifted', 'heat-off', 'fitted'] as const;
+export type Mark = (typeof MARKS)[number];
+
+const duration = z.number().min(0).max(36_000).nullable();
+
+/** The prediction a run was begun with, as shown to the hands; s from heat on, null = never. */
+export const guideSchema = z.strictObject({
+  joints: z.array(z.strictObject({ terminal: z.string().max(20), wet_s: duration })).max(1000),
+  last: z.string().max(20).nullable(),
+  allWet_s: duration,
+  allWetFrom_s: duration,
+  allWetTo_s: duration,
+  closes_s: duration,
+  closesFrom_s: duration,
+  closesTo_s: duration,
+  /** Who ends the window, in a word or two. */
+  closedBy: z.string().max(60),
+});
+export type Guide = z.infer<typeof guideSchema>;
+
+/** What the looks that are part of an operation write down with the tap. */
+export const scannedSchema = z.strictObject({
+  type: z.literal('surroundings-scanned'),
+  ok: z.boolean(),
+  after: z.enum(['removal', 'fitting']),
+});
+export const landsCleanSchema = z.strictObject({ type: z.literal('lands-clean'), ok: z.boolean() });
+export type HandEvent = z.infer<typeof scannedSchema> | z.infer<typeof landsCleanSchema>;
+
+/** What a tool really has to be set to, and how far off it may be. */
+export interface SetPoint {
+  id: string;
+  label: string;
+  value: number;
+  unit: string;
+  tolerance: number;
+}
+
+/** What has to lie ready: tools in reach, what each is set to. */
+export interface LayOut {
+  tools: string[];
+  setPoints: SetPoint[];
+}

@@ -1,0 +1,127 @@
+/** Hot air from above: slow or fast, from afar, in stages, pulses, lines or circles, leaning. */
+import { formatTemperature } from '../../../ground/index.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { dialOf, UNMARKED_DIAL } from '../../station.ts';
+import { definePhase, type Panel } from '../declaration.ts';
+import { AirDrive } from './drive.ts';
+import { sayFitting, sayRemoval } from './say.ts';
+import { airForm, type AirSettings, airSettings } from './settings.ts';
+
+/** What flow may be off by where no station says it, as a share, and how far a hand wavers, mm (estimates). */
+const FLOW = 0.1;
+const WOBBLE_MM = 2;
+/** How much further the nozzle stays away when a part goes on, mm: it must not be blown off its lands. */
+const FITTING_DISTANCE_MM = 5;
+
+/** The settings with one of them changed, in every stage that sets it. */
+function throughout(
+  settings: AirSettings,
+  key: 'flow_L_min' | 'standoff_mm',
+  change: (value: number) => number,
+): Partial<AirSettings> {
+  const { stages } = settings;
+  return {
+    [key]: change(settings[key]),
+    ...(stages ? { stages: stages.map((s) => ({ ...s, ...(s[key] ? { [key]: change(s[key]) } : {}) })) } : {}),
+  };
+}
+
+/** Air as a station can be set: an unmarked dial goes to its end and no further. */
+export const onUnmarkedDial = (settings: AirSettings): AirSettings => ({
+  ...settings,
+  ...throughout(settings, 'flow_L_min', (flow) => Math.min(flow, UNMARKED_DIAL.full_L_min)),
+});
+
+function flowText(flow_L_min: number, panel: Panel): string {
+  const { value, unit } = dialOf(flow_L_min, panel);
+  return unit === '%' ? `dial at ${value} %` : `${value} ${unit}`;
+}
+
+export const air = definePhase<'air', AirSettings>({
+  kind: 'air',
+  name: 'Air',
+  settings: airSettings,
+  form: airForm,
+  line(m, panel) {
+    const then = (m.stages ?? []).map(
+      (s) =>
+        `, ${[
+          s.standoff_mm === undefined ? '' : `${s.standoff_mm} mm`,
+          s.set_C === undefined ? '' : formatTemperature(s.set_C, panel),
+          s.flow_L_min === undefined ? '' : flowText(s.flow_L_min, panel),
+          s.sweep_mm === undefined ? '' : `circling ${s.sweep_mm} mm`,
+        ]
+          .filter(Boolean)
+          .join(' ')} from ${s.from_s} s`,
+    );
+    const more = [
+      m.sweep_deg === undefined ? '' : 'in a line',
+      m.pulse ? 'pulsed' : '',
+      m.tilt_deg ? `leaning ${m.tilt_deg}°` : '',
+      m.mouth ? `${m.mouth.kind}` : '',
+    ];
+    const rest = more.filter(Boolean).join(', ');
+    return `${formatTemperature(m.set_C, panel)}, ${flowText(m.flow_L_min, panel)}, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
+  },
+  irons: () => [],
+  fromAbove: true,
+  bridges: false,
+  drive: (settings, scene) => new AirDrive(settings, scene),
+  uncertain: [
+    {
+      name: 'temperature of the station',
+      station: (s, z) => ({
+        efficiency: within(s.efficiency + z * s.efficiencyPlusMinus, RANGES.station.efficiency),
+      }),
+    },
+    {
+      name: 'flow of the station',
+      settings: (s, z, station) => {
+        const by = station.air ? UNMARKED_DIAL.within ** z : 1 + z * (station.flowPlusMinus ?? FLOW);
+        return throughout(s, 'flow_L_min', (flow) => within(flow * by, RANGES.air.flow_L_min));
+      },
+    },
+    {
+      name: 'hand on the nozzle',
+      station: (s, z) => ({
+        handFactor: within(s.handFactor + z * s.handFactorPlusMinus, RANGES.station.handFactor),
+      }),
+    },
+    {
+      name: 'distance of the nozzle',
+      settings: (s, z) => throughout(s, 'standoff_mm', (mm) => within(mm + z * WOBBLE_MM, RANGES.air.standoff_mm)),
+    },
+  ],
+  needs({ set_C, flow_L_min, nozzle_mm }, station) {
+    const flow = dialOf(flow_L_min, station);
+    return {
+      tools: [`nozzle ${nozzle_mm} mm`],
+      setPoints: [
+        { id: 'air', label: 'air temperature', value: set_C, unit: '°C', tolerance: 5 },
+        { id: 'flow', label: 'air flow', ...flow, tolerance: Math.max(2, 0.05 * flow.value) },
+      ],
+    };
+  },
+  // handle out of its stand and over the part; the station runs since the lay-out
+  change_s: 5,
+  say: sayRemoval,
+  fits: {
+    settings: (s) => ({
+      ...s,
+      standoff_mm: within(s.standoff_mm + FITTING_DISTANCE_MM, RANGES.air.standoff_mm),
+    }),
+    say: sayFitting,
+  },
+  cautions: [
+    {
+      steps: ['remove', 'fit'],
+      text: 'Hot air burns skin and lights alcohol: cap bottles, keep freeze and duster spray away.',
+    },
+    {
+      steps: ['remove', 'prepare', 'fit'],
+      text: 'Fluoropolymer sleeves and wire give off fumes from 300 °C that make you ill a day later: out of the air with them.',
+    },
+  ],
+  wayOut: 'More air, a higher set-point or a shorter distance would change that, warming from below most of all.',
+  spare: 'Cover it, turn the nozzle away from it,',
+});

@@ -1,0 +1,104 @@
+/**
+ * What a kind of phase declares, each in a folder of its own: how it is set, what it needs, why it does not fit, how it drives a run, what hands do
+ * besides heating, what they are told, what it leaves, what is dangerous and what is uncertain about it. A phase *as set* has an id of its own
+ * in its procedure, a condition that hands over, and a time after which it is given up.
+ */
+import type { z } from 'zod';
+import type { Composition } from '../../alloys/index.ts';
+import type { UnitSettings } from '../../ground/index.ts';
+import type { Drive, Scene } from '../bench/drive.ts';
+import type { Operation, SetPoint } from '../handForms.ts';
+import type { Range } from '../ranges.ts';
+import type { StationModel } from '../station.ts';
+import type { Instruction, Workplace } from './instruction.ts';
+
+/** One setting as a form asks for it. */
+export interface Field {
+  /** Path in the settings. */
+  key: string;
+  label: string;
+  unit?: 'temperature' | 'L/min' | 'mm' | 's' | '×' | 'mm³' | 'W' | '°';
+  range?: Range;
+  /** May be left empty. */
+  optional?: true;
+  hint?: string;
+  /** Choices instead of a number; the first is taken where nothing is said. */
+  choices?: readonly (readonly [value: string, name: string])[];
+  /** The choices are numbers. */
+  numeric?: true;
+  /** A composition instead of a number. */
+  alloy?: true;
+}
+
+export interface Form {
+  usual: readonly Field[];
+  /** Asked for rarely, and what they are together. */
+  more: readonly Field[];
+  moreTitle: string;
+  /** What is missing from fields that only make sense together, by field. */
+  missing?(texts: Readonly<Record<string, string>>): Record<string, string>;
+  /** Takes out of settings what is empty, or has lost what gives it sense. */
+  tidy?(settings: Record<string, unknown>): void;
+}
+
+/** What numbers are shown in: the user's units, and the air dial of the station at hand. */
+export type Panel = UnitSettings & Pick<StationModel, 'air'>;
+
+/** An input that is not known for sure, and what it changes when it is off by `z` times its plus-minus (two standard deviations). */
+export interface Uncertain<S> {
+  name: string;
+  settings?(settings: S, z: number, station: StationModel): Partial<S>;
+  station?(station: StationModel, z: number): Partial<StationModel>;
+}
+
+export interface Caution {
+  steps: readonly (Operation | 'protect')[];
+  text: string;
+}
+
+/** What comes into the joints of a package, by terminal. */
+export type Brought = ReadonlyMap<string, { alloy: Composition; mm3: number }>;
+
+export interface PhaseKind<K extends string, S> {
+  kind: K;
+  /** For people, where work has several phases. */
+  name: string;
+  settings: z.ZodType<S>;
+  form: Form;
+  /** The settings in one line. */
+  line(settings: S, panel: Panel): string;
+  /** How many irons it holds down, and their power, W. */
+  irons(settings: S): readonly { power_W: number; set_C: number }[];
+  /** Works from the side the part stands on, pins or not. */
+  fromAbove: boolean;
+  /** Alloy lies from joint to joint. */
+  bridges: boolean;
+  drive(settings: S, scene: Scene): Drive;
+  /** What it brings into the joints, over what is in them (mm³ of their own solder by terminal). */
+  brings?(settings: S, packageId: string, own_mm3: ReadonlyMap<string, number>): Brought;
+  /** Joints come loose one after the other, as the tool gets to them. */
+  inTurn?: true;
+  /** Holes are empty after it. */
+  opensHoles?: true;
+  uncertain: readonly Uncertain<S>[];
+  /** Tools within reach, and what each is set to. */
+  needs(settings: S, station: Pick<StationModel, 'air'>): { tools: string[]; setPoints: SetPoint[] };
+  /** Hands' time before it heats, s: tools changed, flux, solder fed (17-hands). */
+  change_s: number;
+  /** Taking a part off this way, or what it does before another phase takes it off. */
+  say(settings: S, work: Workplace): Instruction[];
+  /** Putting a part on with the same tool, where that is how it goes on; without it an iron does it, joint by joint. */
+  fits?: {
+    settings(settings: S): S;
+    /** Before the part is placed, and until its heat is off. */
+    say(settings: S, work: Workplace): { before: Instruction; heat: Instruction[] };
+  };
+  cautions: readonly Caution[];
+  /** What would help where joints stay solid. */
+  wayOut: string;
+  /** What would help a neighbour it hurts. */
+  spare: string;
+}
+
+/** Declares a kind, with its settings' type taken from their schema. */
+export const definePhase = <K extends string, S>(kind: PhaseKind<K, S>): PhaseKind<K, S> => kind;

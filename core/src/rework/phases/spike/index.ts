@@ -1,0 +1,79 @@
+/** Solder worked into joints with an iron, so that what follows has less to melt. */
+import { writeComposition } from '../../../alloys/index.ts';
+import { formatTemperature } from '../../../ground/index.ts';
+import { packageById } from '../../../packages/index.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { definePhase } from '../declaration.ts';
+import type { Instruction, Workplace } from '../instruction.ts';
+import { rowsOf } from '../rows.ts';
+import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { SpikeDrive } from './drive.ts';
+import { SPIKE, type SpikeSettings, spikeSettings } from './settings.ts';
+
+const { ratio, most_s } = RANGES.spike;
+/** What goes in differs from what was meant by this share (estimate). */
+const WORKED_IN = 0.3;
+/** Section of wire of 0.7 mm, mm². */
+const WIRE_MM2 = 0.385;
+
+/** One instruction a row: nobody taps for every joint. */
+function say(settings: SpikeSettings, { target }: Workplace): Instruction[] {
+  const { terminals } = packageById(target.package);
+  const rows = rowsOf(target.package);
+  const wire = writeComposition(settings.alloy ?? SPIKE);
+  return rows.map((row, n) => {
+    const own_mm3 = terminals.filter((t) => row.terminals.includes(t.id)).reduce((sum, t) => sum + t.volume_mm3, 0);
+    const wire_mm = Math.max(1, Math.round((settings.ratio * own_mm3) / WIRE_MM2));
+    return {
+      id: `work-in-${n + 1}`,
+      say: `${rows.length > 1 ? `Row ${n + 1} of ${rows.length}: flux` : 'Flux'}, iron, work ${wire} into every joint.`,
+      watch: `Iron at ${settings.set_C} °C, about ${wire_mm} mm of wire of 0.7 mm in all. No longer than ${settings.most_s} s on one place.`,
+      tap: 'worked in',
+      mark: 'done',
+    };
+  });
+}
+
+const [set, width, power] = tipFields('Iron power');
+
+export const spike = definePhase<'spike', SpikeSettings>({
+  kind: 'spike',
+  name: 'Iron, solder worked in',
+  settings: spikeSettings,
+  form: {
+    usual: [
+      set,
+      { key: 'ratio', label: 'Worked in', unit: '×', range: ratio },
+      width,
+      power,
+      { key: 'most_s', label: 'Longest on one place', unit: 's', range: most_s },
+    ],
+    moreTitle: 'Solder and tip',
+    more: [{ key: 'alloy', label: 'Solder worked in', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
+  },
+  line: (s, panel) =>
+    `${formatTemperature(s.set_C, panel)}, ${s.ratio} × of ${writeComposition(s.alloy ?? SPIKE)} worked in`,
+  irons: ({ power_W, set_C }) => [{ power_W, set_C }],
+  fromAbove: false,
+  bridges: false,
+  drive: (settings, scene) => new SpikeDrive(settings, scene),
+  brings: (s, packageId, own_mm3) =>
+    new Map(
+      rowsOf(packageId).flatMap((row) =>
+        row.terminals.map((id) => [id, { alloy: s.alloy ?? SPIKE, mm3: s.ratio * (own_mm3.get(id) ?? 0) }] as const),
+      ),
+    ),
+  uncertain: [
+    ...uncertainTip,
+    { name: 'solder that is worked in', settings: (s, z) => ({ ratio: within(s.ratio * (1 + WORKED_IN * z), ratio) }) },
+  ],
+  needs: ({ set_C, tip_mm, alloy }) => ({
+    tools: [`${writeComposition(alloy ?? SPIKE)} wire to work in`, `tip ${tip_mm} mm`],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+  }),
+  change_s: 5,
+  say,
+  cautions: [],
+  wayOut: 'More of the solder worked in, a wider tip or warming from below would change that.',
+  spare: 'Cover it,',
+});

@@ -1,0 +1,125 @@
+/** A bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
+import { jointMetal, LOW_MELT, writeComposition } from '../../../alloys/index.ts';
+import { formatTemperature } from '../../../ground/index.ts';
+import { packageById, terminalSides } from '../../../packages/index.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { definePhase } from '../declaration.ts';
+import { COUNT, fluxIt, heating, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
+import { beadOn } from '../rows.ts';
+import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { StrokeDrive } from './drive.ts';
+import { type StrokeSettings, strokeSettings } from './settings.ts';
+
+const { bead } = RANGES;
+
+/** A bead differs from the one asked for by this share (estimate). */
+const BEAD = 0.3;
+/** Alloys that melt below this are called low-melt, °C. */
+const LOW_MELTING_C = 165;
+
+/** Whether a bead is of an alloy made to stay liquid, not of ordinary solder. */
+const isLowMelting = ({ alloy = LOW_MELT }: StrokeSettings): boolean => jointMetal(alloy).Tl < LOW_MELTING_C;
+
+/** A bead as hands see it: how wide (half round on its lands), and how much wire it takes. */
+function beadWords(packageId: string, bead_mm3_mm: number): string {
+  const wide_mm = Math.sqrt((8 / Math.PI) * bead_mm3_mm);
+  const { all_mm3 } = beadOn(packageId, bead_mm3_mm);
+  const wire_mm = all_mm3 / (Math.PI / 4);
+  return `An unbroken bead about ${wide_mm.toFixed(1)} mm wide: ${Math.ceil(wire_mm)} mm of solid wire of 1 mm in all.`;
+}
+
+/** How the irons move along a bead. */
+function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: StrokeSettings): string {
+  const each = pass_s + 2 * rest_s === 1 ? 'a second' : `${pass_s + 2 * rest_s} s`;
+  return irons === 2
+    ? `An iron on each side: stroke both, ${each} each.`
+    : `Stroke along each side in turn, ${each} each.`;
+}
+
+function say(settings: StrokeSettings, work: Workplace): Instruction[] {
+  const { guide, target } = work;
+  const low = isLowMelting(settings);
+  const sides = terminalSides(packageById(target.package));
+  const hold =
+    guide && guide.closes_s !== null && guide.closedBy === 'joints freeze'
+      ? Math.round(guide.closes_s - settings.stroke_s)
+      : null;
+  return [
+    fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
+    {
+      id: 'alloy',
+      say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
+      watch: beadWords(target.package, settings.bead_mm3_mm),
+      tap: 'alloy laid',
+      mark: 'done',
+    },
+    heatOn(`${settings.irons === 2 ? 'Both irons' : 'Iron'} on at ${settings.set_C} °C. Touch the bead.`),
+    ...heating(work, strokes(settings)),
+    lift(
+      'Nudge it. It floats? Lift straight up.',
+      hold === null
+        ? 'The alloy stays liquid for a while.'
+        : `The bead stays liquid about ${hold} s after the iron leaves.`,
+      'Freezing. Iron back on, do not pull.',
+    ),
+    heatOff('Iron into its stand.', 'Wipe the alloy off the tip first.', 'iron away'),
+    COUNT,
+  ];
+}
+
+const [set, width, power] = tipFields('Iron power');
+
+export const stroke = definePhase<'stroke', StrokeSettings>({
+  kind: 'stroke',
+  name: 'Bead and iron',
+  settings: strokeSettings,
+  form: {
+    usual: [
+      set,
+      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', range: bead.bead_mm3_mm },
+      width,
+      power,
+      { key: 'stroke_s', label: 'Stroking', unit: 's', range: bead.stroke_s },
+    ],
+    moreTitle: 'Tip and way of working',
+    more: [
+      { key: 'alloy', label: 'Alloy of the bead', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
+      tipField,
+      {
+        key: 'irons',
+        label: 'Irons',
+        numeric: true,
+        choices: [
+          ['1', 'one'],
+          ['2', 'two, opposite'],
+        ],
+      },
+      { key: 'pass_s', label: 'A stroke takes', unit: 's', range: bead.pass_s, optional: true },
+      { key: 'rest_s', label: 'rest at its ends', unit: 's', range: bead.rest_s, optional: true },
+    ],
+  },
+  line: (m, panel) =>
+    `${formatTemperature(m.set_C, panel)}, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`,
+  irons: ({ power_W, set_C, irons = 1 }) => Array.from({ length: irons }, () => ({ power_W, set_C })),
+  fromAbove: false,
+  bridges: true,
+  drive: (settings, scene) => new StrokeDrive(settings, scene),
+  brings: ({ bead_mm3_mm, alloy = LOW_MELT }, packageId) =>
+    new Map([...beadOn(packageId, bead_mm3_mm).each_mm3].map(([id, mm3]) => [id, { alloy, mm3 }])),
+  uncertain: [
+    ...uncertainTip,
+    {
+      name: 'alloy that mixes in',
+      settings: (s, z) => ({ bead_mm3_mm: within(s.bead_mm3_mm * (1 + BEAD * z), bead.bead_mm3_mm) }),
+    },
+  ],
+  needs: ({ set_C, tip_mm, irons }) => ({
+    tools: ['alloy of the bead and its flux', ...(irons === 2 ? ['a second iron'] : []), `tip ${tip_mm} mm`],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+  }),
+  change_s: 5,
+  say,
+  cautions: [],
+  wayOut: 'A wider tip, more alloy, a second iron or warming from below would change that.',
+  spare: 'Cover it,',
+});

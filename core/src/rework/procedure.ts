@@ -1,0 +1,193 @@
+/**
+ * A whole procedure told as it happens: phase by phase, from cold or from what earlier work left, until its last phase hands over; then the tools
+ * leave and it is watched until the joints have frozen.
+ */
+import { z } from 'zod';
+import { compositionSchema, mixedByVolume } from '../alloys/index.ts';
+import { boardModelSchema } from '../board/index.ts';
+import { type CalcContext, CancelledError } from '../ground/index.ts';
+import { type ReworkCase, reworkCaseSchema } from './bench/caseForm.ts';
+import { asFineAsNeeded } from './bench/finer.ts';
+import { ReworkRun } from './bench/reworkRun.ts';
+import { runStateSchema } from './bench/runState.ts';
+import { jointStateSchema, surroundingsSchema } from './bench/surroundingsForm.ts';
+import { OPERATIONS } from './handForms.ts';
+import { methodIdSchema } from './methods/method.ts';
+import { kindOf, type Phase, phasesSchema, stintOf } from './phases/index.ts';
+import { shortBoard, shortBoardSchema } from './shortBoard.ts';
+import { DEFAULT_STATION } from './station.ts';
+
+const around = surroundingsSchema.omit({ joints: true });
+
+/** What a procedure finds: board and part, what is round them, what is in the joints. */
+export const caseSchema = z.strictObject({
+  board: z.union([boardModelSchema, shortBoardSchema.transform(shortBoard)]),
+  target: z.string().min(1),
+  op: z.enum(['remove', 'fit']).default('remove'),
+  /** The part has to live: it goes on again. */
+  mustLive: z.boolean().default(false),
+  ambient_C: z.number().min(-20).max(60).default(22),
+  surroundings: around.optional(),
+  /** A joint that leaks is one that corrodes. */
+  joints: z
+    .array(
+      jointStateSchema
+        .extend({ leaking: z.boolean().optional() })
+        .transform(({ leaking, ...rest }) => (leaking ? { ...rest, corroded: true } : rest)),
+    )
+    .max(40)
+    .optional(),
+  damp: z.boolean().optional(),
+  /** Tools of the bench, the hand's pace, the seed of draws: other calculations ask for them. */
+  kit: z
+    .array(z.looseObject({ tool: z.string() }))
+    .max(200)
+    .optional(),
+  pace: z.enum(['novice', 'usual', 'expert']).optional(),
+  seed: z.int().min(0).optional(),
+});
+
+export const procedureSchema = z.strictObject({
+  v: z.literal(1),
+  method: methodIdSchema,
+  op: z.enum(OPERATIONS),
+  partId: z.string().min(1),
+  boardId: z.string().optional(),
+  /** Instead of the case's. */
+  surroundings: around.optional(),
+  phases: phasesSchema,
+});
+export type Procedure = z.infer<typeof procedureSchema>;
+
+export const reworkInput = z
+  .strictObject({
+    case: caseSchema,
+    procedure: procedureSchema,
+    start: runStateSchema.optional(),
+    /** Looked at then, whatever has been reached. */
+    until_s: z.number().positive().max(1800).optional(),
+  })
+  .refine((i) => i.procedure.partId === i.case.target, {
+    error: 'is not the target of the case',
+    path: ['procedure', 'partId'],
+  });
+
+const seconds = z.number().nullable();
+export const reworkOutput = z.strictObject({
+  /** Loose for good; frozen again, counted from when the heat left; what is in it. */
+  joints: z.array(
+    z.strictObject({
+      terminal: z.string(),
+      loose_s: seconds,
+      frozen_s: seconds,
+      wt: compositionSchema,
+      mm3: z.number(),
+    }),
+  ),
+  neighbours: z.array(
+    z.strictObject({
+      partId: z.string(),
+      /** Where its limit is read: body, face or land. */
+      at: z.string(),
+      /** Null where it is harmed at once. */
+      dose: z.number().nullable(),
+      dose_shifted: z.number().nullable(),
+      margin_K: z.number().nullable(),
+      hurt_s: seconds,
+      word: z.enum(['hurts', 'may hurt', 'near', 'clear']),
+      limit: z.strictObject({ id: z.string(), K: z.number() }),
+    }),
+  ),
+  lands: z.array(z.strictObject({ terminal: z.string(), exposure_K_s: z.number(), peak_C: z.number() })),
+  phases: z.array(
+    z.strictObject({
+      id: z.string(),
+      from_s: z.number(),
+      to_s: z.number(),
+      heat_s: z.number(),
+      hands_s: z.number(),
+    }),
+  ),
+  state: runStateSchema,
+});
+
+/** After the tools have left it is watched at most so long, s. */
+const COOLS_S = 60;
+
+function caseOf({ case: c, procedure }: z.infer<typeof reworkInput>): ReworkCase {
+  const damp = c.damp === undefined ? {} : { moisture: c.damp ? ('damp' as const) : ('baked' as const) };
+  return reworkCaseSchema.parse({
+    board: c.board,
+    target: c.target,
+    station: DEFAULT_STATION,
+    ambient_C: c.ambient_C,
+    ...damp,
+    ...(procedure.surroundings ?? c.surroundings),
+    ...(c.joints ? { joints: c.joints } : {}),
+    ...(c.mustLive ? { reused: true } : {}),
+    ...(procedure.op === 'fit' || c.op === 'fit' ? { fitting: true } : {}),
+  });
+}
+
+/** Throws `OutOfBoundsError` rather than tell a temperature that is not possible. */
+export function tellRework(
+  input: z.infer<typeof reworkInput>,
+  context: CalcContext,
+): Promise<z.infer<typeof reworkOutput>> {
+  const { phases } = input.procedure;
+  const found = caseOf(input);
+  return asFineAsNeeded((finer) => {
+    const run = new ReworkRun(found, phases.map(stintOf), { start: input.start, finer, judges: 'all' });
+    return tell(run, phases, input.until_s, context);
+  });
+}
+
+async function tell(run: ReworkRun, phases: readonly Phase[], until_s: number | undefined, context: CalcContext) {
+  const { joints } = run;
+  const end_s = () => until_s ?? (left_s === null ? run.limit_s : left_s + COOLS_S);
+  let left_s: number | null = null;
+  const frozen_s = joints.joints.map((): number | null => null);
+  const loose_s = joints.joints.map((): number | null => null);
+  while (run.time < end_s() - 1e-9) {
+    const looked = run.step(until_s);
+    for (const [i] of joints.joints.entries()) {
+      if (joints.isLoose(i)) {
+        // a joint that came and went is loose since it last was
+        loose_s[i] ??= joints.looseSince(i);
+        frozen_s[i] = null;
+      } else if (left_s !== null && loose_s[i] !== null) frozen_s[i] ??= run.time - left_s;
+      else loose_s[i] = null;
+    }
+    if (run.steps % 50 === 0) {
+      if (context.signal?.aborted) throw new CancelledError();
+      context.progress?.(Math.min(1, run.time / end_s()));
+      await context.breathe?.();
+    }
+    if (!looked) continue;
+    if (left_s !== null) {
+      if (until_s === undefined && joints.joints.every((_, i) => !joints.isLoose(i))) break;
+      continue;
+    }
+    const over = run.phaseIsOver();
+    if (over === 'no' || run.next(over)) continue;
+    left_s = run.time;
+    run.leave();
+  }
+  const { outcomes } = run.result();
+  return {
+    joints: run.lumps.joints.map(({ terminal, metal }, i) => ({
+      terminal: terminal.id,
+      loose_s: loose_s[i],
+      frozen_s: frozen_s[i],
+      wt: mixedByVolume(metal.alloy, [...metal.with]),
+      mm3: metal.own_mm3 * (1 + metal.with.reduce((sum, w) => sum + w.ratio, 0)),
+    })),
+    neighbours: run.neighbours.doses(),
+    lands: (outcomes?.lands ?? []).map(({ terminal, exposure_K_s, peak_C }) => ({ terminal, exposure_K_s, peak_C })),
+    phases: run.phases.map(({ id, from_s, to_s }, n) => {
+      const phase = phases.find((p) => p.id === id);
+      return { id, from_s, to_s, heat_s: to_s - from_s, hands_s: n > 0 && phase ? kindOf(phase).change_s : 0 };
+    }),
+    state: run.state(),
+  };
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "plans" ADD COLUMN "v" integer DEFAULT 1 NOT NULL;
