@@ -23,7 +23,7 @@ const event = (body: JobEventBody, id = v7(), at = NOW.getTime()) => ({
 });
 const run = (op: 'remove' | 'fit', more: object = {}): JobEventBody =>
   ({
-    ...{ type: 'run-begun', runId: v7(), op, method: 'Air, slow', guide: null, offline: false, bench: false },
+    ...{ type: 'run-begun', runId: v7(), op, methodId: 'air-slow', guide: null, offline: false, bench: false },
     ...more,
   }) as JobEventBody;
 const GONE: JobEventBody[] = ['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' }));

@@ -1,5 +1,5 @@
 import { operationFor } from '@orthos/core/hands';
-import { type Guide, type Mark } from '@orthos/core/rework';
+import { type Guide, type Mark, type Method, phaseOf } from '@orthos/core/rework';
 import { currentAttempt, foldJob, type JobEvent, type JobEventBody, lastRun } from '@orthos/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { markRows } from '../src/lib/hands/marks.ts';
@@ -33,11 +33,11 @@ const guide: Guide = {
   closesTo_s: null,
   closedBy: '',
 };
-const begun = (op: 'remove' | 'fit', method = 'Air, slow'): JobEventBody => ({
+const begun = (op: 'remove' | 'fit', methodId = 'air-slow'): JobEventBody => ({
   type: 'run-begun',
   runId: RUN,
   op,
-  method,
+  methodId,
   guide,
   offline: false,
   bench: false,
@@ -124,16 +124,16 @@ describe('a course through an operation', () => {
     expect(courseOf(view, [...made, gone], 'remove')?.at).toBe(1);
   });
   it('keeps its method when the plan changes in the middle', () => {
-    const course = courseOf(view, [at(0, begun('remove', 'Low-melt + iron'))], 'remove');
+    const course = courseOf(view, [at(0, begun('remove', 'bead'))], 'remove');
     expect(course?.list.some((i) => i.id === 'alloy')).toBe(true);
-    expect(courseOf(view, [at(0, begun('remove', 'no such method'))], 'remove')).toBeNull();
+    expect(courseOf(view, [at(0, begun('remove', 'no-such-method'))], 'remove')).toBeNull();
   });
   it('fits by air from further off, by iron joint by joint', () => {
     const methods = methodsOf(view, 'fit');
-    expect(methods.map((m) => m.label)).toEqual(['Air, slow, fitting', 'Air, fast, fitting', 'Low-melt + iron']);
-    if (methods[0].kind !== 'air' || slow.kind !== 'air') throw new Error('air first');
-    expect(methods[0].standoff_mm).toBe(slow.standoff_mm + 5);
-    const iron = courseOf(view, [at(0, begun('fit', 'Low-melt + iron'))], 'fit');
+    expect(methods.map((m) => m.id)).toEqual(['air-slow', 'air-fast', 'bead', 'spike-then-air']);
+    const standoff = (m: Method) => phaseOf(m, 'air')?.settings.standoff_mm ?? NaN;
+    expect(standoff(methods[0])).toBe(standoff(slow) + 5);
+    const iron = courseOf(view, [at(0, begun('fit', 'bead'))], 'fit');
     expect(iron?.list.find((i) => i.walk)?.walk).toHaveLength(20);
   });
   it('joins the log of the server with what is only here, each event once', () => {

@@ -269,7 +269,7 @@ describe('the question to the ranking', () => {
     expect(good([{ ...reading, goodFrom: 'expected' }])).toBeNull();
     const healed: JobEventBody[] = [
       bare,
-      { type: 'run-begun', runId: v7(), op: 'remove', method: 'air', guide: null, offline: false, bench: false },
+      { type: 'run-begun', runId: v7(), op: 'remove', methodId: 'air-slow', guide: null, offline: false, bench: false },
       { ...bare, value: 2380 },
     ];
     expect(good([...healed, { type: 'released', outcome: 'declined' }])).toBeNull();

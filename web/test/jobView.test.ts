@@ -9,7 +9,7 @@ import { jobAnswer, jobView } from '../src/lib/server/jobs/jobView.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import { appendEvents } from '../src/lib/server/repositories/jobEvents.ts';
 import { addPhoto } from '../src/lib/server/repositories/photos.ts';
-import { storePlan } from '../src/lib/server/repositories/plans.ts';
+import { PLAN_VERSION, storePlan } from '../src/lib/server/repositories/plans.ts';
 import { closeTicket, createTicket, savePlanSettings } from '../src/lib/server/repositories/tickets.ts';
 import { testDatabase } from './database.ts';
 
@@ -25,7 +25,7 @@ const begun: JobEventBody = {
   type: 'run-begun',
   runId: RUN,
   op: 'remove',
-  method: 'Air, slow',
+  methodId: 'air-slow',
   guide: null,
   offline: false,
   bench: false,
@@ -88,13 +88,14 @@ async function planned() {
   const id = v7();
   await storePlan(db(), {
     id,
+    v: PLAN_VERSION,
     ticketId: made.ticket.id,
     target: inputs.target,
     inputHash: inputs.hash,
     engineVersion: ENGINE_VERSION,
     kit: inputs.kit,
     methods: inputs.settings.methods,
-    results: { 'Air, slow': result() },
+    results: { 'air-slow': result() },
   });
   return { ...made, id, inputs };
 }
@@ -107,9 +108,9 @@ describe('a plan in use', () => {
     expect([before.inUse, before.hotNeighbours]).toEqual([null, []]);
     expect(gate(before, 'neighbours-covered')?.state).toBe('unknown');
     expect(gate(before, 'laid-out')?.state).toBe('unknown');
-    await write({ type: 'plan', planId: id, label: 'Air, slow' });
+    await write({ type: 'plan', planId: id, methodId: 'air-slow' });
     const after = await view();
-    expect(after.inUse?.method.label).toBe('Air, slow');
+    expect(after.inUse?.method.id).toBe('air-slow');
     // the connector is under its limit, but not by more than the limit is uncertain
     expect(after.hotNeighbours).toEqual(['bt1', 'j1']);
     expect(gate(after, 'neighbours-covered')?.evidence).toEqual(['bt1', 'j1']);
@@ -122,7 +123,7 @@ describe('a plan in use', () => {
   });
   it('goes stale with its inputs, but not once the hands have begun', async () => {
     const { view, write, ticket, id, inputs } = await planned();
-    await write({ type: 'plan', planId: id, label: 'Air, slow' });
+    await write({ type: 'plan', planId: id, methodId: 'air-slow' });
     expect((await view()).freshness).toBe('fresh');
     await savePlanSettings(db(), ticket.id, 1, { ...inputs.settings, ambient_C: 10 });
     const stale = await view();
@@ -133,27 +134,28 @@ describe('a plan in use', () => {
   });
   it('belongs to its target: a new suspect has none', async () => {
     const { view, write, id } = await planned();
-    await write({ type: 'plan', planId: id, label: 'Air, slow' }, { type: 'new-attempt', why: 'was not it' });
+    await write({ type: 'plan', planId: id, methodId: 'air-slow' }, { type: 'new-attempt', why: 'was not it' });
     await write({ type: 'suspect', partId: 'u2', why: 'next' });
     const now = await view();
     expect([now.plan, now.inUse, now.inputs?.target]).toEqual([null, null, 'u2']);
   });
-  it('a label that the plan has no result for is no plan in use', async () => {
+  it('a method that the plan has no result for is no plan in use', async () => {
     const { view, write, id } = await planned();
-    await write({ type: 'plan', planId: id, label: 'Air, fast' });
+    await write({ type: 'plan', planId: id, methodId: 'air-fast' });
     expect((await view()).inUse).toBeNull();
   });
   it('an older engine warns, changed inputs make it stale', async () => {
     const { view, ticket, inputs } = await planned();
     await storePlan(db(), {
       id: v7(),
+      v: PLAN_VERSION,
       ticketId: ticket.id,
       target: inputs.target,
       inputHash: inputs.hash,
       engineVersion: ENGINE_VERSION - 1,
       kit: inputs.kit,
       methods: inputs.settings.methods,
-      results: { 'Air, slow': result() },
+      results: { 'air-slow': result() },
     });
     expect((await view()).freshness).toBe('older-engine');
   });
@@ -219,7 +221,7 @@ describe('the view of a job', () => {
     const [a, b] = [await job(suspect), await job(suspect, { type: 'observation', text: 'a scratch' })];
     const [one, two] = [(await a.view()).inputs, (await b.view()).inputs];
     expect(one?.hash).toBe(two?.hash);
-    expect(one?.methods.map((m) => m.method.label)).toEqual(methodsFor('TSSOP-20').map((m) => m.method.label));
+    expect(one?.methods.map((m) => m.method.id)).toEqual(methodsFor('TSSOP-20').map((m) => m.method.id));
     // another target rests on something else
     const other = await job({ type: 'suspect', partId: 'u2', why: 'low' });
     expect((await other.view()).inputs?.hash).not.toBe(one?.hash);

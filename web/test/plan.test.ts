@@ -1,7 +1,7 @@
 /** The forms of a plan: texts from settings, settings from texts. */
 import { describe, expect, it } from 'vitest';
-import { type Method, methodsFor, type Surroundings, surroundingsSchema } from '@orthos/core/rework';
-import { KNOBS, methodOf, settingLine, textsOf } from '../src/lib/plan/settings';
+import { mainPhase, type Method, methodsFor, type Surroundings, surroundingsSchema } from '@orthos/core/rework';
+import { fieldsOf, methodOf, settingLine, textsOf } from '../src/lib/plan/settings';
 import {
   surroundingsOf,
   surroundingWords,
@@ -11,14 +11,20 @@ import {
 
 const units = { temperature: 'C', length: 'mm' } as const;
 const fahrenheit = { ...units, temperature: 'F' } as const;
-const method = (pkg: string, label: string): Method => {
-  const found = methodsFor(pkg).find((m) => m.method.label === label)?.method;
-  if (!found) throw new Error(`no ${label}`);
+const method = (pkg: string, id: string): Method => {
+  const found = methodsFor(pkg).find((m) => m.method.id === id)?.method;
+  if (!found) throw new Error(`no ${id}`);
   return found;
 };
-const air = method('SOIC-16', 'Air, slow');
-const bead = method('SOIC-16', 'Low-melt + iron');
-const read = (m: Method, change: Record<string, string>) => methodOf(m, { ...textsOf(m, units), ...change }, units);
+const air = method('SOIC-16', 'air-slow');
+const bead = method('SOIC-16', 'bead');
+/** Fields of the last phase, by their keys. */
+const inForm = (m: Method, change: Record<string, string>) =>
+  Object.fromEntries(Object.entries(change).map(([key, text]) => [`${mainPhase(m).id}/${key}`, text]));
+const settingsOf = (m: Method) => mainPhase(m).settings;
+const chained = method('QFP-44', 'spike-then-air');
+const read = (m: Method, change: Record<string, string>) =>
+  methodOf(m, { ...textsOf(m, units), ...inForm(m, change) }, units);
 const changed = (m: Method, change: Record<string, string>) => {
   const r = read(m, change);
   if ('issues' in r) throw new Error(JSON.stringify(r.issues));
@@ -26,11 +32,11 @@ const changed = (m: Method, change: Record<string, string>) => {
 };
 const issues = (m: Method, change: Record<string, string>) => {
   const r = read(m, change);
-  return 'issues' in r ? Object.keys(r.issues) : [];
+  return 'issues' in r ? Object.keys(r.issues).map((k) => k.split('/')[1]) : [];
 };
 
 describe('a method’s form', () => {
-  it.each([air, bead, method('C0805', 'Hot tweezers'), method('DIP-8', 'Vacuum iron')])(
+  it.each([air, bead, method('C0805', 'tweezers'), method('DIP-8', 'vacuum'), chained])(
     'untouched, it gives the same method in either scale (%#)',
     (m) => {
       for (const u of [units, fahrenheit]) {
@@ -42,13 +48,13 @@ describe('a method’s form', () => {
   it('an unmarked air dial is read and said in percent of the dial', () => {
     const panel = { ...units, air: 'unmarked' } as const;
     expect(settingLine(air, panel)).toBe('390 °C, dial at 75 %, 14 mm');
-    expect(textsOf(air, panel).flow_L_min).toBe('75');
-    const turned = methodOf(air, { ...textsOf(air, panel), flow_L_min: '50' }, panel);
-    expect('method' in turned && turned.method).toMatchObject({ flow_L_min: 30 });
+    expect(textsOf(air, panel)['air/flow_L_min']).toBe('75');
+    const turned = methodOf(air, { ...textsOf(air, panel), 'air/flow_L_min': '50' }, panel);
+    expect('method' in turned && settingsOf(turned.method)).toMatchObject({ flow_L_min: 30 });
     const same = methodOf(air, textsOf(air, panel), panel);
     expect('method' in same && same.method).toEqual(air);
-    const off = methodOf(air, { ...textsOf(air, panel), flow_L_min: '900' }, panel);
-    expect('issues' in off && off.issues.flow_L_min).toMatch(/% of its dial/);
+    const off = methodOf(air, { ...textsOf(air, panel), 'air/flow_L_min': '900' }, panel);
+    expect('issues' in off && off.issues['air/flow_L_min']).toMatch(/% of its dial/);
   });
   it('reads lean, pulses, mouth, closing in, and takes them back', () => {
     const all = {
@@ -64,7 +70,7 @@ describe('a method’s form', () => {
       'stages.0.standoff_mm': '8',
     };
     const full = changed(air, all);
-    expect(full).toMatchObject({
+    expect(settingsOf(full)).toMatchObject({
       tilt_deg: 20,
       approach_deg: -90,
       sweep_deg: 45,
@@ -78,15 +84,23 @@ describe('a method’s form', () => {
     expect(changed(full, Object.fromEntries(Object.keys(all).map((k) => [k, ''])))).toEqual(air);
   });
   it('a stage keeps what it changes besides the distance', () => {
-    const hotter: Method = { ...air, stages: [{ from_s: 10, set_C: 430 }] } as Method;
-    expect(textsOf(hotter, units)['stages.0.from_s']).toBe('10');
+    const [phase] = air.phases;
+    const stages = [{ from_s: 10, set_C: 430 }];
+    const hotter = { ...air, phases: [{ ...phase, settings: { ...phase.settings, stages } }] } as Method;
+    expect(textsOf(hotter, units)['air/stages.0.from_s']).toBe('10');
     expect(settingLine(hotter, units)).toContain('430 °C from 10 s');
     const closer = changed(hotter, { 'stages.0.standoff_mm': '9' });
-    expect(closer).toMatchObject({ stages: [{ from_s: 10, set_C: 430, standoff_mm: 9 }] });
+    expect(settingsOf(closer)).toMatchObject({ stages: [{ from_s: 10, set_C: 430, standoff_mm: 9 }] });
   });
   it('reads the bead’s alloy, irons and strokes', () => {
     const m = changed(bead, { alloy: 'Sn63Pb37', irons: '2', tip: 'chisel', pass_s: '1.5', rest_s: '0.5' });
-    expect(m).toMatchObject({ alloy: { Sn: 63, Pb: 37 }, irons: 2, tip: 'chisel', pass_s: 1.5, rest_s: 0.5 });
+    expect(settingsOf(m)).toMatchObject({
+      alloy: { Sn: 63, Pb: 37 },
+      irons: 2,
+      tip: 'chisel',
+      pass_s: 1.5,
+      rest_s: 0.5,
+    });
     expect(settingLine(m, units)).toBe('320 °C, 1.2 mm³/mm of Sn63Pb37, 25 s, two irons');
   });
   it.each([
@@ -103,11 +117,25 @@ describe('a method’s form', () => {
   ] as const)('refuses nonsense with its field (%#)', (m, change, fields) => {
     expect(issues(m, change as Record<string, string>)).toEqual(fields);
   });
-  it('has a field for everything it names', () => {
-    for (const kind of Object.keys(KNOBS) as (keyof typeof KNOBS)[])
-      expect(new Set([...KNOBS[kind].usual, ...KNOBS[kind].more].map((k) => k.key)).size).toBe(
-        KNOBS[kind].usual.length + KNOBS[kind].more.length,
-      );
+  it('of several phases has the fields of each, and changes the one that is meant', () => {
+    expect(settingLine(chained, units)).toBe('360 °C, 1 × of Sn63Pb37 worked in; then 390 °C, 45 L/min, 14 mm');
+    const names = Object.keys(textsOf(chained, units));
+    expect(names).toEqual(expect.arrayContaining(['spike/set_C', 'spike/giveUp_s', 'air/set_C', 'air/giveUp_s']));
+    const next = methodOf(chained, { ...textsOf(chained, units), 'spike/set_C': '350', 'air/giveUp_s': '90' }, units);
+    if ('issues' in next) throw new Error('refused');
+    expect(next.method.phases.map((p) => [p.id, p.settings.set_C, p.giveUp_s])).toEqual([
+      ['spike', 350, 240],
+      ['air', 390, 90],
+    ]);
+    const wrong = methodOf(chained, { ...textsOf(chained, units), 'spike/ratio': '50' }, units);
+    expect('issues' in wrong && wrong.issues).toEqual({ 'spike/ratio': '0.1 to 5 ×' });
+  });
+  it('has a field for everything it names, each once', () => {
+    for (const phase of [air, bead, chained].flatMap((m) => m.phases)) {
+      const { usual, more } = fieldsOf(phase);
+      const keys = [...usual, ...more].map((f) => f.key);
+      expect(new Set(keys).size).toBe(keys.length);
+    }
   });
 });
 

@@ -15,7 +15,7 @@ const begun = (op: 'remove' | 'prepare'): JobEventBody => ({
   type: 'run-begun',
   runId: RUN,
   op,
-  method: 'Air, slow',
+  methodId: 'air-slow',
   guide: null,
   offline: true,
   bench: false,

@@ -17,7 +17,7 @@ import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
 import { appendEvents, eventsAfter, eventsOf } from '../src/lib/server/repositories/jobEvents.ts';
 import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
 import { addPhoto, photosOf, pictureOf, removePhoto } from '../src/lib/server/repositories/photos.ts';
-import { planById, storePlan } from '../src/lib/server/repositories/plans.ts';
+import { PLAN_VERSION, planById, storePlan } from '../src/lib/server/repositories/plans.ts';
 import { saveShopSettings, shopSettings } from '../src/lib/server/repositories/settings.ts';
 import {
   closeTicket,
@@ -132,7 +132,7 @@ describe('tickets', () => {
   });
   it('refuse settings saved from an old version', async () => {
     const t = await ticket();
-    const settings = { v: 1 as const, stationId: v7(), ironId: v7(), ambient_C: 22, methods: [] };
+    const settings = { v: 2 as const, stationId: v7(), ironId: v7(), ambient_C: 22, methods: [] };
     await savePlanSettings(db(), t.id, t.version, settings);
     await expect(savePlanSettings(db(), t.id, t.version, settings)).rejects.toThrow(ConflictError);
   });
@@ -175,6 +175,7 @@ describe('plans', () => {
     const t = await ticket();
     const plan = {
       id: v7(),
+      v: PLAN_VERSION,
       ticketId: t.id,
       target: 'target',
       inputHash: 'a'.repeat(64),

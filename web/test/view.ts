@@ -44,7 +44,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     inputs: part
       ? {
           target: part.partId,
-          settings: { v: 1, stationId: 's', ironId: 'i', ambient_C: 22, methods: methods.map((m) => m.method) },
+          settings: { v: 2, stationId: 's', ironId: 'i', ambient_C: 22, methods: methods.map((m) => m.method) },
           kit: { station: { ...DEFAULT_STATION, id: 's', name: 'station' }, iron: { id: 'i', name: 'iron' } },
           station: DEFAULT_STATION,
           methods,

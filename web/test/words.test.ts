@@ -32,12 +32,12 @@ const result = (change: Partial<PlanResult> = {}): PlanResult => ({
   calibrated: false,
   ...change,
 });
-const methodOf = (pkg: string, kind: Method['kind']): Method => {
-  const found = methodsFor(pkg).find((m) => m.method.kind === kind)?.method;
-  if (!found) throw new Error(`no ${kind} for ${pkg}`);
+const methodOf = (pkg: string, id: string): Method => {
+  const found = methodsFor(pkg).find((m) => m.method.id === id)?.method;
+  if (!found) throw new Error(`no ${id} for ${pkg}`);
   return found;
 };
-const air = methodOf('SOIC-8', 'air');
+const air = methodOf('SOIC-8', 'air-slow');
 const units = { temperature: 'C', length: 'mm' } as const;
 const cold = result({
   joints: [{ terminal: '1', solidus_s: null, liquidus_s: null, peak_C: 240 }],
@@ -171,7 +171,7 @@ describe('what stays solid', () => {
     expect(explanation(never, board, air, units)).not.toMatch(/may melt/);
   });
   it('names the true reason: too cold, not through, not wet, not emptied, never together', () => {
-    const vacuum = methodOf('DIP-8', 'iron');
+    const vacuum = methodOf('DIP-8', 'vacuum');
     expect(whySolid(solid([{}]), air, units)).toMatch(
       /no hotter than 200 °C of the 220 °C it needs in 90 s: it is far/,
     );
@@ -184,14 +184,14 @@ describe('what stays solid', () => {
       { liquidus_s: 3, wet_s: 4, peak_C: 247 },
       { terminal: '2', liquidus_s: 5, wet_s: 6, peak_C: 250 },
     ]);
-    expect(whySolid(turns, methodOf('SOIC-8', 'low-melt'), units)).toMatch(
+    expect(whySolid(turns, methodOf('SOIC-8', 'bead'), units)).toMatch(
       /^Every joint comes loose, but never all at once/,
     );
-    expect(whySolid(turns, methodOf('SOIC-8', 'low-melt'), units)).not.toMatch(/no hotter/);
+    expect(whySolid(turns, methodOf('SOIC-8', 'bead'), units)).not.toMatch(/no hotter/);
   });
   it('advises what the tool at hand can do', () => {
     expect(whySolid(solid([{}]), air, units)).toMatch(/More air/);
-    for (const m of [methodOf('SOIC-8', 'low-melt'), methodOf('DIP-8', 'iron'), methodOf('C0805', 'iron')]) {
+    for (const m of [methodOf('SOIC-8', 'bead'), methodOf('DIP-8', 'vacuum'), methodOf('C0805', 'tweezers')]) {
       expect(whySolid(solid([{}]), m, units)).not.toMatch(/air|nozzle|distance/i);
       expect(whySolid(solid([{}]), m, units)).toMatch(/tip/i);
       expect(explanation(hurts, board, m, units)).not.toMatch(/nozzle/);
