@@ -12,9 +12,10 @@ const nothingFrom = (patterns, why) => ({
 
 const NOT_IN_CORE = [
   {
-    group: ['node:*', 'svelte*', '$*', 'pg', 'drizzle*', 'd3*', '@orthos/*', '../../../*'],
+    group: ['node:*', 'svelte*', '$*', 'pg', 'drizzle*', 'd3*', '@orthos/*'],
     message: 'core is computation alone: no Node, no interface, no database, no other floor',
   },
+  { regex: '^(\\.\\./)+(formats|instruments|web|e2e)/', message: 'core knows no other floor' },
 ];
 
 /** Core's layers, from the ground up: each sees the doors (`index.ts`) of those before it and nothing else of them. */
@@ -34,28 +35,32 @@ const LAYERS = [
   'scene',
   'calc',
 ];
-const layers = LAYERS.map((layer, n) => ({
-  files: [`core/src/${layer}/**`],
-  rules: {
-    'no-restricted-imports': [
-      'error',
-      {
-        patterns: [
-          ...NOT_IN_CORE,
-          {
-            regex: `^(\\.\\./)+(${LAYERS.slice(n + 1).join('|') || 'none'})/`,
-            message: `${layer} lies below it`,
-          },
-          {
-            regex: `^(\\.\\./)+(${LAYERS.slice(0, n).join('|') || 'none'})/(?!index\\.ts$)`,
-            message: 'other folders of core are entered by their door, index.ts',
-          },
-          { regex: '^\\.{1,2}/index\\.ts$', message: 'a folder does not enter by its own door' },
-        ],
-      },
-    ],
-  },
-}));
+const within = (layer, files, more = []) => {
+  const n = LAYERS.indexOf(layer);
+  const patterns = [
+    ...NOT_IN_CORE,
+    { regex: `^(\\.\\./)+(${LAYERS.slice(n + 1).join('|') || 'none'})/`, message: `${layer} lies below it` },
+    {
+      regex: `^(\\.\\./)+(${LAYERS.slice(0, n).join('|') || 'none'})/(?!index\\.ts$)`,
+      message: 'other folders of core are entered by their door, index.ts',
+    },
+    { regex: '^\\.{1,2}/index\\.ts$', message: 'a folder does not enter by its own door' },
+    ...more,
+  ];
+  return { files: [files], rules: { 'no-restricted-imports': ['error', { patterns }] } };
+};
+/** Rooms of `rework`, each above the last: the run of a board, kinds of phases, recipes of them; plans stand beside, above all three. */
+const ROOMS = ['bench', 'phases', 'methods'];
+const PLANS = '(plan\\w*|procedure|lowestTip|uncertainty|fate)\\.ts$';
+const layers = [
+  ...LAYERS.map((layer) => within(layer, `core/src/${layer}/**`)),
+  ...ROOMS.map((room, n) =>
+    within('rework', `core/src/rework/${room}/**`, [
+      { regex: `^(\\.\\./)+(${ROOMS.slice(n + 1).join('|') || 'none'})/`, message: `${room} lies below it` },
+      { regex: `^(\\.\\./)+${PLANS}`, message: `${room} knows nothing of plans` },
+    ]),
+  ),
+];
 
 export default ts.config(
   {
@@ -92,6 +97,7 @@ export default ts.config(
       '@typescript-eslint/consistent-type-definitions': 'off',
       '@typescript-eslint/consistent-indexed-object-style': 'off',
       '@typescript-eslint/no-empty-function': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
       'no-undef': 'off',
     },
   },

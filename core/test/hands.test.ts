@@ -18,9 +18,11 @@ import {
   meltOrder,
   OPERATIONS,
   windowPhase,
+  type Method,
+  type Phase,
+  phaseOf,
 } from '../src/rework/index.ts';
 import { roundsFor } from '../src/hands/prepare.ts';
-import { type Method, type Phase, phaseOf } from '../src/rework/index.ts';
 import { air, bead, beadFor, changed } from './plans.ts';
 
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;

@@ -163,7 +163,7 @@ describe('a phase hands over', () => {
     const some = { ...vacuum(), until: { s: 12 } } as Phase;
     const { joints, phases } = await runOf(pins, [some, { ...air({ limit_s: 10 }), id: 'air' }]);
     const began = phases?.[1].from_s ?? 0;
-    const empty = joints.filter((j) => j.wet_s !== null && j.wet_s < began);
+    const empty = joints.filter((j) => (j.wet_s ?? Infinity) < began);
     expect(empty.length).toBeGreaterThan(1);
     expect(empty.length).toBeLessThan(8);
   });

@@ -108,7 +108,7 @@ describe('what goes on from there', () => {
     expect(read).toMatchObject({ v: 2, stationId: given?.stationId, ambient_C: given?.ambient_C });
     expect(read.methods.map((m) => methodName(m.id))).toEqual(given?.methods.map((m) => m.label));
     for (const [n, m] of (given?.methods ?? []).entries()) {
-      const { kind: _kind, label: _label, limit_s, ...settings } = m as Record<string, unknown>;
+      const { kind, label, limit_s, ...settings } = m as Record<string, unknown>;
       expect(read.methods[n].phases).toHaveLength(1);
       expect(read.methods[n].phases[0]).toMatchObject({ giveUp_s: limit_s });
       expect(settings).toMatchObject(read.methods[n].phases[0].settings);

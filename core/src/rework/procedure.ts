@@ -20,7 +20,7 @@ import { DEFAULT_STATION } from './station.ts';
 const around = surroundingsSchema.omit({ joints: true });
 
 /** What a procedure finds: board and part, what is round them, what is in the joints. */
-export const caseSchema = z.strictObject({
+const caseSchema = z.strictObject({
   board: z.union([boardModelSchema, shortBoardSchema.transform(shortBoard)]),
   target: z.string().min(1),
   op: z.enum(['remove', 'fit']).default('remove'),
@@ -47,7 +47,7 @@ export const caseSchema = z.strictObject({
   seed: z.int().min(0).optional(),
 });
 
-export const procedureSchema = z.strictObject({
+const procedureSchema = z.strictObject({
   v: z.literal(1),
   method: methodIdSchema,
   op: z.enum(OPERATIONS),
@@ -57,7 +57,6 @@ export const procedureSchema = z.strictObject({
   surroundings: around.optional(),
   phases: phasesSchema,
 });
-export type Procedure = z.infer<typeof procedureSchema>;
 
 export const reworkInput = z
   .strictObject({

@@ -60,14 +60,14 @@ export function idOfLabel(text: string): string {
 export function phaseOfGiven(given: GivenMethod): Phase {
   const common = { until: { loose: 'all' as const }, giveUp_s: given.limit_s };
   if (given.kind === 'air') {
-    const { kind, label: _label, limit_s: _limit, ...settings } = given;
+    const { kind, label, limit_s, ...settings } = given;
     return { id: kind, kind, settings, ...common };
   }
   if (given.kind === 'low-melt') {
-    const { kind: _kind, label: _label, limit_s: _limit, ...settings } = given;
+    const { kind, label, limit_s, ...settings } = given;
     return { id: 'stroke', kind: 'stroke', settings, ...common };
   }
-  const { kind: _kind, label: _label, limit_s: _limit, tool, dwell_s, most_s, ...tip } = given;
+  const { kind, label, limit_s, tool, dwell_s, most_s, ...tip } = given;
   if (tool === 'tweezers') return { id: tool, kind: tool, settings: tip, ...common };
   return {
     id: tool,

@@ -1,10 +1,8 @@
 /** Every way of taking a part off there is: a recipe for this part, board and shop. Adding one is its entry here, and its phases' folders. */
 import { LOW_MELT_LEAD_FREE, SOLDER_ALLOYS } from '../../alloys/index.ts';
 import { packageById, terminalSides } from '../../packages/index.ts';
-import type { AirSettings } from '../phases/air/settings.ts';
-import type { Phase, PhaseOf } from '../phases/index.ts';
+import type { Phase, PhaseOf, SettingsOf } from '../phases/index.ts';
 import { outOfReach, reachOf, rowsOf } from '../phases/rows.ts';
-import type { StrokeSettings } from '../phases/stroke/settings.ts';
 
 /** What a recipe is made for. */
 export interface Piece {
@@ -28,7 +26,7 @@ export interface Recipe {
 const LOOSE = { until: { loose: 'all' as const } };
 
 /** Slow and fast school for a part of this size. */
-export function airFor(packageId: string, school: 'slow' | 'fast'): AirSettings {
+function airFor(packageId: string, school: 'slow' | 'fast'): SettingsOf<'air'> {
   const { body } = packageById(packageId);
   const size = Math.max(body.l, body.w);
   const wide = size >= 4 ? 1 : 0.45;
@@ -41,7 +39,7 @@ export function airFor(packageId: string, school: 'slow' | 'fast'): AirSettings 
     standoff_mm: fast ? 9 : 14,
   };
 }
-const airPhase = (settings: AirSettings): PhaseOf<'air'> => ({
+const airPhase = (settings: SettingsOf<'air'>): PhaseOf<'air'> => ({
   id: 'air',
   kind: 'air',
   settings,
@@ -53,7 +51,7 @@ const airPhase = (settings: AirSettings): PhaseOf<'air'> => ({
 const BEAD = { perDepth2: 0.6, least: 0.2, most: 1.2 };
 
 /** Round four sides a narrow tip comes back too late: what it left has frozen again. */
-function beadFor({ packageId, leadFree }: Piece): StrokeSettings {
+function beadFor({ packageId, leadFree }: Piece): SettingsOf<'stroke'> {
   const around = terminalSides(packageById(packageId)) > 2;
   const deepest = Math.max(...rowsOf(packageId).map((row) => row.depth_mm), 0);
   return {

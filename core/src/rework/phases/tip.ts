@@ -29,8 +29,7 @@ export const tipShape = {
   /** Power of each iron. */
   power_W: number(RANGES.iron.power_W),
 };
-const tipSchema = z.strictObject(tipShape);
-export type TipSettings = z.infer<typeof tipSchema>;
+export type TipSettings = z.infer<z.ZodObject<typeof tipShape>>;
 
 export const tipField: Field = {
   key: 'tip',

@@ -6,7 +6,7 @@ import type { BoardModel } from '@orthos/core/board';
 import type { MeterType, Netlist } from '@orthos/core/circuit';
 import type { RoutineStep } from '@orthos/core/diagnosis';
 import type { Measured } from '@orthos/core/ground';
-import { JOB_TYPE_IDS, type JobEventBody, type SupplyPoint } from '@orthos/core/job';
+import { JOB_TYPE_IDS, type JobEventBody, type SupplyPoint, type KitSnapshot } from '@orthos/core/job';
 import type { Method, PlanResult, StationModel } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import {
@@ -26,7 +26,6 @@ import {
   uuid,
   type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
-import type { KitSnapshot } from '@orthos/core/job';
 import type { StoredPlanSettings } from '../../plan/stored.ts';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
