@@ -1,5 +1,5 @@
 /** What the speed of heat is measured on: the kernel's yardstick, and whole runs on the demo boards. */
-import { runBench } from '../src/thermal/bench.ts';
+import { runYardstick } from '../src/thermal/yardstick.ts';
 import type { Sweeps } from '../src/thermal/gridKernel.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 import { DEFAULT_STATION } from '../src/rework/methods/recipes.ts';
@@ -43,7 +43,7 @@ async function timeRun(now: () => number, board: PlanInput['board'], target: str
 /** One round of everything; `now` in milliseconds. */
 export async function heatTimes(now: () => number): Promise<Timed[]> {
   const kernel = (sweeps: Sweeps) => {
-    const result = runBench(now, { sweeps, repeats: 1 });
+    const result = runYardstick(now, { sweeps, repeats: 1 });
     return { ...result, name: `kernel, sweeps in ${sweeps}s`, ms: result.best_s * 1000 };
   };
   return [

@@ -2,7 +2,7 @@
 import { boardOf, phaseFor, planOf } from './plans.ts';
 import { methodName } from '../src/rework/methods/choose.ts';
 import type { ExpressAnswers } from '../src/rework/expressBoard.ts';
-import { playBench } from '../src/hands/hiddenBench.ts';
+import { playHiddenBench } from '../src/hands/hiddenBench.ts';
 import { planHeat, type PlanResult } from '../src/rework/planHeat.ts';
 
 interface Coverage {
@@ -26,7 +26,7 @@ function coverageCase(pkg: string, boardKind: ExpressAnswers['boardKind'], recip
       const { from, to } = plan.allWetRange_s;
       let inside = 0;
       for (let n = 0; n < benches; n++) {
-        const t = (await playBench({ plan: input, seed: 7919 * n + 1 }, context)).allWet_s ?? Infinity;
+        const t = (await playHiddenBench({ plan: input, seed: 7919 * n + 1 }, context)).allWet_s ?? Infinity;
         if (t >= (from ?? Infinity) && t <= (to ?? Infinity)) inside++;
       }
       return { plan, benches, inside };

@@ -12,7 +12,7 @@ import {
   normalCdf,
   offScale,
   onScale,
-  outcomes,
+  answers,
 } from '../src/diagnosis/evidence.ts';
 import { hypothesesOf } from '../src/diagnosis/hypotheses.ts';
 import { injectionWarmth, locateInput, locateShort } from '../src/diagnosis/locate.ts';
@@ -118,7 +118,7 @@ describe('evidence', () => {
     expect(normalCdf(-3)).toBeCloseTo(0.0013499, 5);
   });
   it('gives every outcome a share, all of them together one', () => {
-    const p = outcomes('ohm', { y: onScale('ohm', 4700), s: 0.3 });
+    const p = answers('ohm', { y: onScale('ohm', 4700), s: 0.3 });
     expect(p.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
     expect(Math.min(...p)).toBeGreaterThan(0);
     expect(entropy(p)).toBeLessThan(Math.log2(p.length));

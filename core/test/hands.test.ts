@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { runCalc } from '../src/calc/index.ts';
-import { type BenchTruth, cautionsFor, layOutFor, operationFor, SLIP_KINDS, SLIPS } from '../src/hands/index.ts';
+import { type HiddenTruth, cautionsFor, layOutFor, operationFor, SLIP_KINDS, SLIPS } from '../src/hands/index.ts';
 import { PACKAGES } from '../src/packages/index.ts';
 import {
   DEFAULT_STATION,
@@ -241,7 +241,7 @@ describe('the hidden bench', () => {
     quality: 'search',
     frames: false,
   };
-  const play = (seed: number) => runCalc('plan.bench', { plan, seed }, context) as Promise<BenchTruth>;
+  const play = (seed: number) => runCalc('plan.bench', { plan, seed }, context) as Promise<HiddenTruth>;
   it('is the same for a seed, another for another, and not what the plan says', async () => {
     const [a, b, c] = [await play(1), await play(1), await play(2)];
     expect(a).toEqual(b);
@@ -262,7 +262,7 @@ describe('the hidden bench', () => {
     if (!vacuum) throw new Error('no vacuum iron');
     for (let seed = 0; seed < 12; seed++) {
       const input = { plan: { ...plan, board: pins, phases: vacuum.phases }, seed };
-      const { joints } = (await runCalc('plan.bench', input, context)) as BenchTruth;
+      const { joints } = (await runCalc('plan.bench', input, context)) as HiddenTruth;
       const times = joints.map((j) => j.wet_s ?? NaN);
       expect(times).toHaveLength(8);
       times.forEach((t, i) => expect(t - (times[i - 1] ?? 0)).toBeGreaterThanOrEqual(0.5 - 1e-9));

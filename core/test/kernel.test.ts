@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { benchCase } from '../src/thermal/bench.ts';
+import { yardstickCase } from '../src/thermal/yardstick.ts';
 import {
   columnResponse,
   createGridKernel,
@@ -89,7 +89,7 @@ describe.each([
   });
 
   it('meets the figures of the yardstick program', () => {
-    const k = benchCase(0.05, { sweeps, order });
+    const k = yardstickCase(0.05, { sweeps, order });
     k.step(600);
     const at = (i: number) => k.T[60 * 120 + i];
     // printed by the C reference after 30 s
@@ -132,7 +132,7 @@ describe.each([
 
 describe('sweeps in singles', () => {
   it('follow those in doubles to a ten-thousandth of a degree', () => {
-    const [single, double] = [benchCase(0.05, { sweeps: 'single' }), benchCase(0.05)];
+    const [single, double] = [yardstickCase(0.05, { sweeps: 'single' }), yardstickCase(0.05)];
     for (const k of [single, double]) k.step(1200);
     const worst = single.T.reduce((most, t, c) => Math.max(most, Math.abs(t - double.T[c])), 0);
     expect(worst).toBeLessThan(1e-4);

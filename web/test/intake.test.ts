@@ -6,7 +6,7 @@ import { compared, questionOf, referenceFor } from '../src/lib/diagnose/finder.s
 import { probeOfReading, readTyped } from '../src/lib/diagnose/probes.ts';
 import { damageMarks, damageWords } from '../src/lib/intake/damage.ts';
 import { formatMoney, moneyField, parseMoney } from '../src/lib/intake/money.ts';
-import { reportOf } from '../src/lib/release/report.ts';
+import { recordOf } from '../src/lib/release/jobRecord.ts';
 import { demoCircuits } from '../src/lib/server/demo/circuits.ts';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
 import { modelHistoryOf } from '../src/lib/server/modelHistoryOf.ts';
@@ -347,7 +347,7 @@ describe('the question to the ranking', () => {
 
 describe('the record of intake', () => {
   it('says what was tried, promised and left out, and nothing that was not', () => {
-    const report = (bodies: JobEventBody[]) => reportOf(viewOf(ternT2, undefined, log(bodies)), String);
+    const report = (bodies: JobEventBody[]) => recordOf(viewOf(ternT2, undefined, log(bodies)), String);
     expect(report([]).intake).toEqual([]);
     const full = report([
       { type: 'onset', events: ['drop'] },

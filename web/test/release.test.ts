@@ -1,7 +1,7 @@
 import { COMPLAINT, type JobEvent, type JobEventBody } from '@orthos/core/job';
 import jpeg from 'jpeg-js';
 import { describe, expect, it } from 'vitest';
-import { leadWasUsed, reportOf } from '../src/lib/release/report.ts';
+import { leadWasUsed, recordOf } from '../src/lib/release/jobRecord.ts';
 import { PhotoError, readPhoto } from '../src/lib/server/readPhoto.ts';
 import { printable, recordPdf } from '../src/lib/server/recordPdf.ts';
 import { quillon } from '../src/lib/server/demo/quillon.ts';
@@ -21,7 +21,7 @@ const begun = (op: 'remove' | 'prepare'): JobEventBody => ({
   bench: false,
 });
 const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
-const report = (bodies: JobEventBody[]) => reportOf(viewOf(quillon, 'q1', log(bodies)), day);
+const report = (bodies: JobEventBody[]) => recordOf(viewOf(quillon, 'q1', log(bodies)), day);
 
 describe('the record', () => {
   it('keeps every attempt, overrides, slips and what was not done', () => {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineCalc } from '../ground/index.ts';
 import {
-  BENCH_CELLS,
+  YARDSTICK_CELLS,
   blowAway,
   blowAwayInput,
   blowAwayOutput,
@@ -11,7 +11,7 @@ import {
   jetProfile,
   jetProfileInput,
   jetProfileOutput,
-  runBench,
+  runYardstick,
   runHeatField,
 } from '../thermal/index.ts';
 
@@ -55,13 +55,13 @@ export const blowAwayCalc = defineCalc({
   run: blowAway,
 });
 
-export const heatBench = defineCalc({
+export const heatYardstick = defineCalc({
   name: 'heat.bench',
   summary: 'Speed of the heat kernel on the uniform yardstick case, sweeping in singles as plans do.',
   input: z.strictObject({}),
   output: z.strictObject({
     ns_per_cell_step: z.number(),
-    cells: z.literal(BENCH_CELLS),
+    cells: z.literal(YARDSTICK_CELLS),
     steps: z.number(),
     best_s: z.number(),
     median_s: z.number(),
@@ -70,7 +70,7 @@ export const heatBench = defineCalc({
   example: {},
   cost: () => 7,
   run: (_, context) => {
-    const result = runBench(context.now);
-    return { ...result, cells: BENCH_CELLS };
+    const result = runYardstick(context.now);
+    return { ...result, cells: YARDSTICK_CELLS };
   },
 });

@@ -12,7 +12,7 @@ import {
   planRunSchema,
   runPlan,
 } from '../rework/index.ts';
-import { benchInputSchema, benchTruthSchema, playBench } from '../hands/index.ts';
+import { hiddenBenchInput, hiddenTruthSchema, playHiddenBench } from '../hands/index.ts';
 import { packageById } from '../packages/index.ts';
 import { SOLDER_ALLOYS } from '../alloys/index.ts';
 
@@ -72,12 +72,12 @@ export const planHeatCalc = defineCalc({
 export const planBenchCalc = defineCalc({
   name: 'plan.bench',
   summary: 'A hidden bench: how a simulated board with its own station, hand and copper would really behave.',
-  input: benchInputSchema,
-  output: benchTruthSchema,
+  input: hiddenBenchInput,
+  output: hiddenTruthSchema,
   example: { plan: example, seed: 7 },
   cost: (input) => 0.12 * phasesCost(input.plan.phases),
   run: (input, context) => {
     checkTarget(input.plan, 'plan.');
-    return playBench(input, context);
+    return playHiddenBench(input, context);
   },
 });

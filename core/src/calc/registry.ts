@@ -2,7 +2,7 @@
 import { alloyAmountCalc, alloyCleanUpCalc, alloyMixCalc, alloyPropertiesCalc } from './alloyCalcs.ts';
 import { circuitSolve } from './circuitCalcs.ts';
 import { diagnoseLocate, diagnoseNext, diagnoseRank } from './diagnoseCalcs.ts';
-import { blowAwayCalc, heatBench, heatField, jetProfileCalc } from './heatCalcs.ts';
+import { blowAwayCalc, heatYardstick, heatField, jetProfileCalc } from './heatCalcs.ts';
 import { jointVolumeCalc } from './jointCalcs.ts';
 import { heatSimulateCalc, planBenchCalc, planHeatCalc } from './planCalcs.ts';
 import { heatReworkCalc } from './reworkCalcs.ts';
@@ -59,7 +59,7 @@ export function createRegistry(calcs: readonly Calc[]): Registry {
 // each entry checks its own input at run time, so the list may forget the types
 const list = [
   heatField,
-  heatBench,
+  heatYardstick,
   jetProfileCalc,
   blowAwayCalc,
   jointVolumeCalc,

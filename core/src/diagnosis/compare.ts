@@ -26,7 +26,7 @@ export interface ComparedSuspect {
 const SERIES = new Set<PartClass>(['coil', 'ferrite', 'fuse', 'shunt']);
 
 /** P(low, same, high) of a reading on a net, by what the hypothesis does there. */
-const OUTCOMES = {
+const READS = {
   pulled: [0.86, 0.1, 0.04],
   behind: [0.6, 0.32, 0.08],
   opened: [0.06, 0.44, 0.5],
@@ -60,16 +60,16 @@ export function rankByComparison(
     if (SERIES.has(classOfPart(part)))
       for (const a of netsOfPart(part))
         for (const b of netsOfPart(part)) (joined.get(a) ?? joined.set(a, new Set()).get(a))?.add(b);
-  const judged = readings.map((r) => ({ ...r, outcome: compareReading(r.value, r.good, r.quantity) }));
+  const judged = readings.map((r) => ({ ...r, reads: compareReading(r.value, r.good, r.quantity) }));
   const index = { low: 0, same: 1, high: 2 } as const;
-  const lows = judged.flatMap((r) => (r.outcome === 'low' && typeof r.value === 'number' ? [r.value] : []));
+  const lows = judged.flatMap((r) => (r.reads === 'low' && typeof r.value === 'number' ? [r.value] : []));
   const lowest = Math.max(Math.min(...lows), 0.05);
 
   const judge = (part: PlacedPart, way: 'short' | 'open') => {
     const own = new Set(netsOfPart(part));
     let ln = 0;
     const voices = judged.map((r) => {
-      if (r.outcome === null) return 0;
+      if (r.reads === null) return 0;
       const near = [...own].some((n) => joined.get(n)?.has(r.net));
       const kind = own.has(r.net)
         ? way === 'short'
@@ -78,14 +78,14 @@ export function rankByComparison(
         : near && way === 'short'
           ? 'behind'
           : 'untouched';
-      let p: number = OUTCOMES[kind][index[r.outcome]];
+      let p: number = READS[kind][index[r.reads]];
       // of several low places on one line the lowest lies nearest to the short
-      if (r.outcome === 'low' && kind === 'pulled' && typeof r.value === 'number' && r.quantity === 'ohm')
+      if (r.reads === 'low' && kind === 'pulled' && typeof r.value === 'number' && r.quantity === 'ohm')
         p *= 1 / (1 + Math.log(Math.max(r.value, 0.05) / lowest));
-      const far = r.outcome !== 'same' && isFar(r.value, r.good);
-      const byItself = far ? FAR_BY_ITSELF : OUTCOMES.untouched[index[r.outcome]];
+      const far = r.reads !== 'same' && isFar(r.value, r.good);
+      const byItself = far ? FAR_BY_ITSELF : READS.untouched[index[r.reads]];
       // a short makes nothing read too high, an open path nothing too low
-      const besides = kind === 'untouched' || r.outcome === (way === 'short' ? 'high' : 'low');
+      const besides = kind === 'untouched' || r.reads === (way === 'short' ? 'high' : 'low');
       return besides ? 0 : Math.log(p / byItself);
     });
     for (const v of voices) ln += v;

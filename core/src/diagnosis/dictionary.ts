@@ -115,7 +115,7 @@ interface Start {
 }
 
 /** The circuit in one state of power, healthy, with everything kept that faulty ones are computed from. */
-interface Bench {
+interface Setup {
   state: string | null;
   network: Network;
   solver: NetworkSolver;
@@ -132,7 +132,7 @@ interface Bench {
 class Reader {
   private readonly netlist: Netlist;
   private readonly tests: Test[];
-  private readonly benches: Bench[];
+  private readonly setups: Setup[];
   private readonly network: Network;
   private readonly regulated: Uint8Array;
 
@@ -141,17 +141,17 @@ class Reader {
     this.netlist = netlist;
     this.tests = tests;
     this.network = assemble(netlist, [], null);
-    this.benches = [null, ...statesOf(netlist)].flatMap((state) => {
+    this.setups = [null, ...statesOf(netlist)].flatMap((state) => {
       const columns = tests.flatMap((t, i) => ((isPowered(t.type) ? t.state : null) === state ? [i] : []));
-      return columns.length ? [this.bench(state, columns)] : [];
+      return columns.length ? [this.setup(state, columns)] : [];
     });
   }
 
-  private bench(state: string | null, columns: number[]): Bench {
+  private setup(state: string | null, columns: number[]): Setup {
     const network = assemble(this.netlist, [], state);
     const solver = new NetworkSolver(network, this.probes(network, columns));
     const alone = state === null ? null : solver.solved(null);
-    const bench: Bench = { state, network, solver, columns, alone, starts: new Map() };
+    const setup: Setup = { state, network, solver, columns, alone, starts: new Map() };
     for (const i of columns) {
       const { type } = this.tests[i];
       if (type === 'isup') continue;
@@ -165,9 +165,9 @@ class Reader {
         solution = solver.solve(ohmStimulus(red, black, range), shown.solution.v);
       } else solution = solver.solve(stimulusOf(type, red, black), alone?.v);
       const base = solution.converged ? solver.keep(solution.v) : null;
-      if (base) bench.starts.set(i, { base, range });
+      if (base) setup.starts.set(i, { base, range });
     }
-    return bench;
+    return setup;
   }
 
   private nodes(network: Network, column: number): [number, number] {
@@ -189,22 +189,22 @@ class Reader {
 
   /** Fills `row` for a fault (none: the healthy circuit); `vague`: spread of ln r of the fault's ohms. */
   read(faults: readonly Fault[], vague: number, row: Row): void {
-    for (const bench of this.benches) {
-      const { network, solver } = bench;
+    for (const setup of this.setups) {
+      const { network, solver } = setup;
       const whole = faults.length === 1 ? asChange(this.netlist, faults[0], network) : null;
       const change = whole && solver.couples(whole.a, whole.b) ? whole : null;
-      const left = bench.columns.filter((i) => !change || !this.readNearby(bench, change, i, vague, row));
+      const left = setup.columns.filter((i) => !change || !this.readNearby(setup, change, i, vague, row));
       if (left.length === 0) continue;
       if (change && change.g > 0) {
         solver.alter(change);
-        this.readAnew(bench, { network, solver, fault: change }, left, vague, row);
+        this.readAnew(setup, { network, solver, fault: change }, left, vague, row);
         solver.alter(null);
       } else {
         // what is taken away whole would leave the rounding of a difference behind
-        const faulty = assemble(this.netlist, faults, bench.state);
+        const faulty = assemble(this.netlist, faults, setup.state);
         const fresh = new NetworkSolver(faulty, this.probes(faulty, left), solver);
         const fault = faulty.faulty === null ? null : faulty.conductors[faulty.faulty];
-        this.readAnew(bench, { network: faulty, solver: fresh, fault }, left, vague, row);
+        this.readAnew(setup, { network: faulty, solver: fresh, fault }, left, vague, row);
       }
     }
   }
@@ -223,8 +223,8 @@ class Reader {
   }
 
   /** One test by a rank-one change; false when that does not do. */
-  private readNearby(bench: Bench, change: Change, column: number, vague: number, row: Row): boolean {
-    const { solver, network, alone } = bench;
+  private readNearby(setup: Setup, change: Change, column: number, vague: number, row: Row): boolean {
+    const { solver, network, alone } = setup;
     const { type } = this.tests[column];
     if (type === 'isup') {
       const near = alone && solver.nearby(alone, change);
@@ -233,7 +233,7 @@ class Reader {
       this.put(row, column, supplySeen(solver, near.v), near.follow * supplyChange(network, z), vague);
       return true;
     }
-    const start = bench.starts.get(column);
+    const start = setup.starts.get(column);
     if (!start) return false;
     const z = solver.response(start.base, change.a, change.b);
     const near = solver.nearby(start.base, change, z);
@@ -253,7 +253,7 @@ class Reader {
 
   /** Tests on the faulty circuit, solved from where the healthy one was. `fault`: the conductor of the fault's ohms. */
   private readAnew(
-    bench: Bench,
+    setup: Setup,
     {
       network,
       solver,
@@ -263,7 +263,7 @@ class Reader {
     vague: number,
     row: Row,
   ): void {
-    const alone = bench.state === null ? null : solver.solved(null, bench.alone?.v);
+    const alone = setup.state === null ? null : solver.solved(null, setup.alone?.v);
     const follow = (base: Base): Float64Array | null => {
       if (!fault || vague === 0) return null;
       const z = solver.response(base, fault.a, fault.b);
@@ -272,7 +272,7 @@ class Reader {
     };
     for (const i of columns) {
       const { type } = this.tests[i];
-      if (bench.state !== null && !alone) {
+      if (setup.state !== null && !alone) {
         this.put(row, i, null, 0, 0);
         continue;
       }
@@ -283,7 +283,7 @@ class Reader {
         continue;
       }
       const [red, black] = this.nodes(network, i);
-      const start = bench.starts.get(i);
+      const start = setup.starts.get(i);
       let range = start?.range ?? 0;
       let v: Float64Array | null;
       let base: Base | null = null;

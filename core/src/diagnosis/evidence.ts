@@ -129,7 +129,7 @@ export function likelihood(type: MeterType, value: Measured, { y, s }: Expected)
 export const flat = (type: MeterType): number => 1 / (SCALES[type].bins + 1);
 
 /** Probability of every bin, OL last; the ends take the tails. */
-export function outcomes(type: MeterType, { y, s }: Expected): Float64Array {
+export function answers(type: MeterType, { y, s }: Expected): Float64Array {
   const { from, to, bins, open } = SCALES[type];
   const p = new Float64Array(bins + 1);
   const width = (to - from) / bins;

@@ -3,7 +3,7 @@
  * Source: expected information gain (Lindley 1956) over the bins of `evidence`.
  */
 import { type CircuitPart, isPowered, modelNet, railsOf } from '../circuit/index.ts';
-import { entropy, outcomes, type Expected } from './evidence.ts';
+import { entropy, answers, type Expected } from './evidence.ts';
 import { testKey, type Dictionary, type Test } from './dictionary.ts';
 import { NONE } from './priors.ts';
 import { columnOf, type Ranking, type Taken } from './rank.ts';
@@ -57,16 +57,16 @@ export interface NextTest extends Test {
 }
 
 /** What a test may show, for hypotheses that expect the same. */
-interface Outcome {
+interface Answer {
   expected: Expected;
   p: Float64Array;
   entropy: number;
 }
 
-/** Per test: which outcome each hypothesis leads to. Computed once per dictionary. */
+/** Per test: which answer each hypothesis leads to. Computed once per dictionary. */
 interface Outlook {
   of: Int16Array;
-  kinds: Outcome[];
+  kinds: Answer[];
 }
 
 const partsKnown = new WeakMap<Dictionary, number[][]>();
@@ -94,7 +94,7 @@ function outlooksOf(dictionary: Dictionary): Outlook[] {
   const { tests, hypotheses, expected, spread } = dictionary;
   const wide = tests.length;
   const made = tests.map(({ type }, t): Outlook => {
-    const kinds: Outcome[] = [];
+    const kinds: Answer[] = [];
     const index = new Map<string, number>();
     const of = Int16Array.from(hypotheses, (_, h) => {
       const y = expected[h * wide + t];
@@ -104,7 +104,7 @@ function outlooksOf(dictionary: Dictionary): Outlook[] {
       const key = `${Math.round((6 * y) / s)} ${Math.round(8 * Math.log(s))}`;
       let k = index.get(key);
       if (k === undefined) {
-        const p = outcomes(type, { y, s });
+        const p = answers(type, { y, s });
         k = kinds.push({ expected: { y, s }, p, entropy: entropy(p) }) - 1;
         index.set(key, k);
       }
@@ -116,8 +116,8 @@ function outlooksOf(dictionary: Dictionary): Outlook[] {
   return made;
 }
 
-/** Outcomes in these shares of `sum`. */
-function mixedOf(kinds: readonly Outcome[], shares: Float64Array, sum: number): Float64Array {
+/** Answers in these shares of `sum`. */
+function mixedOf(kinds: readonly Answer[], shares: Float64Array, sum: number): Float64Array {
   const mixed = new Float64Array(kinds[0].p.length);
   kinds.forEach(({ p }, k) => {
     const w = shares[k] / sum;

@@ -17,16 +17,16 @@ import {
   wetAt,
 } from '../rework/index.ts';
 
-export const benchInputSchema = z.strictObject({
+export const hiddenBenchInput = z.strictObject({
   plan: planInputSchema,
   seed: z
     .int()
     .min(0)
     .max(2 ** 32 - 1),
 });
-export type BenchInput = z.infer<typeof benchInputSchema>;
+export type HiddenBenchInput = z.infer<typeof hiddenBenchInput>;
 
-export const benchTruthSchema = z.strictObject({
+export const hiddenTruthSchema = z.strictObject({
   /** When each joint turns wet, s from heat on; null when it never does. */
   joints: z.array(z.strictObject({ terminal: z.string(), wet_s: z.number().nullable() })),
   /** When the last of them is wet, s. */
@@ -36,12 +36,12 @@ export const benchTruthSchema = z.strictObject({
   /** Neighbours that go over their limit, and when. */
   hurt: z.array(z.strictObject({ partId: z.string(), at_s: z.number() })),
 });
-export type BenchTruth = z.infer<typeof benchTruthSchema>;
+export type HiddenTruth = z.infer<typeof hiddenTruthSchema>;
 
 /** How far a joint's surface lags or leads the model, part of its time and s. */
 const NOISE = { part: 0.03, seconds: 0.6 };
 
-type Joint = BenchTruth['joints'][number];
+type Joint = HiddenTruth['joints'][number];
 
 /** Joints done one after another: each one's own time changes, and with it all that come later; their order stays. */
 function oneAfterAnother(joints: readonly Joint[], change: (own_s: number | null) => number | null): Joint[] {
@@ -56,7 +56,7 @@ function oneAfterAnother(joints: readonly Joint[], change: (own_s: number | null
   return joints.map(({ terminal }) => ({ terminal, wet_s: times.get(terminal) ?? null }));
 }
 
-export async function playBench({ plan, seed }: BenchInput, context: CalcContext): Promise<BenchTruth> {
+export async function playHiddenBench({ plan, seed }: HiddenBenchInput, context: CalcContext): Promise<HiddenTruth> {
   const random = randomOf(seed);
   /** Roughly normal with standard deviation 1, within ± 2.4. */
   const deviate = () => (random() + random() + random() + random() - 2) * 1.7;

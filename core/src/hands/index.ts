@@ -1,6 +1,12 @@
 export { cautionsFor } from './cautions.ts';
 export { SLIP_KINDS, type SlipKind, type Step, STEPS } from './forms.ts';
-export { type BenchInput, benchInputSchema, type BenchTruth, benchTruthSchema, playBench } from './hiddenBench.ts';
+export {
+  type HiddenBenchInput,
+  hiddenBenchInput,
+  type HiddenTruth,
+  hiddenTruthSchema,
+  playHiddenBench,
+} from './hiddenBench.ts';
 export { layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
 export { floodSolder, staysLeadFree } from './prepare.ts';

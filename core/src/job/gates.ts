@@ -174,7 +174,7 @@ const RULES: GateRule[] = [
     step: 'prepare',
     label: 'Surroundings scanned',
     judge: (_, a) =>
-      checked(a.surroundings.removal, 'compared with the photo before', 'something is amiss', 'not looked at yet'),
+      checked(a.scans.removal, 'compared with the photo before', 'something is amiss', 'not looked at yet'),
   },
   {
     id: 'lands',
@@ -258,7 +258,7 @@ const RULES: GateRule[] = [
     step: 'verify',
     label: 'Surroundings scanned again',
     judge: (_, a) =>
-      checked(a.surroundings.fitting, 'neighbours as before', 'something is amiss', 'not looked at after fitting'),
+      checked(a.scans.fitting, 'neighbours as before', 'something is amiss', 'not looked at after fitting'),
   },
   {
     id: 'readings-back',

@@ -47,7 +47,8 @@ export interface Attempt {
   neighbours: Map<string, Kept<'neighbour-covered'> | Kept<'neighbour-accepted'>>;
   laidOut?: Kept<'laid-out'>;
   runs: Run[];
-  surroundings: Partial<Record<'removal' | 'fitting', boolean>>;
+  /** Looks at what stands round the part, after it came off and after it went on: as before? */
+  scans: Partial<Record<'removal' | 'fitting', boolean>>;
   landsClean?: boolean;
   /** Lands looked at one by one. */
   lands: Map<string, LandMark>;
@@ -103,7 +104,7 @@ export interface JobState {
 const freshAttempt = (): Attempt => ({
   neighbours: new Map(),
   runs: [],
-  surroundings: {},
+  scans: {},
   lands: new Map(),
   joints: new Map(),
   shortChecks: [],
@@ -301,7 +302,7 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
       (runOf(state, body.runId) ?? attempt).joints.set(body.terminal, body.state);
       break;
     case 'surroundings-scanned':
-      attempt.surroundings[body.after] = body.ok;
+      attempt.scans[body.after] = body.ok;
       break;
     case 'lands-clean':
       attempt.landsClean = body.ok;
@@ -365,7 +366,7 @@ function apply(state: JobState, { id, at, body }: JobEvent): void {
 function beginWork(state: JobState, attempt: Attempt): void {
   attempt.shortChecks = [];
   attempt.joints.clear();
-  delete attempt.surroundings.fitting;
+  delete attempt.scans.fitting;
   state.beforeWork = {
     readings: state.readings.length,
     profiles: state.profiles.length,

@@ -1,4 +1,4 @@
-export { BENCH_CELLS, runBench } from './bench.ts';
+export { YARDSTICK_CELLS, runYardstick } from './yardstick.ts';
 export { type BoardMesh, columnAt, meshBoard, overlapOnMesh, sheetConductance, targetBox } from './boardMesh.ts';
 export { ENGINE_VERSION } from './engine.ts';
 export type { JointEnthalpy } from './enthalpy.ts';

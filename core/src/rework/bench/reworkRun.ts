@@ -13,7 +13,7 @@ import type { AirOn, Drive, Stint, Until, Workpiece } from './drive.ts';
 import { JointWatch } from './jointWatch.ts';
 import type { Lumps } from './lumps.ts';
 import { NeighbourWatch } from './neighbourWatch.ts';
-import { OutcomeWatch } from './outcomes.ts';
+import { SideEffectWatch } from './sideEffects.ts';
 import { reasonFor } from './reason.ts';
 import { LIFT_S, type PlanRun } from './runForm.ts';
 import { putState, type RunState, stateOf } from './runState.ts';
@@ -63,7 +63,7 @@ export class ReworkRun {
   readonly heat: HeatRun;
   readonly joints: JointWatch;
   readonly neighbours: NeighbourWatch;
-  readonly outcomes: OutcomeWatch;
+  readonly outcomes: SideEffectWatch;
   /** Phases so far, and when each went on, s. */
   readonly phases: { id: string; from_s: number; to_s: number }[] = [];
   /** Steps taken. */
@@ -136,7 +136,7 @@ export class ReworkRun {
       hottest_C: Math.max(...stints.map((s) => s.hottest_C)),
     });
     const tips_C = touches.map((s) => s.hottest_C);
-    this.outcomes = new OutcomeWatch(input, lumps, target, tips_C.length > 0 ? Math.max(...tips_C) : undefined);
+    this.outcomes = new SideEffectWatch(input, lumps, target, tips_C.length > 0 ? Math.max(...tips_C) : undefined);
     if (start) this.outcomes.goOn(start);
     [this.body_C, this.pads_C] = [input.ambient_C, input.ambient_C];
     this.workpiece = this.workpieceOf();

@@ -1,7 +1,7 @@
 /** What one run tells. */
 import { z } from 'zod';
 import { type Harm, harmBy } from '../../materials/index.ts';
-import { outcomesSchema } from './outcomesForm.ts';
+import { sideEffectsSchema } from './sideEffectsForm.ts';
 
 const joint = z.strictObject({
   terminal: z.string(),
@@ -95,7 +95,7 @@ export const planRunSchema = z.strictObject({
   steps: z.number(),
   frames: fieldFrames.optional(),
   /** What else it does; plans of older engines lack it. */
-  outcomes: outcomesSchema.optional(),
+  outcomes: sideEffectsSchema.optional(),
   /** Heat put in, kept and lost, J, where `books` asked for it. */
   energy: z.strictObject({ input_J: z.number(), stored_J: z.number(), lost_J: z.number() }).optional(),
 });

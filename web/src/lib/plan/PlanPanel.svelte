@@ -25,7 +25,7 @@
   import Joints from './Joints.svelte';
   import LiftRows from './LiftRows.svelte';
   import SurroundingsForm from './Surroundings.svelte';
-  import Outcomes from './Outcomes.svelte';
+  import SideEffects from './SideEffects.svelte';
   import MethodSettings from './MethodSettings.svelte';
   import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
@@ -434,7 +434,7 @@
         </tbody>
       </table>
       <Joints {result} {units} />
-      {#if result.outcomes}<Outcomes board={view.board} {result} {units} />{/if}
+      {#if result.outcomes}<SideEffects board={view.board} {result} {units} />{/if}
       <h3 class="mt-4 mb-1 text-[13px] text-ink2">What matters most</h3>
       <ul class="border-t border-faint pt-1">
         {#each result.matters.slice(0, 4) as m (m.input)}

@@ -12,7 +12,7 @@
   import { parseDecimal } from '@orthos/core/ground';
   import { benchMinutes, openGates, outcomeWord } from '@orthos/core/job';
   import { untrack } from 'svelte';
-  import { leadWasUsed } from './report';
+  import { leadWasUsed } from './jobRecord';
 
   let { view }: { view: JobView } = $props();
   const desk = useDesk();

@@ -161,7 +161,7 @@
   });
   $effect(() => {
     const abort = new AbortController();
-    void s.playBench(abort.signal);
+    void s.playHiddenBench(abort.signal);
     return () => abort.abort();
   });
   const cue = $derived(

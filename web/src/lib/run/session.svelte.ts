@@ -5,7 +5,7 @@ import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
-import { type BenchTruth, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
+import { type HiddenTruth, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
 import { blocks, type JobEvent, type JobEventBody, type JointMark } from '@orthos/core/job';
 import {
   type Guide,
@@ -58,7 +58,7 @@ export class RunSession {
   /** Prediction for fitting, computed when the page opens; for removal it comes with the plan. */
   fitGuides = $state.raw<Record<string, Guide>>({});
   computing = $state(false);
-  truth = $state.raw<BenchTruth | null>(null);
+  truth = $state.raw<HiddenTruth | null>(null);
   bench = $state(false);
   /** Begin the operation once more after it has ended. */
   again = $state(false);
@@ -224,14 +224,14 @@ export class RunSession {
   }
 
   /** The hidden bench of a run, the same again after a reload: its seed is the run's id. */
-  async playBench(signal: AbortSignal): Promise<void> {
+  async playHiddenBench(signal: AbortSignal): Promise<void> {
     const run = this.course?.run;
     if (!run?.bench || this.truth || !this.method) return;
     const plan = this.planInput(this.method);
     if (!plan) return;
     const seed = Number.parseInt(run.id.replaceAll('-', '').slice(-8), 16);
     try {
-      this.truth = await runInPool<BenchTruth>('plan.bench', { plan, seed }, { signal });
+      this.truth = await runInPool<HiddenTruth>('plan.bench', { plan, seed }, { signal });
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.problem = `The hidden bench stopped: ${(e as Error).message}`;
     }

@@ -1,5 +1,5 @@
 /** A job's record as PDF, A4, from the same structure as its page. */
-import type { Report } from '$lib/release/report';
+import type { JobRecord } from '$lib/release/jobRecord';
 import PDFDocument from 'pdfkit';
 
 export interface PdfPhoto {
@@ -22,11 +22,11 @@ const MARGIN = 48;
 const seconds = (t: number | null) => (t === null ? '' : `${t.toFixed(0)} s`);
 const signed = (t: number | null) => (t === null ? '' : `${t >= 0 ? '+' : '-'}${Math.abs(t).toFixed(0)} s`);
 
-export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]): Promise<Buffer> {
+export async function recordPdf(shop: string, record: JobRecord, photos: PdfPhoto[]): Promise<Buffer> {
   const doc = new PDFDocument({
     size: 'A4',
     margin: MARGIN,
-    info: { Title: printable(report.title), Author: printable(shop) },
+    info: { Title: printable(record.title), Author: printable(shop) },
   });
   const chunks: Buffer[] = [];
   doc.on('data', (c: Buffer) => chunks.push(c));
@@ -76,15 +76,15 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
 
   text(`${shop}, record of work`, 9, false, '#4f5c61');
   doc.moveDown(0.3);
-  text(report.title, 18, true);
-  text(report.subtitle, 11, false, '#4f5c61');
+  text(record.title, 18, true);
+  text(record.subtitle, 11, false, '#4f5c61');
   doc.moveDown(0.6);
-  for (const [name, value] of report.facts) text(`${name}: ${value}`);
+  for (const [name, value] of record.facts) text(`${name}: ${value}`);
   doc.moveDown(0.5);
-  text(report.outcome[0].toUpperCase() + report.outcome.slice(1), 12, true);
-  for (const [name, value] of report.intake) text(`${name}: ${value}`);
-  list('Damage', report.damage);
-  for (const a of report.attempts) {
+  text(record.outcome[0].toUpperCase() + record.outcome.slice(1), 12, true);
+  for (const [name, value] of record.intake) text(`${name}: ${value}`);
+  list('Damage', record.damage);
+  for (const a of record.attempts) {
     heading(a.title);
     if (a.why) text(a.why, 10, false, '#4f5c61');
     for (const [n, line] of a.story.entries()) text(`${n + 1}. ${line}`, 9);
@@ -115,19 +115,19 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
         );
     }
   }
-  list('Changed while searching', report.swaps);
-  if (report.shortCheck) {
+  list('Changed while searching', record.swaps);
+  if (record.shortCheck) {
     heading('Short check before power');
-    text(report.shortCheck);
+    text(record.shortCheck);
   }
-  if (report.functions.length > 0) {
+  if (record.functions.length > 0) {
     heading('Functions');
-    table([['What', 'before', 'after'], ...report.functions.map((f) => [f.name, f.before, f.after])], [240, 90, 90]);
+    table([['What', 'before', 'after'], ...record.functions.map((f) => [f.name, f.before, f.after])], [240, 90, 90]);
   }
-  list('While it was open', report.extras);
-  list('Slips', report.slips);
-  list('Gates overridden', report.overrides);
-  list('Not done', report.notDone);
+  list('While it was open', record.extras);
+  list('Slips', record.slips);
+  list('Gates overridden', record.overrides);
+  list('Not done', record.notDone);
   for (const photo of photos) {
     if (doc.y > doc.page.height - 260) doc.addPage();
     heading(photo.title);
@@ -135,7 +135,7 @@ export async function recordPdf(shop: string, report: Report, photos: PdfPhoto[]
   }
   doc.moveDown(1);
   text(
-    `${report.leadUsed ? 'Leaded solder was used on this board: wash hands after handling. ' : ''}Local rules and licensed practice come first where mains, vehicle safety or industrial safety functions are concerned.`,
+    `${record.leadUsed ? 'Leaded solder was used on this board: wash hands after handling. ' : ''}Local rules and licensed practice come first where mains, vehicle safety or industrial safety functions are concerned.`,
     8.5,
     false,
     '#4f5c61',

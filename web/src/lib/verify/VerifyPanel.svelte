@@ -91,8 +91,8 @@
     </p>
     {#each [true, false] as ok (ok)}
       <button
-        class="button px-3 {attempt.surroundings.fitting === ok ? 'button-main' : ''}"
-        aria-pressed={attempt.surroundings.fitting === ok}
+        class="button px-3 {attempt.scans.fitting === ok ? 'button-main' : ''}"
+        aria-pressed={attempt.scans.fitting === ok}
         onclick={() => recorder.record({ type: 'surroundings-scanned', ok, after: 'fitting' })}
         >{ok ? 'As before' : 'Something is amiss'}</button
       >

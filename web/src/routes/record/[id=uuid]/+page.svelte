@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { reportOf } from '$lib/release/report';
+  import { recordOf } from '$lib/release/jobRecord';
   import { dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
 
   let { data } = $props();
   const view = $derived(data.view);
-  const report = $derived(reportOf(view, (ms) => dayIn(data.shop.timeZone, ms)));
+  const record = $derived(recordOf(view, (ms) => dayIn(data.shop.timeZone, ms)));
   const shown = (t: number | null) => (t === null ? '' : `${t.toFixed(0)} s`);
   useKeys('Record', () => [{ keys: ['p'], label: 'print', run: () => window.print(), line: true }]);
 </script>
@@ -32,26 +32,26 @@
     </div>
     <header class="border-b-2 border-ink pb-3">
       <p class="flex text-[13px] text-ink2"><span>{data.shop.name}</span><span class="ml-auto">Record of work</span></p>
-      <h1 class="mt-1 text-2xl">{report.title}</h1>
-      <p class="text-lg text-ink2">{report.subtitle}</p>
+      <h1 class="mt-1 text-2xl">{record.title}</h1>
+      <p class="text-lg text-ink2">{record.subtitle}</p>
     </header>
     <dl class="mt-4 grid grid-cols-[110px_1fr_110px_1fr] gap-x-4 gap-y-1">
-      {#each report.facts as [name, value] (name)}
+      {#each record.facts as [name, value] (name)}
         <dt class="text-ink2">{name}</dt>
         <dd>{value}</dd>
       {/each}
     </dl>
-    <p class="mt-4 border-l-[3px] border-ink pl-3 text-lg font-semibold first-letter:uppercase">{report.outcome}</p>
+    <p class="mt-4 border-l-[3px] border-ink pl-3 text-lg font-semibold first-letter:uppercase">{record.outcome}</p>
 
-    {#if report.intake.length > 0}
+    {#if record.intake.length > 0}
       <dl class="mt-4 grid grid-cols-[130px_1fr] gap-x-4 gap-y-1">
-        {#each report.intake as [name, value] (name)}<dt class="text-ink2">{name}</dt>
+        {#each record.intake as [name, value] (name)}<dt class="text-ink2">{name}</dt>
           <dd>{value}</dd>{/each}
       </dl>
     {/if}
-    {@render list('Damage', report.damage)}
+    {@render list('Damage', record.damage)}
 
-    {#each report.attempts as a, i (i)}
+    {#each record.attempts as a, i (i)}
       <section class="mt-5">
         <h2 class="text-base">{a.title}</h2>
         {#if a.why}<p class="text-ink2">{a.why}</p>{/if}
@@ -107,14 +107,14 @@
       </section>
     {/each}
 
-    {@render list('Changed while searching', report.swaps)}
-    {#if report.shortCheck}
+    {@render list('Changed while searching', record.swaps)}
+    {#if record.shortCheck}
       <section class="mt-5 break-inside-avoid">
         <h2 class="text-base">Short check before power</h2>
-        <p>{report.shortCheck}</p>
+        <p>{record.shortCheck}</p>
       </section>
     {/if}
-    {#if report.functions.length > 0}
+    {#if record.functions.length > 0}
       <section class="mt-5 break-inside-avoid">
         <h2 class="text-base">Functions</h2>
         <table class="mt-1 w-full max-w-[560px]">
@@ -125,7 +125,7 @@
             ></thead
           >
           <tbody>
-            {#each report.functions as f (f.name)}
+            {#each record.functions as f (f.name)}
               <tr class="border-t border-faint"
                 ><td class="first-letter:uppercase">{f.name}</td><td>{f.before}</td><td>{f.after}</td></tr
               >
@@ -134,10 +134,10 @@
         </table>
       </section>
     {/if}
-    {@render list('While it was open', report.extras)}
-    {@render list('Slips', report.slips)}
-    {@render list('Gates overridden', report.overrides)}
-    {@render list('Not done', report.notDone, 'text-ink2')}
+    {@render list('While it was open', record.extras)}
+    {@render list('Slips', record.slips)}
+    {@render list('Gates overridden', record.overrides)}
+    {@render list('Not done', record.notDone, 'text-ink2')}
 
     {#each [['before', 'Before'], ['after', 'After']] as const as [taken, title] (taken)}
       {@const photos = view.photos.filter((p) => p.taken === taken)}
@@ -159,7 +159,7 @@
       {/if}
     {/each}
     <p class="mt-6 border-t border-faint pt-2 text-[13px] text-ink2">
-      {report.leadUsed ? 'Leaded solder was used on this board: wash hands after handling. ' : ''}Local rules and
+      {record.leadUsed ? 'Leaded solder was used on this board: wash hands after handling. ' : ''}Local rules and
       licensed practice come first where mains, vehicle safety or industrial safety functions are concerned.
     </p>
   </article>

@@ -1,5 +1,5 @@
 import { dayIn } from '$lib/ui/dates';
-import { reportOf } from '$lib/release/report';
+import { recordOf } from '$lib/release/jobRecord';
 import { jobView } from '$lib/server/jobs/jobView';
 import { recordPdf } from '$lib/server/recordPdf';
 import { pictureOf } from '$lib/server/repositories/photos';
@@ -17,8 +17,8 @@ export const GET = async ({ locals, params }) => {
       const jpeg = await pictureOf(locals.db, p.id, 'image');
       if (jpeg) photos.push({ title: taken === 'before' ? 'Before' : 'After', jpeg });
     }
-  const report = reportOf(view, (ms) => dayIn(shop.timeZone, ms));
-  const pdf = await recordPdf(shop.name, report, photos);
+  const record = recordOf(view, (ms) => dayIn(shop.timeZone, ms));
+  const pdf = await recordPdf(shop.name, record, photos);
   return new Response(new Uint8Array(pdf), {
     headers: {
       'content-type': 'application/pdf',

@@ -21,7 +21,7 @@ interface ReportRun {
   joints: { terminal: string; wet_s: number | null }[];
 }
 
-export interface Report {
+export interface JobRecord {
   title: string;
   subtitle: string;
   facts: [string, string][];
@@ -120,7 +120,7 @@ function attemptFacts({ offBoardTest: old, newPart }: JobState['attempts'][numbe
   return rows.flatMap(([name, value]): [string, string][] => (value ? [[name, value]] : []));
 }
 
-export function reportOf(view: JobView, date: (ms: number) => string): Report {
+export function recordOf(view: JobView, date: (ms: number) => string): JobRecord {
   const job = stateOf(view.events);
   const released = job.released;
   const minutes = released?.minutes ?? Math.round(benchMinutes(view.events));
@@ -146,7 +146,7 @@ export function reportOf(view: JobView, date: (ms: number) => string): Report {
       ? `${outcomeWord(view.ticket.kind, released.outcome)}${released.reason ? `, ${released.reason}` : ''}${released.note ? `: ${released.note}` : ''}`
       : 'not released',
     attempts: job.attempts
-      .map((a, i): Report['attempts'][number] => ({
+      .map((a, i): JobRecord['attempts'][number] => ({
         title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
         why: a.suspect?.why ?? '',
         story: a.suspect?.story ?? [],

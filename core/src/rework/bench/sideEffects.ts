@@ -18,7 +18,7 @@ import { DAMP_SHARE, limitOf, type Limit } from './limitOf.ts';
 import type { Lumps } from './lumps.ts';
 import type { ReworkCase } from './caseForm.ts';
 import type { PlanRun } from './runForm.ts';
-import type { Outcomes } from './outcomesForm.ts';
+import type { SideEffects } from './sideEffectsForm.ts';
 import type { RunState } from './runState.ts';
 import { tornLand } from './tornLand.ts';
 import { type Wind, worst } from './wind.ts';
@@ -37,7 +37,7 @@ function isCapacitor(part: PlacedPart): boolean {
   return part.ref ? classOfPart(part).startsWith('mlcc') : part.package.startsWith('C');
 }
 
-export class OutcomeWatch {
+export class SideEffectWatch {
   private readonly input: ReworkCase;
   private readonly lumps: Lumps;
   private readonly target: PlacedPart;
@@ -139,7 +139,7 @@ export class OutcomeWatch {
   }
 
   /** `neighbours` as they came out; `winds` of the air that blew; `heat_s`: how long the tool is at it. */
-  result(neighbours: PlanRun['neighbours'], winds: readonly Wind[], heat_s: number): Outcomes {
+  result(neighbours: PlanRun['neighbours'], winds: readonly Wind[], heat_s: number): SideEffects {
     const { lumps, target } = this;
     const lands = lumps.joints.map(({ terminal }, i) => ({ terminal, ...this.lands[i] }));
     const body = judge(this.body, this.ownLimit.law, this.ownLimit.plusMinus_K);
@@ -173,7 +173,7 @@ export class OutcomeWatch {
     };
   }
 
-  private wind(winds: readonly Wind[], neighbours: PlanRun['neighbours']): Outcomes['wind'] {
+  private wind(winds: readonly Wind[], neighbours: PlanRun['neighbours']): SideEffects['wind'] {
     const { board, fitting } = this.input;
     const laid = fitting ? winds[0].judge(this.target, 0) : undefined;
     return [
@@ -191,7 +191,7 @@ export class OutcomeWatch {
 /** JSON has no Infinity. */
 const finite = ({ says, dose, margin_K }: Judgement) => ({ says, margin_K, dose: Number.isFinite(dose) ? dose : null });
 
-function ceramicOf({ part, steepest, step_K }: Ceramic, target: PlacedPart): Outcomes['ceramics'][number] {
+function ceramicOf({ part, steepest, step_K }: Ceramic, target: PlacedPart): SideEffects['ceramics'][number] {
   const { l, w } = packageById(part.package).body;
   const touched = part === target && step_K > 0;
   const large = Math.max(l, w) > IRON_UP_TO.l || Math.min(l, w) > IRON_UP_TO.w;

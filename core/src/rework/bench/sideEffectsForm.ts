@@ -3,7 +3,7 @@ import { z } from 'zod';
 
 const celsius = z.number();
 const harm = z.enum(['hurts', 'may hurt', 'near', 'clear']);
-export const outcomesSchema = z.strictObject({
+export const sideEffectsSchema = z.strictObject({
   /** Each land of the target: time above the laminate's Tg, and how far above for how long. */
   lands: z.array(
     z.strictObject({ terminal: z.string(), aboveTg_s: z.number(), exposure_K_s: z.number(), peak_C: celsius }),
@@ -64,4 +64,4 @@ export const outcomesSchema = z.strictObject({
     )
     .optional(),
 });
-export type Outcomes = z.infer<typeof outcomesSchema>;
+export type SideEffects = z.infer<typeof sideEffectsSchema>;

@@ -14,10 +14,10 @@ import {
 const NX = 120;
 const NY = 120;
 const NL = 4;
-export const BENCH_CELLS = NX * NY * NL;
+export const YARDSTICK_CELLS = NX * NY * NL;
 
 /** Builds the yardstick case at 20 °C, ready to step by `dt` seconds. */
-export function benchCase(
+export function yardstickCase(
   dt: number,
   options: { kind?: KernelKind; sweeps?: Sweeps; order?: SweepOrder } = {},
 ): GridKernel {
@@ -25,7 +25,7 @@ export function benchCase(
   const dx = 0.5e-3;
   const dz = 0.4e-3;
   const coverage = [0.35, 0.9, 0.9, 0.35];
-  const capacity = new Float64Array(BENCH_CELLS);
+  const capacity = new Float64Array(YARDSTICK_CELLS);
   for (let l = 0; l < NL; l++) {
     const phi = coverage[l];
     const foil = 35e-6 / dz;
@@ -59,7 +59,7 @@ export function benchCase(
   return k;
 }
 
-export interface BenchResult {
+export interface YardstickResult {
   ns_per_cell_step: number;
   cells: number;
   steps: number;
@@ -69,15 +69,15 @@ export interface BenchResult {
 }
 
 /** Times the yardstick, as planning runs sweep; `now` returns milliseconds (the core has no clock of its own). */
-export function runBench(
+export function runYardstick(
   now: () => number,
   { kind = 'wasm', sweeps = 'single', repeats = 3 }: { kind?: KernelKind; sweeps?: Sweeps; repeats?: number } = {},
-): BenchResult {
+): YardstickResult {
   const dt = 0.05;
   const steps = Math.round(120 / dt);
   const times: number[] = [];
   for (let n = 0; n < repeats; n++) {
-    const k = benchCase(dt, { kind, sweeps, order: 'xzy' });
+    const k = yardstickCase(dt, { kind, sweeps, order: 'xzy' });
     const start = now();
     k.step(steps);
     times.push((now() - start) / 1000);
@@ -85,8 +85,8 @@ export function runBench(
   times.sort((a, b) => a - b);
   const best_s = times[0];
   return {
-    ns_per_cell_step: (best_s / steps / BENCH_CELLS) * 1e9,
-    cells: BENCH_CELLS,
+    ns_per_cell_step: (best_s / steps / YARDSTICK_CELLS) * 1e9,
+    cells: YARDSTICK_CELLS,
     steps,
     best_s,
     median_s: times[Math.floor(repeats / 2)],
