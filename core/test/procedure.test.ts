@@ -1,5 +1,6 @@
 /** Work of several phases: what one hands over to the next, what joints are made of on the way, and what is left. */
 import { describe, expect, it } from 'vitest';
+import { SOLDER_ALLOYS } from '../src/alloys/solder.ts';
 import { runCalc } from '../src/calc/index.ts';
 import { ReworkRun } from '../src/rework/bench/reworkRun.ts';
 import type { RunState } from '../src/rework/bench/runState.ts';
@@ -113,6 +114,8 @@ describe('a leaded spike, then air', () => {
     expect(why('SOIC-8', { jointAlloy: 'SAC305' })).toBeUndefined();
     expect(why('SOIC-8', { jointAlloy: 'Sn63Pb37' })).toMatch(/leaded already/);
     expect(why('SOIC-8', { jointAlloy: 'SAC305', leadFree: true })).toMatch(/without lead/);
+    const bismuth = [...SOLDER_ALLOYS.values()].find((row) => row.wt.Bi);
+    expect(why('SOIC-8', { jointAlloy: bismuth?.id })).toMatch(/bismuth/);
     expect(why('BGA-64', { jointAlloy: 'SAC305' })).toMatch(/balls/);
   });
 });

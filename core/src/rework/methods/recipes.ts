@@ -124,6 +124,7 @@ export const RECIPES: readonly Recipe[] = [
       if (piece.leadFree) return 'this board stays without lead';
       const own = piece.jointAlloy === undefined ? undefined : SOLDER_ALLOYS.get(piece.jointAlloy);
       if (own?.lead) return 'its joints are leaded already';
+      if (own?.wt.Bi) return 'its joints hold bismuth: with lead it melts at 96 °C';
       return rowsOf(piece.packageId).length === 0 ? cannotReach(piece) : undefined;
     },
   },
