@@ -77,12 +77,11 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
     job.hasEvent(eventId) ? undefined : { field, message: 'is not an event of this job' };
   const noRun = (runId: string | undefined) =>
     runId === undefined || job.hasRun(runId) ? undefined : { field: 'body.runId', message: 'is not a run of this job' };
+  const stranger =
+    ('partId' in body ? noPart(body.partId, 'body.partId') : undefined) ??
+    ('target' in body ? noPart(body.target, 'body.target') : undefined);
+  if (stranger) return stranger;
   switch (body.type) {
-    case 'suspect':
-    case 'neighbour-covered':
-    case 'neighbour-accepted':
-    case 'swapped':
-      return noPart(body.partId, 'body.partId');
     case 'reading':
     case 'observation':
     case 'damage':
@@ -105,6 +104,10 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
         ? undefined
         : { field: 'body.landmarks', message: `the board has no landmark "${strange}"` };
     }
+    case 'run-begun':
+      return body.offline || body.planId === undefined || currentAttempt(job.state).plan?.planId === body.planId
+        ? undefined
+        : { field: 'body.planId', message: 'is not the plan in use' };
     case 'mark':
     case 'run-ended':
     case 'joint':

@@ -1,5 +1,6 @@
 /** The methods for a part on a board, as this station can be set. */
 import { onUnmarkedDial } from '../phases/air/index.ts';
+import { kindOf } from '../phases/index.ts';
 import type { StationModel } from '../station.ts';
 import type { Method } from './method.ts';
 import { type Piece, RECIPES } from './recipes.ts';
@@ -28,7 +29,7 @@ export function methodsFor(packageId: string, board: Omit<Piece, 'packageId'> = 
   return RECIPES.flatMap(({ id, phases, unfit }) => {
     const made = phases(piece);
     if (!made) return [];
-    const why = unfit?.(piece);
+    const why = unfit?.(piece) ?? made.map((p) => kindOf(p).unfit?.(packageId)).find(Boolean);
     return [{ method: { id, phases: made }, ...(why ? { unfit: why } : {}) }];
   });
 }

@@ -2,7 +2,7 @@
 import { LOW_MELT_LEAD_FREE, SOLDER_ALLOYS } from '../../alloys/index.ts';
 import { packageById, terminalSides } from '../../packages/index.ts';
 import type { Phase, PhaseOf, SettingsOf } from '../phases/index.ts';
-import { outOfReach, reachOf, rowsOf } from '../phases/rows.ts';
+import { reachOf, rowsOf } from '../phases/rows.ts';
 
 /** What a recipe is made for. */
 export interface Piece {
@@ -19,7 +19,7 @@ export interface Recipe {
   name: string;
   /** Its phases for a part; undefined where another recipe is plainly better. */
   phases(piece: Piece): Phase[] | undefined;
-  /** Why it does not apply, as a clause; undefined when it does. */
+  /** Why it does not apply to this board, as a clause; what its phases cannot do to this part they say themselves. */
   unfit?(piece: Piece): string | undefined;
 }
 
@@ -65,11 +65,6 @@ function beadFor({ packageId, leadFree }: Piece): SettingsOf<'stroke'> {
   };
 }
 
-const cannotReach = ({ packageId }: Piece): string | undefined => {
-  const what = outOfReach(packageId);
-  return what && `an iron cannot reach ${what}`;
-};
-
 export const RECIPES: readonly Recipe[] = [
   { id: 'air-slow', name: 'Air, slow', phases: ({ packageId }) => [airPhase(airFor(packageId, 'slow'))] },
   { id: 'air-fast', name: 'Air, fast', phases: ({ packageId }) => [airPhase(airFor(packageId, 'fast'))] },
@@ -104,7 +99,6 @@ export const RECIPES: readonly Recipe[] = [
     id: 'bead',
     name: 'Low-melt + iron',
     phases: (piece) => [{ id: 'stroke', kind: 'stroke', settings: beadFor(piece), ...LOOSE, giveUp_s: 150 }],
-    unfit: cannotReach,
   },
   {
     id: 'spike-then-air',
@@ -125,7 +119,7 @@ export const RECIPES: readonly Recipe[] = [
       const own = piece.jointAlloy === undefined ? undefined : SOLDER_ALLOYS.get(piece.jointAlloy);
       if (own?.lead) return 'its joints are leaded already';
       if (own?.wt.Bi) return 'its joints hold bismuth: with lead it melts at 96 °C';
-      return rowsOf(piece.packageId).length === 0 ? cannotReach(piece) : undefined;
+      return undefined;
     },
   },
 ];

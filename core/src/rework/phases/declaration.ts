@@ -73,6 +73,8 @@ export interface PhaseKind<K extends string, S> {
   fromAbove: boolean;
   /** Alloy lies from joint to joint. */
   bridges: boolean;
+  /** Why it does not fit a package, as a clause; undefined where it does. */
+  unfit?(packageId: string): string | undefined;
   drive(settings: S, scene: Scene): Drive;
   /** What it brings into the joints, over what is in them (mm³ of their own solder by terminal). */
   brings?(settings: S, packageId: string, own_mm3: ReadonlyMap<string, number>): Brought;

@@ -5,7 +5,7 @@ import { packageById } from '../../../packages/index.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import type { Instruction, Workplace } from '../instruction.ts';
-import { rowsOf } from '../rows.ts';
+import { outOfReach, rowsOf } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { SpikeDrive } from './drive.ts';
 import { SPIKE, type SpikeSettings, spikeSettings } from './settings.ts';
@@ -56,6 +56,8 @@ export const spike = definePhase<'spike', SpikeSettings>({
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   fromAbove: false,
   bridges: false,
+  unfit: (packageId) =>
+    rowsOf(packageId).length > 0 ? undefined : `an iron cannot reach ${outOfReach(packageId) ?? 'any joint'}`,
   drive: (settings, scene) => new SpikeDrive(settings, scene),
   brings: (s, packageId, own_mm3) =>
     new Map(

@@ -5,7 +5,7 @@ import { packageById, terminalSides } from '../../../packages/index.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
-import { beadOn } from '../rows.ts';
+import { beadOn, outOfReach } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { StrokeDrive } from './drive.ts';
 import { type StrokeSettings, strokeSettings } from './settings.ts';
@@ -103,6 +103,10 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
   irons: ({ power_W, set_C, irons = 1 }) => Array.from({ length: irons }, () => ({ power_W, set_C })),
   fromAbove: false,
   bridges: true,
+  unfit(packageId) {
+    const what = outOfReach(packageId);
+    return what && `an iron cannot reach ${what}`;
+  },
   drive: (settings, scene) => new StrokeDrive(settings, scene),
   brings: ({ bead_mm3_mm, alloy = LOW_MELT }, packageId) =>
     new Map([...beadOn(packageId, bead_mm3_mm).each_mm3].map(([id, mm3]) => [id, { alloy, mm3 }])),
