@@ -212,154 +212,167 @@ function runOf(state: JobState, runId: string | undefined): Run | undefined {
   return state.attempts.flatMap((a) => a.runs).find((r) => r.id === runId);
 }
 
+/** What an event meets: the job as it was, the attempt under way, and the event's id and time. */
+interface Met {
+  state: JobState;
+  attempt: Attempt;
+  id: string;
+  at: number;
+}
+type Effects<T extends JobEventBody['type']> = { [K in T]: (body: Body<K>, met: Met) => void };
+
+const OF_SEARCHING: Effects<
+  | 'observation'
+  | 'reading'
+  | 'onset'
+  | 'circuit-used'
+  | 'software'
+  | 'swapped'
+  | 'pair'
+  | 'profile'
+  | 'routine-step'
+  | 'suspect'
+> = {
+  observation: (body, { state, id, at }) => state.observations.push({ ...body, id, at }),
+  reading(body, { state, id, at }) {
+    state.readings.push({ ...body, id, at });
+    if (body.powered) lapsePower(state, 'a reading was taken under power');
+  },
+  onset: (body, { state }) => (state.onset = body.events),
+  'circuit-used': (body, { state }) => (state.circuitId = body.circuitId),
+  software: (body, { state }) => (state.software = body),
+  swapped: (body, { state }) =>
+    state.swapped.set(body.partId, { followed: body.followed, how: body.how ?? 'good board' }),
+  pair: (body, { state }) => (state.pair = body.faults),
+  profile(body, { state, id, at }) {
+    state.profiles.push({ ...body, id, at });
+    lapsePower(state, 'a current was injected');
+  },
+  'routine-step': (body, { state, id, at }) =>
+    state.routineSteps.set(`${body.routineId} ${body.step}`, { ...body, id, at }),
+  suspect: (body, { attempt, id, at }) => (attempt.suspect = { ...body, id, at }),
+};
+
+const OF_PREPARING: Effects<
+  | 'plan'
+  | 'power-source'
+  | 'power-gone'
+  | 'power-connected'
+  | 'target-confirmed'
+  | 'neighbour-covered'
+  | 'neighbour-accepted'
+  | 'laid-out'
+> = {
+  plan: (body, { attempt, id, at }) => (attempt.plan = { ...body, id, at }),
+  'power-source': (body, { state, id }) => state.sources.push({ id, label: body.label, kind: body.kind }),
+  'power-gone': (body, { state, id, at }) => state.powerGone.set(body.sourceId, { ...body, id, at }),
+  'power-connected': (body, { state }) => lapsePower(state, 'it was connected again', body.sourceId),
+  'target-confirmed': (body, { attempt, id, at }) => (attempt.targetConfirmed = { ...body, id, at }),
+  'neighbour-covered': (body, { attempt, id, at }) => attempt.neighbours.set(body.partId, { ...body, id, at }),
+  'neighbour-accepted': (body, { attempt, id, at }) => attempt.neighbours.set(body.partId, { ...body, id, at }),
+  'laid-out': (body, { attempt, id, at }) => (attempt.laidOut = { ...body, id, at }),
+};
+
+const OF_HANDS: Effects<
+  | 'run-begun'
+  | 'mark'
+  | 'mark-moved'
+  | 'run-ended'
+  | 'joint'
+  | 'surroundings-scanned'
+  | 'lands-clean'
+  | 'land'
+  | 'slip'
+  | 'slip-checked'
+> = {
+  'run-begun'(body, { state, attempt, at }) {
+    beginWork(state, attempt);
+    attempt.runs.push({
+      id: body.runId,
+      op: body.op,
+      methodId: body.methodId,
+      method: body.method ?? methodName(body.methodId),
+      ...(body.phases ? { phases: body.phases } : {}),
+      ...(body.planId ? { planId: body.planId } : {}),
+      guide: body.guide,
+      begun: at,
+      offline: body.offline,
+      bench: body.bench,
+      marks: [],
+      joints: new Map(),
+    });
+  },
+  mark: (body, { state, id, at }) =>
+    runOf(state, body.runId)?.marks.push({ eventId: id, instruction: body.instruction, what: body.what, at }),
+  'mark-moved'(body, { state }) {
+    for (const run of state.attempts.flatMap((a) => a.runs))
+      for (const mark of run.marks) if (mark.eventId === body.eventId) mark.at = body.to;
+  },
+  'run-ended'(body, { state, at }) {
+    const run = runOf(state, body.runId);
+    if (run) run.ended = { outcome: body.outcome, at };
+  },
+  joint: (body, { state, attempt }) => (runOf(state, body.runId) ?? attempt).joints.set(body.terminal, body.state),
+  'surroundings-scanned': (body, { attempt }) => (attempt.scans[body.after] = body.ok),
+  'lands-clean': (body, { attempt }) => (attempt.landsClean = body.ok),
+  land: (body, { attempt }) => attempt.lands.set(body.terminal, body.state),
+  slip(body, { state, id, at }) {
+    state.slips.push({ id, kind: body.kind, at, ...(body.runId ? { runId: body.runId } : {}) });
+    if (body.kind === 'powered-while-hot') lapsePower(state, 'the board was found powered while hot');
+  },
+  'slip-checked'(body, { state }) {
+    for (const slip of state.slips) if (slip.id === body.slipId) slip.checked = { ok: body.ok, result: body.result };
+  },
+};
+
+const OF_PROVING: Effects<
+  | 'off-board-test'
+  | 'new-part-measured'
+  | 'orientation-checked'
+  | 'short-check'
+  | 'function'
+  | 'override'
+  | 'new-attempt'
+  | 'released'
+  | 'handed-over'
+> = {
+  'off-board-test': (body, { attempt, id, at }) => (attempt.offBoardTest = { ...body, id, at }),
+  'new-part-measured': (body, { attempt, id, at }) => (attempt.newPart = { ...body, id, at }),
+  'orientation-checked': (body, { attempt }) => (attempt.orientation = body.against),
+  'short-check': (body, { attempt, id, at }) => attempt.shortChecks.push({ ...body, id, at }),
+  function(body, { state }) {
+    const tried = state.functions.get(body.name) ?? {};
+    state.functions.set(body.name, { ...tried, [body.when]: body.state });
+  },
+  override: (body, { state, id, at }) => state.overrides.push({ ...body, id, at }),
+  'new-attempt'(body, { state }) {
+    state.attempts.push(freshAttempt());
+    state.attemptReasons.push(body.why);
+  },
+  released: (body, { state, id, at }) => (state.released = { ...body, id, at }),
+  'handed-over': (body, { state, id, at }) => (state.handedOver = { ...body, id, at }),
+};
+
+const EFFECTS = { ...OF_SEARCHING, ...OF_PREPARING, ...OF_HANDS, ...OF_PROVING };
+
+type Own = keyof typeof EFFECTS;
+const isOwn = (body: JobEventBody): body is Body<Own> => body.type in EFFECTS;
+
 function apply(state: JobState, { id, at, body }: JobEvent): void {
-  const attempt = currentAttempt(state);
-  switch (body.type) {
-    case 'observation':
-      state.observations.push({ ...body, id, at });
-      break;
-    case 'reading':
-      state.readings.push({ ...body, id, at });
-      if (body.powered) lapsePower(state, 'a reading was taken under power');
-      break;
-    case 'onset':
-      state.onset = body.events;
-      break;
-    case 'circuit-used':
-      state.circuitId = body.circuitId;
-      break;
-    case 'software':
-      state.software = body;
-      break;
-    case 'swapped':
-      state.swapped.set(body.partId, { followed: body.followed, how: body.how ?? 'good board' });
-      break;
-    case 'pair':
-      state.pair = body.faults;
-      break;
-    case 'profile':
-      state.profiles.push({ ...body, id, at });
-      lapsePower(state, 'a current was injected');
-      break;
-    case 'routine-step':
-      state.routineSteps.set(`${body.routineId} ${body.step}`, { ...body, id, at });
-      break;
-    case 'suspect':
-      attempt.suspect = { ...body, id, at };
-      break;
-    case 'plan':
-      attempt.plan = { ...body, id, at };
-      break;
-    case 'power-source':
-      state.sources.push({ id, label: body.label, kind: body.kind });
-      break;
-    case 'power-gone':
-      state.powerGone.set(body.sourceId, { ...body, id, at });
-      break;
-    case 'power-connected':
-      lapsePower(state, 'it was connected again', body.sourceId);
-      break;
-    case 'target-confirmed':
-      attempt.targetConfirmed = { ...body, id, at };
-      break;
-    case 'neighbour-covered':
-    case 'neighbour-accepted':
-      attempt.neighbours.set(body.partId, { ...body, id, at });
-      break;
-    case 'laid-out':
-      attempt.laidOut = { ...body, id, at };
-      break;
-    case 'run-begun':
-      beginWork(state, attempt);
-      attempt.runs.push({
-        id: body.runId,
-        op: body.op,
-        methodId: body.methodId,
-        method: body.method ?? methodName(body.methodId),
-        ...(body.phases ? { phases: body.phases } : {}),
-        ...(body.planId ? { planId: body.planId } : {}),
-        guide: body.guide,
-        begun: at,
-        offline: body.offline,
-        bench: body.bench,
-        marks: [],
-        joints: new Map(),
-      });
-      break;
-    case 'mark':
-      runOf(state, body.runId)?.marks.push({ eventId: id, instruction: body.instruction, what: body.what, at });
-      break;
-    case 'mark-moved':
-      for (const run of state.attempts.flatMap((a) => a.runs))
-        for (const mark of run.marks) if (mark.eventId === body.eventId) mark.at = body.to;
-      break;
-    case 'run-ended': {
-      const run = runOf(state, body.runId);
-      if (run) run.ended = { outcome: body.outcome, at };
-      break;
-    }
-    case 'joint':
-      (runOf(state, body.runId) ?? attempt).joints.set(body.terminal, body.state);
-      break;
-    case 'surroundings-scanned':
-      attempt.scans[body.after] = body.ok;
-      break;
-    case 'lands-clean':
-      attempt.landsClean = body.ok;
-      break;
-    case 'land':
-      attempt.lands.set(body.terminal, body.state);
-      break;
-    case 'off-board-test':
-      attempt.offBoardTest = { ...body, id, at };
-      break;
-    case 'new-part-measured':
-      attempt.newPart = { ...body, id, at };
-      break;
-    case 'orientation-checked':
-      attempt.orientation = body.against;
-      break;
-    case 'short-check':
-      attempt.shortChecks.push({ ...body, id, at });
-      break;
-    case 'function': {
-      const tried = state.functions.get(body.name) ?? {};
-      state.functions.set(body.name, { ...tried, [body.when]: body.state });
-      break;
-    }
-    case 'slip':
-      state.slips.push({ id, kind: body.kind, at, ...(body.runId ? { runId: body.runId } : {}) });
-      if (body.kind === 'powered-while-hot') lapsePower(state, 'the board was found powered while hot');
-      break;
-    case 'slip-checked':
-      for (const slip of state.slips) if (slip.id === body.slipId) slip.checked = { ok: body.ok, result: body.result };
-      break;
-    case 'override':
-      state.overrides.push({ ...body, id, at });
-      break;
-    case 'new-attempt':
-      state.attempts.push(freshAttempt());
-      state.attemptReasons.push(body.why);
-      break;
-    case 'released':
-      state.released = { ...body, id, at };
-      break;
-    case 'handed-over':
-      state.handedOver = { ...body, id, at };
-      break;
-    case 'withdrawn':
-      break;
-    case 'functions-listed':
-      for (const name of body.names) if (!state.functions.has(name)) state.functions.set(name, {});
-      applyIntake(state.intake, { id, at }, body);
-      break;
-    case 'supply-stage':
-      lapsePower(state, 'it was started on the bench supply');
-      applyIntake(state.intake, { id, at }, body);
-      break;
-    default:
-      applyIntake(state.intake, { id, at }, body);
+  if (isOwn(body)) {
+    // an event's effect takes its own body
+    const effect = EFFECTS[body.type] as (body: Body<Own>, met: Met) => void;
+    effect(body, { state, attempt: currentAttempt(state), id, at });
+  } else if (body.type !== 'withdrawn') ofIntake(state, { id, at }, body);
+}
+
+/** What intake folds of its own, and what it means for the job besides. */
+function ofIntake(state: JobState, key: { id: string; at: number }, body: Parameters<typeof applyIntake>[2]): void {
+  if (body.type === 'functions-listed') {
+    for (const name of body.names) if (!state.functions.has(name)) state.functions.set(name, {});
   }
+  if (body.type === 'supply-stage') lapsePower(state, 'it was started on the bench supply');
+  applyIntake(state.intake, key, body);
 }
 
 /** What was checked before the hands went to work says nothing about the board now. */

@@ -7,7 +7,7 @@ import { z } from 'zod';
 import type { CalcContext } from '../ground/index.ts';
 import { lowestTip } from './lowestTip.ts';
 import { planRunSchema, wetAt, type PlanRun } from './bench/runForm.ts';
-import type { PhaseOf } from './phases/index.ts';
+import type { Phase, PhaseOf } from './phases/index.ts';
 import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 import { uncertainOf } from './uncertainty.ts';
@@ -77,12 +77,90 @@ export function windowEnd(run: PlanRun): number | null {
   return ends.length ? Math.min(...ends) : null;
 }
 
+/** A procedure as set, and the same with everything uncertain off. */
+interface Ensemble {
+  inputs: readonly string[];
+  nominal: PlanRun;
+  /** Quick: as set, and by the rows of the design. */
+  centre: PlanRun;
+  members: readonly PlanRun[];
+  limit_s: number;
+}
+type Time = (run: PlanRun) => number | null | undefined;
+
+/** What a time may be: effects of the inputs on its rate round the full run's. */
+function spreadOf({ inputs, nominal, centre, members }: Ensemble, time: Time) {
+  const effects = effectsOf(
+    members.map((m) => rateOf(time(m))),
+    inputs.length,
+  );
+  const rate = rateOf(time(nominal));
+  // the quick centre is coarser than the full run: what it is off by scales the effects
+  const quickRate = rateOf(time(centre));
+  const scale = rate > 0 && quickRate > 0 ? rate / quickRate : 1;
+  const middle = rate > 0 ? rate : quickRate;
+  const half = Math.hypot(LEAST_SPREAD * middle, ...effects.map((e) => scale * e));
+  return { effects: effects.map((e) => scale * e), rate, middle, half };
+}
+
+function rangeOf(ensemble: Ensemble, time: Time): Range {
+  const { nominal, centre, members, limit_s } = ensemble;
+  const { middle, half } = spreadOf(ensemble, time);
+  // never is said only when the whole ensemble never does
+  const seen = [nominal, centre, ...members].flatMap((r) => time(r) ?? []);
+  const from = seen.length === 0 ? null : (timeOf(middle + half, limit_s) ?? Math.min(...seen));
+  const to = timeOf(middle - half, limit_s);
+  return { from: from && Math.max(0.5, from - SEEN_S), to: to && to + SEEN_S };
+}
+
+/** What each input shifts the last joint by when it is off to the worse, the largest first. */
+function mattersOf(ensemble: Ensemble): PlanResult['matters'] {
+  const { effects, rate } = spreadOf(ensemble, (r) => r.allWet_s);
+  const shift = (effect: number) => {
+    const worse = timeOf(rate - Math.abs(effect), ensemble.limit_s);
+    return worse === null || rate === 0 ? null : worse - 1 / rate;
+  };
+  return ensemble.inputs
+    .map((input, i) => ({ input, shift_s: shift(effects[i]), size: Math.abs(effects[i]) }))
+    .sort((a, b) => b.size - a.size)
+    .map(({ input, shift_s }) => ({ input, shift_s }));
+}
+
+function jointRanges(ensemble: Ensemble): PlanResult['jointRanges_s'] {
+  return ensemble.nominal.joints.map(({ terminal }) => ({
+    terminal,
+    ...rangeOf(ensemble, (r) => {
+      const joint = r.joints.find((j) => j.terminal === terminal);
+      return joint && wetAt(joint);
+    }),
+  }));
+}
+
+function neighbourRanges(ensemble: Ensemble): PlanResult['neighbourRanges'] {
+  const { nominal, members, inputs } = ensemble;
+  const neighbour = (run: PlanRun, partId: string) => run.neighbours.find((n) => n.partId === partId);
+  return nominal.neighbours.map(({ partId, atWet_C }) => ({
+    partId,
+    over_s: rangeOf(ensemble, (r) => neighbour(r, partId)?.over_s),
+    atWetPlusMinus_K: Math.hypot(
+      ...effectsOf(
+        members.map((m) => neighbour(m, partId)?.atWet_C ?? atWet_C),
+        inputs.length,
+      ),
+    ),
+  }));
+}
+
+/** The bead of a procedure that is nothing but one. */
+const onlyBead = (phases: readonly Phase[]): PhaseOf<'stroke'> | undefined =>
+  phases.length === 1 && phases[0].kind === 'stroke' ? phases[0] : undefined;
+
 export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
   const { phases } = input;
-  const inputs = uncertainOf(phases);
-  const design = designFor(inputs.length);
+  const uncertain = uncertainOf(phases);
+  const design = designFor(uncertain.length);
+  const bead = onlyBead(phases);
   // the full run is as long as seven quick ones, the search for a bead's tip as four
-  const bead = phases.length === 1 ? phases.find((p): p is PhaseOf<'stroke'> => p.kind === 'stroke') : undefined;
   const runs = 7 + design.length + 1;
   const search = bead ? 4 / (runs + 4) : 0;
   const [full, quick] = [((1 - search) * 7) / runs, (1 - search) / runs];
@@ -95,75 +173,32 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
   const quickly: PlanInput = { ...input, quality: 'search', frames: false, books: false };
   const members: PlanRun[] = [];
   for (const [n, row] of design.entries()) {
-    const off = inputs.reduce((i, u, k) => u.off(i, row[k]), quickly);
+    const off = uncertain.reduce((i, u, k) => u.off(i, row[k]), quickly);
     members.push(await runPlan(off, part(full + quick * n, quick)));
   }
-  const centre = await runPlan(quickly, part(full + quick * design.length, quick));
-  const lowestTip_C = bead ? await lowestTip(input, bead, part(1 - search, search)) : undefined;
-  const limit_s = phases.reduce((sum, p) => sum + p.giveUp_s, 0);
-
-  /** What a time may be: effects of the inputs on its rate round the full run's. */
-  function spreadOf(time: (run: PlanRun) => number | null | undefined) {
-    const effects = effectsOf(
-      members.map((m) => rateOf(time(m))),
-      inputs.length,
-    );
-    const rate = rateOf(time(nominal));
-    // the quick centre is coarser than the full run: what it is off by scales the effects
-    const quickRate = rateOf(time(centre));
-    const scale = rate > 0 && quickRate > 0 ? rate / quickRate : 1;
-    const middle = rate > 0 ? rate : quickRate;
-    const half = Math.hypot(LEAST_SPREAD * middle, ...effects.map((e) => scale * e));
-    return { effects: effects.map((e) => scale * e), rate, middle, half };
-  }
-  function rangeOf(time: (run: PlanRun) => number | null | undefined): Range {
-    const { middle, half } = spreadOf(time);
-    // never is said only when the whole ensemble never does
-    const seen = [nominal, centre, ...members].flatMap((r) => time(r) ?? []);
-    const from = seen.length === 0 ? null : (timeOf(middle + half, limit_s) ?? Math.min(...seen));
-    const to = timeOf(middle - half, limit_s);
-    return { from: from && Math.max(0.5, from - SEEN_S), to: to && to + SEEN_S };
-  }
-
-  const wet = spreadOf((r) => r.allWet_s);
-  const shift = (effect: number) => {
-    const worse = timeOf(wet.rate - Math.abs(effect), limit_s);
-    return worse === null || wet.rate === 0 ? null : worse - 1 / wet.rate;
+  const ensemble: Ensemble = {
+    inputs: uncertain.map((u) => u.name),
+    nominal,
+    members,
+    centre: await runPlan(quickly, part(full + quick * design.length, quick)),
+    limit_s: phases.reduce((sum, p) => sum + p.giveUp_s, 0),
   };
-  const allWetRange_s = rangeOf((r) => r.allWet_s);
+  const lowestTip_C = bead ? await lowestTip(input, bead, part(1 - search, search)) : undefined;
+  const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s);
   // it has to be lifted before the last joint is surely loose
   const end = windowEnd(nominal);
   const early = end !== null && (allWetRange_s.to === null || allWetRange_s.to > end);
   const { outcomes } = nominal;
-  const neighbour = (run: PlanRun, partId: string) => run.neighbours.find((n) => n.partId === partId);
   return {
     ...nominal,
     ...(outcomes?.torn && early
       ? { outcomes: { ...outcomes, torn: { ...outcomes.torn, p: outcomes.torn.early_p } } }
       : {}),
     allWetRange_s,
-    closesRange_s: rangeOf(windowEnd),
-    jointRanges_s: nominal.joints.map(({ terminal }) => ({
-      terminal,
-      ...rangeOf((r) => {
-        const joint = r.joints.find((j) => j.terminal === terminal);
-        return joint && wetAt(joint);
-      }),
-    })),
-    neighbourRanges: nominal.neighbours.map(({ partId, atWet_C }) => ({
-      partId,
-      over_s: rangeOf((r) => neighbour(r, partId)?.over_s),
-      atWetPlusMinus_K: Math.hypot(
-        ...effectsOf(
-          members.map((m) => neighbour(m, partId)?.atWet_C ?? atWet_C),
-          inputs.length,
-        ),
-      ),
-    })),
-    matters: inputs
-      .map(({ name }, i) => ({ input: name, shift_s: shift(wet.effects[i]), size: Math.abs(wet.effects[i]) }))
-      .sort((a, b) => b.size - a.size)
-      .map(({ input: name, shift_s }) => ({ input: name, shift_s })),
+    closesRange_s: rangeOf(ensemble, windowEnd),
+    jointRanges_s: jointRanges(ensemble),
+    neighbourRanges: neighbourRanges(ensemble),
+    matters: mattersOf(ensemble),
     calibrated: input.station.calibrated,
     ...(lowestTip_C === undefined ? {} : { lowestTip_C }),
   };
