@@ -361,3 +361,63 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
   await page.goto(`/jobs/${id}/remove`);
   await expect(page.getByText('Vacuum iron').first()).toBeVisible();
 });
+
+test('solder worked in, then air: set phase by phase, laid out with both tools, led through row by row', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus');
+  const chained = methodsOf(page).getByText('Leaded spike, then air');
+  await chained.click();
+  await expect(page.getByText(/The last heat comes on after \d+ s; times count from the first\./)).toBeVisible();
+  const before = await wet(page);
+
+  // the iron as cold as may be, and long: the joints take no solder, and the air has them as they were
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const form = page.getByRole('form', { name: 'Settings of Leaded spike, then air' });
+  const iron = form.getByRole('group', { name: '1. Iron, solder worked in' });
+  await expect(form.getByRole('group', { name: '2. Air' }).getByLabel('Set-point, °C')).toHaveValue('390');
+  await iron.getByLabel('Worked in, ×').fill('70');
+  await form.getByRole('button', { name: 'Keep these' }).click();
+  await expect(iron.getByRole('alert')).toHaveText('0.1 to 5 ×');
+  await iron.getByLabel('Worked in, ×').fill('3');
+  await form.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByText('3 × of Sn63Pb37 worked in')).toBeVisible();
+  await recompute(page, () => page.getByRole('button', { name: 'Compute', exact: true }).click());
+  await chained.click();
+  expect(await wet(page)).not.toBe(before);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+
+  await page.goto(`/jobs/${id}/protect`);
+  for (const tool of ['Sn63Pb37 wire to work in', 'tip 3 mm', 'nozzle 8 mm'])
+    await expect(page.getByRole('checkbox', { name: tool })).toBeVisible();
+  for (const set of [/^iron temperature/, /^air temperature/, /^air flow/])
+    await expect(page.getByLabel(set)).toBeVisible();
+
+  await record(page, id, ...['harness', 'c3'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
+  await openRun(page, id, 'remove');
+  const say = page.getByRole('heading', { level: 1 });
+  for (const words of ['Row 1 of 2', 'Row 2 of 2', 'Flux every joint of U7.', 'Air on at 390 °C', 'Circle the body']) {
+    await tap(page);
+    await expect(say).toContainText(words);
+  }
+  // its clock began with the air
+  await expect(page.getByText(/all wet expected in \d+ to \d+ s/)).toBeVisible();
+  // a reload in the middle goes on by what it was begun with
+  await page.reload();
+  await expect(say).toContainText('Circle the body');
+  for (let n = 0; n < 5; n++) await tap(page);
+  await expect(say).toHaveText('Remove: finished.');
+
+  // twice or three times the lead: more rounds of solder and braid for the lands
+  const log = (await (await page.request.get(`/api/jobs/${id}/events`)).json()) as { events: { body: object }[] };
+  const of = (type: string) => log.events.map((e) => e.body).filter((b) => 'type' in b && b.type === type);
+  expect(of('plan')[0]).toMatchObject({ methodId: 'spike-then-air', partId: 'u7' });
+  expect(of('run-begun')[0]).toMatchObject({
+    methodId: 'spike-then-air',
+    partId: 'u7',
+    phases: [{ id: 'spike', settings: { ratio: 3 } }, { id: 'air' }],
+  });
+  expect(of('mark')[0]).toMatchObject({ op: 'remove', methodId: 'spike-then-air', partId: 'u7' });
+});

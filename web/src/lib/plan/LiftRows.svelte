@@ -44,6 +44,8 @@
       to: r.allWetRange_s.to ?? (r.allWetRange_s.from === null ? null : end),
       green: opens === null ? null : ([opens, Math.max(opens, closes ?? r.ended_s)] as const),
       closes,
+      /** Until the heat comes on that takes the part off: what is done before it. */
+      before: r.phases?.at(-1)?.from_s ?? 0,
     };
   }
 </script>
@@ -83,6 +85,7 @@
         <line x1="0" x2={WIDTH} y1="20" y2="20" stroke="var(--line)" />
         {#if r}
           {@const b = bars(r)}
+          {#if b.before > 0}<rect x="0" y="18.5" width={x(b.before)} height="3" fill="var(--ink2)" />{/if}
           {#if b.first !== null}<rect
               x={x(b.first)}
               y="16"
