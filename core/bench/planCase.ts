@@ -2,10 +2,11 @@
 import { runYardstick } from '../src/thermal/yardstick.ts';
 import type { Sweeps } from '../src/thermal/gridKernel.ts';
 import { runPlan } from '../src/rework/planRun.ts';
-import { DEFAULT_STATION } from '../src/rework/methods/recipes.ts';
+import { DEFAULT_STATION } from '../src/rework/station.ts';
 import { quillon } from '../../web/src/lib/server/demo/quillon.ts';
 import { ternT2 } from '../../web/src/lib/server/demo/ternT2.ts';
-import type { PlanInput } from '../src/rework/bench/runForm.ts';
+import type { PlanInput } from '../src/rework/planForm.ts';
+import { air } from '../test/plans.ts';
 
 export interface Timed {
   name: string;
@@ -19,16 +20,7 @@ async function timeRun(now: () => number, board: PlanInput['board'], target: str
     board,
     target,
     // too cool to melt anything: the run lasts its full 120 s
-    method: {
-      kind: 'air',
-      label: 'bench',
-      set_C: 200,
-      flow_L_min: 40,
-      nozzle_mm: 8,
-      standoff_mm: 10,
-      sweep_mm: 4,
-      limit_s: 120,
-    },
+    phases: [air({ set_C: 200, flow_L_min: 40, limit_s: 120 })],
     station: DEFAULT_STATION,
     ambient_C: 22,
     quality,

@@ -12,7 +12,7 @@ const count: Record<string, number> = {};
 for (const quality of ['search', 'plan'] as const)
   for (let n = 0; n < plans; n++) {
     const input = randomPlan(n, quality, least_s);
-    const kind = `${quality}, ${input.method.kind}`;
+    const kind = `${quality}, ${input.phases.map((p) => p.kind).join(' then ')}`;
     count[kind] = (count[kind] ?? 0) + 1;
     try {
       const run = await runPlan(input, context);

@@ -372,7 +372,7 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   await expect(page.getByText(/The last heat comes on after \d+ s; times count from the first\./)).toBeVisible();
   const before = await wet(page);
 
-  // the iron as cold as may be, and long: the joints take no solder, and the air has them as they were
+  // three times the solder: more to melt, at less heat
   await page.getByRole('button', { name: 'Change settings' }).click();
   const form = page.getByRole('form', { name: 'Settings of Leaded spike, then air' });
   const iron = form.getByRole('group', { name: '1. Iron, solder worked in' });
@@ -395,7 +395,7 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   for (const set of [/^iron temperature/, /^air temperature/, /^air flow/])
     await expect(page.getByLabel(set)).toBeVisible();
 
-  await record(page, id, ...['harness', 'c3'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
+  await record(page, id, ...['harness', 'bulk'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
   await openRun(page, id, 'remove');
   const say = page.getByRole('heading', { level: 1 });
   for (const words of ['Row 1 of 2', 'Row 2 of 2', 'Flux every joint of U7.', 'Air on at 390 °C', 'Circle the body']) {
@@ -410,7 +410,7 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   for (let n = 0; n < 5; n++) await tap(page);
   await expect(say).toHaveText('Remove: finished.');
 
-  // twice or three times the lead: more rounds of solder and braid for the lands
+  // what is kept says which part, by which method, and what exactly was set
   const log = (await (await page.request.get(`/api/jobs/${id}/events`)).json()) as { events: { body: object }[] };
   const of = (type: string) => log.events.map((e) => e.body).filter((b) => 'type' in b && b.type === type);
   expect(of('plan')[0]).toMatchObject({ methodId: 'spike-then-air', partId: 'u7' });
