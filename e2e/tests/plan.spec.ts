@@ -376,14 +376,16 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   await page.getByRole('button', { name: 'Change settings' }).click();
   const form = page.getByRole('form', { name: 'Settings of Leaded spike, then air' });
   const iron = form.getByRole('group', { name: '1. Iron, solder worked in' });
-  await expect(form.getByRole('group', { name: '2. Air' }).getByLabel('Set-point, °C')).toHaveValue('390');
-  await iron.getByLabel('Worked in, ×').fill('70');
+  await expect(form.getByRole('group', { name: '2. Air' }).getByLabel('Set-point, °C', { exact: true })).toHaveValue(
+    '390',
+  );
+  await iron.getByLabel('Worked in, ×', { exact: true }).fill('70');
   await form.getByRole('button', { name: 'Keep these' }).click();
   await expect(iron.getByRole('alert')).toHaveText('0.1 to 5 ×');
-  await iron.getByLabel('Worked in, ×').fill('3');
+  await iron.getByLabel('Worked in, ×', { exact: true }).fill('3');
   await form.getByRole('button', { name: 'Keep these' }).click();
   await expect(page.getByText('3 × of Sn63Pb37 worked in')).toBeVisible();
-  await recompute(page, () => page.getByRole('button', { name: 'Compute', exact: true }).click());
+  await recompute(page, () => page.getByRole('button', { name: 'Compute again' }).click());
   await chained.click();
   expect(await wet(page)).not.toBe(before);
   await page.getByRole('button', { name: 'Use this plan' }).click();
@@ -395,7 +397,11 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   for (const set of [/^iron temperature/, /^air temperature/, /^air flow/])
     await expect(page.getByLabel(set)).toBeVisible();
 
-  await record(page, id, ...['harness', 'bulk'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
+  await record(
+    page,
+    id,
+    ...['harness', 'bulk'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'gone', residual_V: 0 })),
+  );
   await openRun(page, id, 'remove');
   const say = page.getByRole('heading', { level: 1 });
   for (const words of ['Row 1 of 2', 'Row 2 of 2', 'Flux every joint of U7.', 'Air on at 390 °C', 'Circle the body']) {
