@@ -182,25 +182,15 @@ export class Equations {
 
   /** Currents leaving every node at `v` (linearised where a junction is limited), and all slopes. */
   evaluate(v: Float64Array): void {
-    const {
-      n,
-      leaving,
-      conductorA,
-      conductorB,
-      conductorG,
-      models,
-      is,
-      nvt,
-      rs,
-      quiet,
-      ja,
-      jk,
-      bv,
-      inside,
-      point,
-      network,
-    } = this;
-    const { slopes, factoredSlopes } = this;
+    this.limiting = false;
+    this.linearAt(v);
+    this.diodesAt(v);
+    this.devicesAt(v);
+  }
+
+  /** What conductors, sources and the meter take out of every node. */
+  private linearAt(v: Float64Array): void {
+    const { n, leaving, conductorA, conductorB, conductorG, network } = this;
     const scale = this.sourceScale;
     for (let i = 0; i < n; i++) leaving[i] = GMIN_S * v[i] + this.tie * (v[i] - this.anchor[i]);
     for (let c = 0; c < conductorG.length; c++) {
@@ -218,8 +208,13 @@ export class Equations {
       leaving[meter.red] += i;
       leaving[meter.black] -= i;
     }
-    this.limiting = false;
-    const last = meter?.clamp_V === undefined ? this.plain : this.plain + 1;
+  }
+
+  /** Plain diodes: the meter's clamp is the last of them, where it has one. */
+  private diodesAt(v: Float64Array): void {
+    const { leaving, models, is, nvt, rs, quiet, ja, jk, bv, inside, point, slopes, factoredSlopes } = this;
+    const scale = this.sourceScale;
+    const last = this.stimulus?.clamp_V === undefined ? this.plain : this.plain + 1;
     let bent = 0;
     let moved = false;
     for (let j = 0; j < last; j++) {
@@ -279,6 +274,11 @@ export class Equations {
     this.moved = moved;
     this.bent_A = bent;
     if (last === this.plain) slopes[this.plain] = 0;
+  }
+
+  /** Transistors and blocks, with the junctions inside them. */
+  private devicesAt(v: Float64Array): void {
+    const { leaving, inside, network } = this;
     let at = this.plain + 1;
     let s = this.plain + 1;
     for (const [d, slots] of this.devices.entries()) {
