@@ -169,6 +169,17 @@ describe('a phase hands over', () => {
     const empty = joints.filter((j) => (j.wet_s ?? Infinity) < began);
     expect(empty.length).toBeGreaterThan(1);
     expect(empty.length).toBeLessThan(8);
+    // what was sucked out is gone, from those joints alone
+    const told = (await runCalc(
+      'heat.rework',
+      {
+        case: { board: pins, target: 'target' },
+        procedure: { v: 1, method: 'vacuum', op: 'remove', partId: 'target', phases: [some] },
+      },
+      context,
+    )) as { joints: { mm3: number }[] };
+    const [least, most] = [Math.min(...told.joints.map((j) => j.mm3)), Math.max(...told.joints.map((j) => j.mm3))];
+    expect(least / most).toBeCloseTo(0.1, 9);
   });
   it('a lead that is cut carries no heat into the body', () => {
     const body = (cut: boolean) => {

@@ -27,6 +27,8 @@ export interface Workpiece {
   setLink(link: number, G: number): void;
   /** Solder goes into a joint, mm³: its temperature stays, and it has to mix before it is loose. */
   feed(joint: number, alloy: Composition, mm3: number): void;
+  /** Solder goes out of a joint, all but this share: its temperature stays. */
+  take(joint: number, left: number): void;
   /** A joint is sucked empty: nothing holds there any more. */
   empty(joint: number): void;
   /** A lead is cut off the body: no heat goes that way any more. */

@@ -11,7 +11,7 @@ import { buildLumps } from './buildLumps.ts';
 import type { ReworkCase } from './caseForm.ts';
 import type { AirOn, Drive, Stint, Until, Workpiece } from './drive.ts';
 import { JointWatch } from './jointWatch.ts';
-import type { Lumps } from './lumps.ts';
+import type { JointMetal, Lumps } from './lumps.ts';
 import { NeighbourWatch } from './neighbourWatch.ts';
 import { SideEffectWatch } from './sideEffects.ts';
 import { reasonFor } from './reason.ts';
@@ -300,16 +300,24 @@ export class ReworkRun {
 
   private workpieceOf(): Workpiece {
     const { heat, joints, lumps } = this;
+    /** A joint of other metal, as warm as it was. */
+    const make = (i: number, metal: JointMetal) => {
+      const joint = lumps.joints[i];
+      joint.metal = metal;
+      heat.changeJoint(joint.node, enthalpyOf(metal, joint.terminal));
+    };
     return {
       isLiquid: joints.isLiquid,
       temperature: (i) => heat.T[lumps.joints[i].node],
       setLink: (link, G) => heat.setLink(link, G),
-      feed: (i, alloy, mm3) => {
-        const joint = lumps.joints[i];
-        const { metal } = joint;
-        joint.metal = { ...metal, with: [...metal.with, { alloy, ratio: mm3 / metal.own_mm3 }] };
-        heat.changeJoint(joint.node, enthalpyOf(joint.metal, joint.terminal));
+      feed(i, alloy, mm3) {
+        const { metal } = lumps.joints[i];
+        make(i, { ...metal, with: [...metal.with, { alloy, ratio: mm3 / metal.own_mm3 }] });
         joints.changed(i);
+      },
+      take(i, left) {
+        const { metal } = lumps.joints[i];
+        make(i, { ...metal, own_mm3: left * metal.own_mm3 });
       },
       empty: (i) => joints.empty(i),
       cut: (i) => heat.setLink(lumps.joints[i].lead, 0),

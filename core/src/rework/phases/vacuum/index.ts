@@ -14,6 +14,9 @@ const { dwell_s, most_s } = RANGES.iron;
 /** On one pin where nothing is said, s. */
 const MOST_S = 8;
 
+/** So much of the solder stays on the walls of a hole and the pin, as a share (estimate). */
+const LEFT = 0.1;
+
 class SuckDrive extends TipDrive<VacuumSettings> {
   readonly empties = true;
   private readonly empty = this.joints.map(() => false);
@@ -43,6 +46,12 @@ class SuckDrive extends TipDrive<VacuumSettings> {
     // a ring of the tip sits on the land
     const ring = Math.PI * Math.min(this.settings.tip_mm, land.w, land.h);
     return this.contact.over(this.pin, [this.pin], ring, filmAfter(t - this.pinSince));
+  }
+
+  /** What was sucked out goes with the iron. */
+  override end(work: Workpiece): void {
+    super.end(work);
+    for (const [i, gone] of this.empty.entries()) if (gone) work.take(i, LEFT);
   }
 
   lastBecause(): string {

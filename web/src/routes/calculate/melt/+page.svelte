@@ -40,14 +40,15 @@
   type Key = keyof typeof START;
   // svelte-ignore state_referenced_locally
   let v = $state(fromAddress<Key>({ ...START, set: formatTemperature(390, data.shop).split(' ')[0] }));
+  // a bookmark from before methods had ids says a tool's name
+  v.tool = idOfLabel(v.tool);
   const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   const named = $derived(readPackage(v.pkg));
   const pkg = $derived('id' in named ? named.id : null);
   const alloyOf = (kind: string) =>
     kind in BOARD_KINDS ? BOARD_KINDS[kind as keyof typeof BOARD_KINDS].alloy : undefined;
   const methods = $derived(pkg ? methodsFor(pkg, { jointAlloy: alloyOf(v.board) }) : []);
-  // a bookmark from before methods had ids says a tool's name
-  const chosen = $derived(methods.find((m) => m.method.id === idOfLabel(v.tool)) ?? methods[0]);
+  const chosen = $derived(methods.find((m) => m.method.id === v.tool) ?? methods[0]);
   const air = $derived(chosen && phaseOf(chosen.method, 'air'));
   const AIR: [Key, string][] = [
     ['set', 'Set-point, °'],
