@@ -76,13 +76,13 @@ const views = {
   'express-job': () => page.goto('/jobs/express'),
   intake: async () => {
     await openJob('dark after a wet ride', 'intake');
-    await page.getByRole('group', { name: 'Intake' }).getByRole('button', { name: 'Damage' }).click();
+    await page.getByRole('tablist', { name: 'Intake' }).getByRole('tab', { name: 'Damage' }).click();
     await page.getByRole('button', { name: 'Photo of damage 2' }).click();
     await page.waitForTimeout(800);
   },
   'intake-tried': async () => {
     await openJob('dark after a wet ride', 'intake');
-    await page.getByRole('group', { name: 'Intake' }).getByRole('button', { name: 'Tried' }).click();
+    await page.getByRole('tablist', { name: 'Intake' }).getByRole('tab', { name: 'Tried' }).click();
     await page.getByRole('group', { name: 'Proof at the end' }).scrollIntoViewIfNeeded();
   },
   rail: async () => {
@@ -107,7 +107,7 @@ const views = {
       points: Object.entries(pads).map(([ref, [mV, x, y]]) => ({ place: top(ref, '1', x, y), mV })),
     });
     await page.reload({ waitUntil: 'networkidle' });
-    await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Rail' }).click();
+    await page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Rail' }).click();
     await page.getByRole('region', { name: 'Place of the short' }).waitFor();
     await page.getByRole('region', { name: 'Place of the short' }).scrollIntoViewIfNeeded();
   },
@@ -125,7 +125,7 @@ const views = {
     await page.getByRole('region', { name: 'Split the suspects' }).waitFor();
     await page.getByRole('group', { name: 'Lens' }).getByRole('button', { name: 'Circuit' }).click();
     await page.getByRole('group', { name: 'Circuit', exact: true }).waitFor();
-    await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Circuit' }).click();
+    await page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Circuit' }).click();
   },
   plan: () => plan('moves backwards'),
   protect: async () => {

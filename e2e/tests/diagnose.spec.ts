@@ -14,7 +14,7 @@ const suspects = (page: Page) => page.getByRole('region', { name: 'Suspects', ex
 
 /** Readings by hand in the sheet, one mode of the meter at a time. */
 async function sheet(page: Page, readings: Record<string, string>, mode = 'ohms'): Promise<void> {
-  await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Sheet' }).click();
+  await page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Sheet' }).click();
   await page.getByLabel('Meter on').selectOption({ label: mode });
   for (const [net, value] of Object.entries(readings)) {
     const cell = page.getByLabel(net, { exact: true });
@@ -23,7 +23,7 @@ async function sheet(page: Page, readings: Record<string, string>, mode = 'ohms'
     await expect(cell).toHaveValue('');
     await expect(cell).toHaveAttribute('placeholder', /\d|OL/);
   }
-  await page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Find' }).click();
+  await page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Find' }).click();
 }
 
 test('a regulator that reads healthy and is silent: the meter goes where it is told, U3 is convicted', async ({
@@ -168,10 +168,10 @@ test('a circuit begun from a usual one: values, nets, supply, undo, drawing; goo
 }) => {
   const jobId = await newJob(page, { board: 'Weir, 2 layers', complaint: 'relay does not pull' });
   await page.goto(`/jobs/${jobId}/diagnose`);
-  const panel = page.getByRole('group', { name: 'Diagnose' });
-  await panel.getByRole('button', { name: 'Sheet' }).click();
+  const panel = page.getByRole('tablist', { name: 'Diagnose' });
+  await panel.getByRole('tab', { name: 'Sheet' }).click();
   await expect(page.getByText('No circuit yet')).toBeVisible();
-  await panel.getByRole('button', { name: 'Circuit' }).click();
+  await panel.getByRole('tab', { name: 'Circuit' }).click();
   await page.getByLabel('A usual circuit').selectOption({ label: 'Relay driver with flyback diode' });
   await page.getByRole('button', { name: 'Begin' }).first().click();
   await expect(page.getByRole('button', { name: /^K1/ })).toBeVisible();
@@ -201,7 +201,7 @@ test('a circuit begun from a usual one: values, nets, supply, undo, drawing; goo
   await drawing.getByRole('button', { name: /^K1/ }).click();
 
   // good boards: two units give a spread
-  await panel.getByRole('button', { name: 'Sheet' }).click();
+  await panel.getByRole('tab', { name: 'Sheet' }).click();
   await page.getByLabel('a good board').check();
   const cell = page.getByLabel('5V to ground', { exact: true });
   await cell.fill('6k1');

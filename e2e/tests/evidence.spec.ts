@@ -13,7 +13,7 @@ test.afterEach(() => expect(errors).toEqual([]));
 const card = (page: Page) => page.getByRole('form', { name: 'Next reading' });
 const suspects = (page: Page) => page.getByRole('region', { name: 'Suspects', exact: true });
 const tab = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name, exact: true }).click();
+  page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name, exact: true }).click();
 
 /** A board of its own out of the gantry's file, so that no other journey finds its circuits. */
 async function importBoard(page: Page, name: string): Promise<void> {

@@ -62,7 +62,7 @@ const TASKS: [title: string, act: (hand: Hand, page: Page) => Promise<void>][] =
     async (hand, page) => {
       await hand.click(page.getByRole('list', { name: 'To begin with' }).getByRole('link').nth(2));
       await page.waitForURL('**/diagnose');
-      await hand.click(page.getByRole('group', { name: 'Diagnose' }).getByRole('button', { name: 'Rail' }));
+      await hand.click(page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Rail' }));
       const form = page.getByRole('form', { name: 'Millivolt profile' });
       // it opens on the rail that reads low
       await expect(form.getByRole('combobox', { name: 'Rail', exact: true })).toHaveValue('3V3');

@@ -9,7 +9,7 @@ test.beforeEach(({ page }) => {
 test.afterEach(() => expect(errors).toEqual([]));
 
 const tab = (page: Page, panel: 'Intake' | 'Diagnose', name: string) =>
-  page.getByRole('group', { name: panel, exact: true }).getByRole('button', { name, exact: true }).click();
+  page.getByRole('tablist', { name: panel, exact: true }).getByRole('tab', { name, exact: true }).click();
 const item = (page: Page, list: string, text: string | RegExp): Locator =>
   page.getByRole('list', { name: list }).getByRole('listitem').filter({ hasText: text });
 const suspects = (page: Page) => page.getByRole('region', { name: 'Suspects', exact: true });

@@ -501,8 +501,8 @@ test('axe finds nothing serious on any main view, by day and under the scope', a
     const parts = step === 'intake' ? INTAKE_PARTS : step === 'diagnose' ? DIAGNOSE_PARTS : [];
     for (const name of parts) {
       await page
-        .getByRole('group', { name: step === 'intake' ? 'Intake' : 'Diagnose', exact: true })
-        .getByRole('button', { name, exact: true })
+        .getByRole('tablist', { name: step === 'intake' ? 'Intake' : 'Diagnose', exact: true })
+        .getByRole('tab', { name, exact: true })
         .click();
       await scan(`${step}, ${name}`);
     }

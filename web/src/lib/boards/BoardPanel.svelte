@@ -1,5 +1,6 @@
 <script lang="ts">
   // The board itself: outline, thickness, layers, foils, holes, landmarks.
+  import Notice from '$lib/ui/Notice.svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { SOLDER_ALLOYS } from '@orthos/core/alloys';
@@ -155,7 +156,7 @@
     >
   {/if}
 </div>
-{#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+<Notice text={problem} class="mt-2" />
 
 <h2 class="mt-5 text-lg">Build</h2>
 <div class="mt-2 grid grid-cols-2 gap-3">

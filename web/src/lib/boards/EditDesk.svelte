@@ -1,5 +1,6 @@
 <script lang="ts">
   // A board being traced or edited: the stage with the photo below it, and one panel at a time beside it.
+  import Notice from '$lib/ui/Notice.svelte';
   import { beforeNavigate, goto } from '$app/navigation';
   import { Desk } from '$lib/jobs/desk.svelte';
   import { send, SendError } from '$lib/jobs/send';
@@ -90,9 +91,10 @@
     }
   }
   async function discard() {
-    const answer = await fetch(`/api/boards/${model.id}`, { method: 'DELETE' }).catch(() => undefined);
-    if (!answer?.ok) {
-      problem = 'It could not be thrown away. Nothing was changed.';
+    try {
+      await send('DELETE', `/api/boards/${model.id}`);
+    } catch (e) {
+      problem = `It could not be thrown away: ${(e as Error).message}`;
       return;
     }
     editor.forget();
@@ -203,7 +205,7 @@
             : `Publish as version ${model.published + 1}`}
       </button>
     </div>
-    {#if problem}<p role="alert" class="w-full font-semibold text-stop">{problem}</p>{/if}
+    <Notice text={problem} class="w-full" />
     {#if editor.other}
       <div role="alert" class="flex w-full items-center gap-3 border border-stop bg-stop-soft px-3 py-2">
         <p class="mr-auto">

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A board file read in a worker, looked at, corrected, accepted. Nothing is stored before that.
+  import Notice from '$lib/ui/Notice.svelte';
   import { goto } from '$app/navigation';
   import { Desk } from '$lib/jobs/desk.svelte';
   import { SendError } from '$lib/jobs/send';
@@ -158,7 +159,7 @@
         <p class="mb-4 text-lg">Drop files here, or choose them.</p>
         {@render chooser(true)}
       {/if}
-      {#if problem}<p role="alert" class="mt-4 font-semibold text-stop">{problem}</p>{/if}
+      <Notice text={problem} class="mt-4" />
     </div>
     <dl class="mt-6 grid max-w-3xl grid-cols-[190px_1fr] gap-x-6 gap-y-3">
       <dt class="font-semibold">S-expression board</dt>
@@ -189,7 +190,7 @@
           {storing ? 'Storing' : 'Accept the board'}
         </button>
       </div>
-      {#if problem}<p role="alert" class="w-full font-semibold text-stop">{problem}</p>{/if}
+      <Notice text={problem} class="w-full" />
     </header>
     <div class="flex min-h-0 flex-col">
       {#if desk.lens === 'copper'}<CopperBar board={made.board} {desk} drawn />{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Netlists and placement lists: read, looked at, corrected, then added to the board.
+  import Notice from '$lib/ui/Notice.svelte';
   import {
     COLUMN_ROLES,
     PLACEMENT_UNITS,
@@ -64,7 +65,7 @@
     }}
   />
 </label>
-{#if problem}<p role="alert" class="mt-3 font-semibold text-stop">{problem}</p>{/if}
+<Notice text={problem} class="mt-3" />
 {#if said}<p role="status" class="mt-3">{said}</p>{/if}
 {#if preview}
   <h3 class="mt-4 font-semibold">{file?.name}</h3>

@@ -1,5 +1,7 @@
 <script lang="ts">
   // The photo of a side: brought in, then tied to the board by its corners, a known pitch or landmarks.
+  import Notice from '$lib/ui/Notice.svelte';
+  import { Bytes, send } from '$lib/jobs/send';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import CameraSnap from '$lib/photos/CameraSnap.svelte';
   import { smaller } from '$lib/photos/smaller';
@@ -90,14 +92,9 @@
     try {
       const body = await smaller(picture);
       const query = new URLSearchParams({ id: v7(), side: desk.side });
-      const answer = await fetch(`/api/boards/${editor.id}/photos?${query}`, {
-        method: 'POST',
-        headers: { 'content-type': 'image/jpeg' },
-        body,
-      });
-      const told = (await answer.json()) as { id: string; w_px: number; h_px: number; message?: string };
-      if (!answer.ok) throw new Error(told.message ?? 'The server refused it.');
-      const made: Photo = { photoId: told.id, side: desk.side, w_px: told.w_px, h_px: told.h_px };
+      const told = await send('POST', `/api/boards/${editor.id}/photos?${query}`, new Bytes(body, 'image/jpeg'));
+      const { id, w_px, h_px } = told as { id: string; w_px: number; h_px: number };
+      const made: Photo = { photoId: id, side: desk.side, w_px, h_px };
       change('lay a photo under it', [...(editor.doc.photos ?? []).filter((p) => p.side !== desk.side), made]);
       begin();
     } catch (e) {
@@ -277,7 +274,7 @@
   </button>
 </div>
 {#if camera}<div class="mt-3"><CameraSnap onsnap={(b) => void take(b)} onclose={() => (camera = false)} /></div>{/if}
-{#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+<Notice text={problem} class="mt-2" />
 
 {#if !photo}
   <p class="mt-3 text-ink2">
@@ -370,10 +367,10 @@
     </p>
   {/if}
   {#if wrongWay}
-    <p role="alert" class="mt-2 font-semibold text-stop">
+    <Notice class="mt-2">
       These points show the {photo.side === 'bottom' ? 'top' : 'bottom'}, or left and right are swapped: seen from
       below, the board's right edge is on the left.
-    </p>
+    </Notice>
   {/if}
   {#if photo.pixel_mm}
     <p class="mt-3 border-t border-faint pt-2">

@@ -174,8 +174,8 @@ export class Editor {
 
   private async meet(): Promise<void> {
     this.state = 'conflict';
-    const answer = await fetch(`/api/boards/${this.id}/draft`).catch(() => undefined);
-    if (answer?.ok) this.other = (await answer.json()) as { version: number; doc: BoardModel };
+    const other = await send('GET', `/api/boards/${this.id}/draft`).catch(() => null);
+    if (other) this.other = other as { version: number; doc: BoardModel };
   }
 
   /** Ends a conflict: with one's own draft, or with the one that was saved meanwhile (one's own can be undone to). */

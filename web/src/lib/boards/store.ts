@@ -1,5 +1,5 @@
 /** Board models to and from the server. */
-import { send, SendError } from '$lib/jobs/send';
+import { Bytes, send } from '$lib/jobs/send';
 import type { BoardModel } from '@orthos/core/board';
 import type { CopperDrawing } from '@orthos/core/copper';
 import { v7 } from 'uuid';
@@ -12,19 +12,7 @@ async function gzip(text: string): Promise<Blob> {
 /** Stores a drawing under the hash that its board names. */
 async function storeDrawing(hash: string, text: string): Promise<void> {
   const body = await gzip(text);
-  let answer: Response;
-  try {
-    answer = await fetch(`/api/boards/drawings/${hash}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/gzip' },
-      body,
-    });
-  } catch {
-    throw new SendError(0, 'The server does not answer. Nothing was stored; try again.');
-  }
-  if (answer.ok) return;
-  const problem = (await answer.json().catch(() => ({}))) as { message?: string };
-  throw new SendError(answer.status, problem.message ?? 'The server refused the drawing.');
+  await send('PUT', `/api/boards/drawings/${hash}`, new Bytes(body, 'application/gzip'));
 }
 
 /** Makes a board model and gives its id back; throws `SendError`. */
@@ -53,9 +41,10 @@ const drawings = new Map<string, Promise<CopperDrawing | null>>();
 export function loadDrawing(hash: string): Promise<CopperDrawing | null> {
   let wanted = drawings.get(hash);
   if (!wanted) {
-    wanted = fetch(`/api/boards/drawings/${hash}`)
-      .then((answer) => (answer.ok ? (answer.json() as Promise<CopperDrawing>) : null))
-      .catch(() => null);
+    wanted = send('GET', `/api/boards/drawings/${hash}`).then(
+      (drawing) => drawing as CopperDrawing,
+      () => null,
+    );
     drawings.set(hash, wanted);
     void wanted.then((d) => d === null && drawings.delete(hash));
   }

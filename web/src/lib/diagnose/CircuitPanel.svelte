@@ -1,5 +1,6 @@
 <script lang="ts">
   // The circuit round the fault: parts, nets, values; kept for all jobs on this kind of board.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
   import { isGroundNet, partName } from '@orthos/core/board';
@@ -99,7 +100,7 @@
     No circuit yet. Begin with a usual one, or with the parts on a net; it stays with {view.board.name} for later jobs.
   </p>
 {/if}
-{#if editor.problem}<p role="alert" class="mt-2 font-semibold text-stop">{editor.problem}</p>{/if}
+<Notice text={editor.problem} class="mt-2" />
 
 <div class="mt-3 grid grid-cols-[1fr_auto] items-end gap-2">
   <div>

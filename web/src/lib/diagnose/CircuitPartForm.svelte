@@ -1,5 +1,6 @@
 <script lang="ts">
   // One part of the circuit: class, value, pins. Figures are typed as on the bench (4k7, 100n).
+  import Notice from '$lib/ui/Notice.svelte';
   import { type BoardModel, PART_CLASSES, type PartClass, partName } from '@orthos/core/board';
   import { agrees, asClass, type CircuitPart, circuitPartSchema, classOf } from '@orthos/core/circuit';
   import { parseReading } from '@orthos/core/ground';
@@ -152,7 +153,7 @@
   {#if !agrees(part)}<p class="mt-2 text-[13px] font-semibold text-caution">
       ▲ It is drawn as a {KINDS[part.kind]} and weighed as a {PART_CLASSES[classOf(part)]}.
     </p>{/if}
-  {#if problem}<p role="alert" class="mt-2 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} at="field" class="mt-2" />
   <div class="mt-3 flex items-center gap-2">
     <button class="button button-main">Keep</button>
     <button type="button" class="button" onclick={onRemove}>Take out</button>

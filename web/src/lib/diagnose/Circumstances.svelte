@@ -1,5 +1,6 @@
 <script lang="ts">
   // What speaks besides readings: software, a swap with a good board, two faults at once, parts that fail together.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { Circuit, DiagnoseView } from './view';
@@ -161,5 +162,5 @@
     {/each}
     <button class="button">Weigh them</button>
   </form>
-  {#if problem}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} at="field" class="mt-1" />
 </details>

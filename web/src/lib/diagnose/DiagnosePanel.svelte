@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -147,107 +148,112 @@
 
 <div class="p-5">
   <Tabs label="Diagnose" tabs={TABS} bind:at={tab}>
-    {#if finder.progress !== null && circuit}
-      <p class="ml-auto self-center text-[13px] text-ink2" role="status">
-        computing faults {Math.round(100 * finder.progress)} %
-      </p>
-    {/if}
-  </Tabs>
-  {#if recorder.problem}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">{recorder.problem}</p>{/if}
-  {#if finder.problem}<p role="alert" class="mb-3 border border-stop px-3 py-2 text-stop">
-      The circuit cannot be computed: {finder.problem}
-    </p>{/if}
+    {#snippet end()}
+      {#if finder.progress !== null && circuit}
+        <p class="ml-auto self-center text-[13px] text-ink2" role="status">
+          computing faults {Math.round(100 * finder.progress)} %
+        </p>
+      {/if}
+    {/snippet}
+    {#snippet panel()}
+      <Notice text={recorder.problem} at="panel" class="mb-3" />
+      <Notice text={finder.problem && `The circuit cannot be computed: ${finder.problem}`} at="panel" class="mb-3" />
 
-  {#if tab === 'circuit'}
-    <CircuitPanel {view} {circuit} {editor} {record} />
-  {:else if tab === 'rail'}
-    <Rail
-      {view}
-      {job}
-      {circuit}
-      asked={railNet}
-      {record}
-      result={finder.result}
-      computed={railPlaces}
-      onConvict={convict}
-    />
-  {:else if tab === 'current'}
-    <StartUps {view} {job} {recorder} goodStartUps={view.goodStartUps} />
-  {:else if tab === 'routine'}
-    <Routines {view} {job} {circuit} {models} {record} />
-  {:else if tab === 'sheet'}
-    <Sheet {view} {job} {circuit} {record} result={finder.result} />
-  {:else}
-    {#if job.readings.length === 0 && job.observations.length === 0}
-      <LookFirst {record} onLook={() => seen?.focus()} />
-    {/if}
-    {#if circuit && finder.result}
-      <NextCard
-        {view}
-        netlist={circuit.netlist}
-        result={finder.result}
-        {record}
-        onRail={(net) => {
-          railNet = net;
-          tab = 'rail';
-        }}
-        onLook={() => seen?.focus()}
-        onWithout={(way) => (without = way)}
-      />
-      {#if isOffOutside(view, circuit)}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
-      <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
-      <Circumstances {view} {job} {circuit} result={finder.result} asked={without} {record} />
-    {/if}
-    {#if !circuit}<FirstCircuit {view} {editor} />{/if}
-    {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
-    <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
-      <summary class="min-h-10 cursor-pointer py-2 font-semibold">
-        {circuit ? 'Another reading' : 'A reading'}
-      </summary>
-      <ReadingForm {view} {circuit} {record} />
-    </details>
-    {#if !circuit}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
-    <ReadingTable board={view.board} readings={job.readings} {withdraw} />
-    <Seen {view} {job} {record} {withdraw} bind:this={seen} />
-
-    <h3 class="mt-6 mb-1 text-[13px] text-ink2">Suspect</h3>
-    {#if suspect}
-      <div class="border-l-[3px] border-hot py-1 pl-3">
-        <p class="text-lg font-bold">{nameOf(suspect.partId)}</p>
-        <p class="text-ink2">{suspect.why}</p>
-        {#if isGone}<p class="mt-1">
-            It is not on the board: nothing comes off. <a class="underline" href="/jobs/{view.ticket.id}/intake"
-              >Make it a fit-only job</a
-            > at its ticket.
-          </p>{/if}
-        {#if beside.length > 0}<p class="mt-1">
-            What broke it, and what did it take along? <b>{few(beside, 6)}</b>
-            <span class="text-ink2">hang on its small nets: read them before a new one goes on.</span>
-          </p>{/if}
-      </div>
-    {/if}
-    {#each earlier as a, i (i)}
-      {#if a.suspect}<p class="mt-2 text-[13px] text-ink2">
-          Attempt {i + 1}: {nameOf(a.suspect.partId)}, {a.suspect.why}. {wasRenewed(a) ? 'Renewed.' : 'Was not it.'}
-        </p>{/if}
-    {/each}
-    <form onsubmit={convictSelected} class="mt-3" aria-label="Suspect">
-      <label class="label" for="s-why"
-        >{target ? `Why ${partName(target)}` : 'Select a part on the board, then say why'}</label
-      >
-      <div class="flex gap-2">
-        <input
-          id="s-why"
-          class="field"
-          bind:value={why}
-          placeholder="the reading that speaks against it"
-          maxlength="2000"
-          aria-describedby={problem ? 'p-why' : undefined}
+      {#if tab === 'circuit'}
+        <CircuitPanel {view} {circuit} {editor} {record} />
+      {:else if tab === 'rail'}
+        <Rail
+          {view}
+          {job}
+          {circuit}
+          asked={railNet}
+          {record}
+          result={finder.result}
+          computed={railPlaces}
+          onConvict={convict}
         />
-        <button class="button button-main whitespace-nowrap">{target ? `${partName(target)} it is` : 'Suspect'}</button>
-      </div>
-      {#if problem}<p id="p-why" role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
-    </form>
-    {#if suspect}<a class="button mt-4" href="/jobs/{view.ticket.id}/plan">Plan for {nameOf(suspect.partId)}</a>{/if}
-  {/if}
+      {:else if tab === 'current'}
+        <StartUps {view} {job} {recorder} goodStartUps={view.goodStartUps} />
+      {:else if tab === 'routine'}
+        <Routines {view} {job} {circuit} {models} {record} />
+      {:else if tab === 'sheet'}
+        <Sheet {view} {job} {circuit} {record} result={finder.result} />
+      {:else}
+        {#if job.readings.length === 0 && job.observations.length === 0}
+          <LookFirst {record} onLook={() => seen?.focus()} />
+        {/if}
+        {#if circuit && finder.result}
+          <NextCard
+            {view}
+            netlist={circuit.netlist}
+            result={finder.result}
+            {record}
+            onRail={(net) => {
+              railNet = net;
+              tab = 'rail';
+            }}
+            onLook={() => seen?.focus()}
+            onWithout={(way) => (without = way)}
+          />
+          {#if isOffOutside(view, circuit)}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
+          <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
+          <Circumstances {view} {job} {circuit} result={finder.result} asked={without} {record} />
+        {/if}
+        {#if !circuit}<FirstCircuit {view} {editor} />{/if}
+        {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
+        <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
+          <summary class="min-h-10 cursor-pointer py-2 font-semibold">
+            {circuit ? 'Another reading' : 'A reading'}
+          </summary>
+          <ReadingForm {view} {circuit} {record} />
+        </details>
+        {#if !circuit}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
+        <ReadingTable board={view.board} readings={job.readings} {withdraw} />
+        <Seen {view} {job} {record} {withdraw} bind:this={seen} />
+
+        <h3 class="mt-6 mb-1 text-[13px] text-ink2">Suspect</h3>
+        {#if suspect}
+          <div class="border-l-[3px] border-hot py-1 pl-3">
+            <p class="text-lg font-bold">{nameOf(suspect.partId)}</p>
+            <p class="text-ink2">{suspect.why}</p>
+            {#if isGone}<p class="mt-1">
+                It is not on the board: nothing comes off. <a class="underline" href="/jobs/{view.ticket.id}/intake"
+                  >Make it a fit-only job</a
+                > at its ticket.
+              </p>{/if}
+            {#if beside.length > 0}<p class="mt-1">
+                What broke it, and what did it take along? <b>{few(beside, 6)}</b>
+                <span class="text-ink2">hang on its small nets: read them before a new one goes on.</span>
+              </p>{/if}
+          </div>
+        {/if}
+        {#each earlier as a, i (i)}
+          {#if a.suspect}<p class="mt-2 text-[13px] text-ink2">
+              Attempt {i + 1}: {nameOf(a.suspect.partId)}, {a.suspect.why}. {wasRenewed(a) ? 'Renewed.' : 'Was not it.'}
+            </p>{/if}
+        {/each}
+        <form onsubmit={convictSelected} class="mt-3" aria-label="Suspect">
+          <label class="label" for="s-why"
+            >{target ? `Why ${partName(target)}` : 'Select a part on the board, then say why'}</label
+          >
+          <div class="flex gap-2">
+            <input
+              id="s-why"
+              class="field"
+              bind:value={why}
+              placeholder="the reading that speaks against it"
+              maxlength="2000"
+              aria-describedby={problem ? 'p-why' : undefined}
+            />
+            <button class="button button-main whitespace-nowrap"
+              >{target ? `${partName(target)} it is` : 'Suspect'}</button
+            >
+          </div>
+          <Notice text={problem} at="field" id="p-why" class="mt-1" />
+        </form>
+        {#if suspect}<a class="button mt-4" href="/jobs/{view.ticket.id}/plan">Plan for {nameOf(suspect.partId)}</a
+          >{/if}
+      {/if}
+    {/snippet}
+  </Tabs>
 </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // No circuit yet: one of a rail is made from the board's nets by one press.
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import { circuitOfRail } from '@orthos/core/circuit';
   import type { CircuitEditor } from './circuitEditor.svelte';
@@ -38,6 +39,6 @@
         >
       {/each}
     </p>
-    {#if editor.problem}<p role="alert" class="mt-2 text-[13px] font-semibold text-stop">{editor.problem}</p>{/if}
+    <Notice text={editor.problem} at="field" class="mt-2" />
   </section>
 {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What an IC works as, by which pins; where its supply comes in; which of its pins stand side by side.
+  import Notice from '$lib/ui/Notice.svelte';
   import {
     type Block,
     BLOCK_FIGURE,
@@ -138,4 +139,4 @@
     onchange={(e) => setClamps(e.currentTarget.value)}
   /></label
 >
-{#if problem}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+<Notice text={problem} at="field" class="mt-1" />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   // The reading that tells most per minute: where, how, what each suspect would show.
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -192,7 +193,7 @@
       <button type="button" class="button" onclick={skip} disabled={offered.length < 2}>Skip</button>
       <button class="button button-main">Enter</button>
     </div>
-    {#if problem}<p id="p-next" role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+    <Notice text={problem} at="field" id="p-next" class="mt-1" />
     {#if isPowered(next.type)}
       <p class="mt-2 text-[13px] font-semibold text-caution">
         ▲ Under power: current limit set, the power gate lapses with this reading.

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Where on a rail a short sits: a current is injected, millivolts are read from pad to pad, the place is computed.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
   import { isGroundNet } from '@orthos/core/board';
@@ -252,9 +253,7 @@
       >
     </div>
   </form>
-  {#if problem || computed.problem}<p role="alert" class="mt-2 font-semibold text-stop">
-      {problem || computed.problem}
-    </p>{/if}
+  <Notice text={problem || computed.problem} class="mt-2" />
 
   {#if warmth}
     <p class="mt-3">

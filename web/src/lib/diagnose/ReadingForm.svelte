@@ -1,5 +1,6 @@
 <script lang="ts">
   // A reading anywhere on the board, with the good board's beside it.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { formatReading, type Measured, parseReading, type Place, type Quantity, UNITS } from '@orthos/core/ground';
   import type { JobEventBody } from '@orthos/core/job';
@@ -91,9 +92,7 @@
 </script>
 
 {#snippet complaint(field: string)}
-  {#if issue(field)}<p id="p-{field}" role="alert" class="mt-1 text-[13px] font-semibold text-stop">
-      {issue(field)}
-    </p>{/if}
+  <Notice text={issue(field)} at="field" id="p-{field}" class="mt-1" />
 {/snippet}
 
 <form onsubmit={add} class="border-l-[3px] border-evidence bg-evidence-soft p-4" aria-label="Reading">

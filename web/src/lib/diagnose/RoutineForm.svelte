@@ -1,5 +1,6 @@
 <script lang="ts">
   // Writes a routine: steps in their order, and the kinds of board it is for.
+  import Notice from '$lib/ui/Notice.svelte';
   import type { Circuit, DiagnoseView, Routine } from './view';
   import { METER_TYPES, type MeterType, netsOf } from '@orthos/core/circuit';
   import type { RoutineStep } from '@orthos/core/diagnosis';
@@ -190,7 +191,7 @@
       {/each}
     </div>
   </fieldset>
-  {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} class="mt-2" />
   <div class="mt-3 flex gap-2">
     <button class="button button-main" disabled={busy}>Save the routine</button>
     <button type="button" class="button" onclick={onLeave}>Leave it</button>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The shop's own order of tests for this family of boards: walked here, written and changed here.
+  import Notice from '$lib/ui/Notice.svelte';
   import { reload, send } from '$lib/jobs/send';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView, Routine } from './view';
@@ -97,8 +98,9 @@
     modelIds: [view.modelId],
   });
   async function remove(r: Routine) {
-    const answer = await fetch(`/api/routines/${r.id}`, { method: 'DELETE' });
-    if (!answer.ok) problem = 'It could not be removed.';
+    await send('DELETE', `/api/routines/${r.id}`).catch((e: Error) => {
+      problem = `It could not be removed: ${e.message}`;
+    });
     await reload('job:model');
   }
   async function save(r: Routine): Promise<string | null> {
@@ -139,7 +141,7 @@
     {#if !next}<b>Walked through.</b>{:else}<b>{routine.steps.filter(doneOf).length} of {routine.steps.length}</b>{/if}
     {#if off.length > 0}<span class="font-semibold text-hot">Off: {off.map((s) => s.says).join('; ')}</span>{/if}
   </p>
-  {#if problem}<p role="alert" class="mt-1 font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} class="mt-1" />
   <ol class="mt-2" aria-label="Steps of the routine">
     {#each routine.steps as step, n (step.id)}
       {@const done = doneOf(step)}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The circuit lens: the netlist as a tidy drawing, tied to the board both ways.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { BoardModel } from '@orthos/core/board';
   import { boardPartOf } from '@orthos/core/circuit';
@@ -48,7 +49,7 @@
 
 <div class="absolute inset-0 flex flex-col bg-sheet" bind:clientWidth={width}>
   {#if problem}
-    <p role="alert" class="p-4 text-stop">The circuit could not be drawn: {problem}</p>
+    <Notice text="The circuit could not be drawn: {problem}" class="p-4" />
   {:else if !desk.netlist}
     <p class="p-6 text-ink2">No circuit is drawn for this board yet. Begin one under Diagnose, Circuit.</p>
   {:else if !drawing}

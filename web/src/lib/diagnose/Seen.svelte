@@ -1,5 +1,6 @@
 <script lang="ts">
   // What eyes found, with its sign when it speaks about a part.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import { type Sign, SIGNS } from '@orthos/core/diagnosis';
@@ -67,4 +68,4 @@
   </select>
   <button class="button">Note</button>
 </form>
-{#if problem}<p id="p-note" role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+<Notice text={problem} at="field" id="p-note" class="mt-1" />

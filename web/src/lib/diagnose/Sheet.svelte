@@ -1,5 +1,6 @@
 <script lang="ts">
   // Readings one after the other, in the order that moves the probe least; a good board fills the same sheet.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { reload, send } from '$lib/jobs/send';
   import { isPowered, netAt, rangeOf } from '@orthos/core/circuit';
@@ -304,9 +305,7 @@
               aria-describedby={problems[key] ? `sheet-p-${i}` : undefined}
             />
           </form>
-          {#if problems[key]}<p id="sheet-p-{i}" role="alert" class="text-[13px] font-semibold text-stop">
-              {problems[key]}
-            </p>
+          {#if problems[key]}<Notice text={problems[key]} at="field" id="sheet-p-{i}" />
           {:else if reading && !goodBoard}<p class="text-right text-[12px] text-ink2">
               {#if reading.probe?.simulated}<span class="text-caution">simulated</span>{/if}
               {accuracyWords(probe, reading.value)}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What feeds the circuit, state by state: without it no powered reading can be foretold.
+  import Notice from '$lib/ui/Notice.svelte';
   import { type Netlist, netsOf } from '@orthos/core/circuit';
   import { parseReading } from '@orthos/core/ground';
 
@@ -93,7 +94,7 @@
   </div>
   <button class="button">Set</button>
 </form>
-{#if problem}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{problem}</p>{/if}
+<Notice text={problem} at="field" class="mt-1" />
 
 <label class="mt-4 block"
   ><span class="label">Pairs of nets worth a reading across</span>
@@ -106,4 +107,4 @@
     aria-describedby={pairsProblem ? 'p-pairs' : undefined}
   /></label
 >
-{#if pairsProblem}<p id="p-pairs" role="alert" class="text-[13px] font-semibold text-stop">{pairsProblem}</p>{/if}
+<Notice text={pairsProblem} at="field" id="p-pairs" />

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Who is suspected, how much, and which readings say so.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { PART_CLASSES } from '@orthos/core/board';
   import { boardPartOf, classOf, type Netlist } from '@orthos/core/circuit';
@@ -121,7 +122,7 @@
       onclick={() => editor.takeIn(view.board.parts.filter((p) => left.refs.includes(p.ref ?? p.partId)))}
       >Take in {few(left.refs)}</button
     >
-    {#if editor.problem}<p role="alert" class="text-[13px] font-semibold text-stop">{editor.problem}</p>{/if}
+    <Notice text={editor.problem} at="field" />
   {/if}
 {/snippet}
 

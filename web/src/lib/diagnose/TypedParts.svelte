@@ -1,5 +1,6 @@
 <script lang="ts">
   // A circuit by hand: parts as they are typed, one a line.
+  import Notice from '$lib/ui/Notice.svelte';
   import { groundOf, type Netlist, withTyped } from '@orthos/core/circuit';
   import type { CircuitEditor } from './circuitEditor.svelte';
   import type { DiagnoseView } from './view';
@@ -38,7 +39,7 @@
       Name, nets, figure. Pins by name: VIN=12V. What it works as: buck, boost, ldo, opamp, buf. A name that is there is
       replaced.
     </p>
-    {#if problem}<p id="p-typed" role="alert" class="text-[13px] font-semibold text-stop">{problem}</p>{/if}
+    <Notice text={problem} at="field" id="p-typed" />
     <button class="button mt-2" disabled={editor.busy || text.trim() === ''}
       >{netlist ? 'Add them' : 'Begin with them'}</button
     >

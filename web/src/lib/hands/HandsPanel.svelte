@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   // The step's page of an operation: what has to hold, what the hands will be told, what they marked.
   import Cautions from '$lib/jobs/Cautions.svelte';
@@ -64,9 +65,7 @@
 
 <div class="p-5 pt-4">
   <h2 class="text-xl">{stepLabel(op)}</h2>
-  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
-      {recorder.problem}
-    </p>{/if}
+  <Notice text={recorder.problem} at="panel" class="mt-2" />
   {#each hard.filter(blocks) as g (g.id)}
     <p class="mt-2 border-l-[3px] border-stop py-1 pl-3">
       <span class="font-semibold text-stop"><span aria-hidden="true">▲</span> {g.label}.</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   // What comes in: the ticket, how it opens, damage, what was tried, what is offered, what was found before.
   import Cautions from '$lib/jobs/Cautions.svelte';
@@ -42,23 +43,24 @@
 </script>
 
 <div class="p-5">
-  <Tabs label="Intake" tabs={TABS} bind:at={tab} />
-  {#if recorder.problem}<p role="alert" class="mb-3 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
-      {recorder.problem}
-    </p>{/if}
-  {#if tab === 'ticket'}
-    <Ticket {view} {job} {recorder} {shop} />
-  {:else if tab === 'tried'}
-    <Tried {view} {job} {recorder} {goodStartUps} />
-  {:else if tab === 'opening'}
-    <Opening {view} {job} {recorder} {history} />
-  {:else if tab === 'damage'}
-    <Damage {view} {job} {recorder} />
-  {:else if tab === 'offer'}
-    <Offer {view} {job} {recorder} {history} {shop} />
-  {:else}
-    <Before {view} {history} />
-  {/if}
+  <Tabs label="Intake" tabs={TABS} bind:at={tab}>
+    {#snippet panel()}
+      <Notice text={recorder.problem} at="panel" class="mb-3" />
+      {#if tab === 'ticket'}
+        <Ticket {view} {job} {recorder} {shop} />
+      {:else if tab === 'tried'}
+        <Tried {view} {job} {recorder} {goodStartUps} />
+      {:else if tab === 'opening'}
+        <Opening {view} {job} {recorder} {history} />
+      {:else if tab === 'damage'}
+        <Damage {view} {job} {recorder} />
+      {:else if tab === 'offer'}
+        <Offer {view} {job} {recorder} {history} {shop} />
+      {:else}
+        <Before {view} {history} />
+      {/if}
+    {/snippet}
+  </Tabs>
   <Cautions {view} step="intake" />
   <p class="mt-6 text-[13px] text-ink2">
     Wear eye protection, use extraction, wash hands after lead. Local rules and licensed practice come first where

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { reload, send, SendError } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core/job';
@@ -57,7 +58,7 @@
   <label><span class="label">In the box</span><input class="field" bind:value={inBox} maxlength="500" /></label>
   <label><span class="label">Waits for</span><input class="field" bind:value={waitsFor} maxlength="200" /></label>
   <label><span class="label">Promised for</span><input class="field" type="date" bind:value={promisedOn} /></label>
-  {#if problem}<p role="alert" class="col-span-2 font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} class="col-span-2" />
   <div class="col-span-2 flex gap-2">
     <button class="button button-main">Save</button>
     <button type="button" class="button" onclick={onDone}>Leave it</button>

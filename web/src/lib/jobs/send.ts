@@ -12,21 +12,44 @@ export class SendError extends Error {
   }
 }
 
-/** Sends JSON and gives the answer back; throws `SendError`, with status 0 when nobody answers. */
-export async function send(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<unknown> {
+/** What is sent as it is, not as JSON: a picture, a packed drawing. */
+export class Bytes {
+  readonly data: Blob | Uint8Array<ArrayBuffer>;
+  readonly type: string;
+  constructor(data: Blob | Uint8Array<ArrayBuffer>, type: string) {
+    this.data = data;
+    this.type = type;
+  }
+}
+
+function contentOf(body: unknown): Pick<RequestInit, 'headers' | 'body'> {
+  if (body === undefined) return {};
+  if (body instanceof Bytes) return { headers: { 'content-type': body.type }, body: body.data };
+  return { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+/**
+ * Asks the server for something, or gives it something: JSON, or `Bytes` as they are. The answer is JSON, undefined where it is empty; throws `SendError`, with
+ * status 0 when nobody answers.
+ */
+export async function send(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<unknown> {
   let answer: Response;
   try {
-    answer = await fetch(path, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-    });
+    answer = await fetch(path, { method, ...contentOf(body) });
   } catch {
     throw new SendError(0, 'The server does not answer. Nothing was stored; try again.');
   }
-  if (answer.ok) return answer.json();
+  if (answer.ok) return answer.status === 204 ? undefined : answer.json();
   const problem = (await answer.json().catch(() => ({}))) as { message?: string };
   throw new SendError(answer.status, problem.message ?? 'The server refused it.');
 }
+
+/** Whether the server is there, and well. */
+export const isWell = (): Promise<boolean> =>
+  fetch('/api/health').then(
+    (answer) => answer.ok,
+    () => false,
+  );
 
 /** Loads that were asked for: one after the other, for of two at once the earlier would be called done before anything has come. */
 let loading = Promise.resolve();

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A live picture from a camera or microscope; one key takes it.
+  import Notice from '$lib/ui/Notice.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { onMount, tick } from 'svelte';
   import { listCameras, openCamera, type CameraChoice } from './camera';
@@ -70,5 +71,5 @@
     >
     <button type="button" class="button px-3" onclick={onclose}>Close</button>
   </div>
-  {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} class="mt-2" />
 </section>

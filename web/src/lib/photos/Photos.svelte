@@ -1,6 +1,7 @@
 <script lang="ts">
   // Photos of the board, before, during and after: made smaller here, stripped of everything else on the server.
-  import { reload } from '$lib/jobs/send';
+  import Notice from '$lib/ui/Notice.svelte';
+  import { Bytes, reload, send, SendError } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import Camera from '@lucide/svelte/icons/camera';
   import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -23,22 +24,21 @@
       try {
         const body = await smaller(file);
         const query = new URLSearchParams({ id: v7(), taken });
-        const answer = await fetch(`/api/jobs/${view.ticket.id}/photos?${query}`, {
-          method: 'POST',
-          headers: { 'content-type': 'image/jpeg' },
-          body,
-        });
-        if (!answer.ok) problem = ((await answer.json()) as { message?: string }).message ?? 'The server refused it.';
-      } catch {
-        problem = `${file.name} is not a picture this browser can read, or the server is away. Nothing was stored.`;
+        await send('POST', `/api/jobs/${view.ticket.id}/photos?${query}`, new Bytes(body, 'image/jpeg'));
+      } catch (e) {
+        problem =
+          e instanceof SendError
+            ? e.message
+            : `${file.name} is not a picture this browser can read. Nothing was stored.`;
       }
     }
     storing = null;
     await reload('job:view');
   }
   async function remove(id: string) {
-    const answer = await fetch(`/api/photos/${id}`, { method: 'DELETE' });
-    if (!answer.ok) problem = 'It could not be taken out.';
+    await send('DELETE', `/api/photos/${id}`).catch((e: Error) => {
+      problem = `It could not be taken out: ${e.message}`;
+    });
     await reload('job:view');
   }
 </script>
@@ -64,7 +64,7 @@
       />
     </label>
   </h3>
-  {#if problem}<p role="alert" class="font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} />
   {#if photos.length === 0}
     <p class="border-t border-faint py-1.5 text-[13px] text-ink2">
       None. Location and camera data are removed when one is stored.

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { type Field, kindOf, type Method, methodName, type Phase } from '@orthos/core/rework';
   import { fieldName, fieldsOf, methodOf, textsOf, unitName, type Panel } from './settings';
 
@@ -55,9 +56,7 @@
         aria-describedby={issues[name] ? `k-${name}-note` : undefined}
       />
     {/if}
-    {#if issues[name]}<p id="k-{name}-note" role="alert" class="mt-1 text-[13px] font-semibold text-stop">
-        {issues[name]}
-      </p>{/if}
+    <Notice text={issues[name]} at="field" id="k-{name}-note" class="mt-1" />
   </div>
 {/snippet}
 

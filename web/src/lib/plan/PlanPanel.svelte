@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { goto } from '$app/navigation';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
@@ -320,14 +321,8 @@
         <span aria-hidden="true">◆</span> Computed by an older version of the model; compute again for today's.
       </p>
     {/if}
-    {#if problem}<p role="alert" class="mb-3 border-l-[3px] border-stop px-3 py-2 font-semibold text-stop">
-        {problem}
-      </p>{/if}
-    {#if planner.error}
-      <p role="alert" class="mb-3 border-l-[3px] border-stop px-3 py-2 font-semibold text-stop">
-        The computation stopped: {planner.error}
-      </p>
-    {/if}
+    <Notice text={problem} at="panel" class="mb-3" />
+    <Notice text={planner.error && `The computation stopped: ${planner.error}`} at="panel" class="mb-3" />
 
     <div class={stale ? 'opacity-60' : ''} aria-live="polite">
       {#if planner.running && !result}

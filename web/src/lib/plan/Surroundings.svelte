@@ -1,5 +1,6 @@
 <script lang="ts">
   // What is found at the bench: heat from below, what holds the board, draught, covers and metal on parts, what is in the joints.
+  import Notice from '$lib/ui/Notice.svelte';
   import type { BoardModel, PlacedPart } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
@@ -112,6 +113,6 @@
     </div>
   </fieldset>
 
-  {#if problem}<p role="alert" class="mt-2 font-semibold text-stop">{problem}</p>{/if}
+  <Notice text={problem} class="mt-2" />
   <button class="button button-main mt-3" disabled={busy}>Compute with these</button>
 </form>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
   import ClosingList from '$lib/intake/ClosingList.svelte';
@@ -50,9 +51,7 @@
 
 <div class="p-5 pt-4">
   <h2 class="text-xl">{released ? `Released: ${outcomeWord(view.ticket.kind, released.outcome)}` : 'Release'}</h2>
-  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
-      {recorder.problem}
-    </p>{/if}
+  <Notice text={recorder.problem} at="panel" class="mt-2" />
   {#if released}
     {#if released.note}<p class="mt-1 text-ink2">{released.note}</p>{/if}
     <div class="mt-4 flex flex-wrap gap-2">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { loadCues, keepAwake, saveCues, sound } from './cues';
   import { HOLD_MS, Pedal, PEDAL_KEYS } from './pedal';
   import { outbox } from './outbox.svelte';
@@ -242,24 +243,19 @@
   </header>
 
   {#each box.refused.filter((r) => r.ticketId === view.ticket.id) as r (r.id)}
-    <p role="alert" class="mt-3 flex items-center gap-4 border border-stop px-4 py-2 text-[16px] text-stop">
+    <Notice at="run" class="mt-3 flex items-center gap-4">
       <span class="flex-1">A mark was refused: {r.message}</span>
       <button class="button" onclick={() => box.again(r.id)}>Send again</button>
       <button class="button" onclick={() => box.dismiss(r.id)}>Understood</button>
-    </p>
+    </Notice>
   {/each}
   {#if lead.state === 'follows'}
-    <p
-      role="alert"
-      class="mt-3 flex items-center gap-4 border-l-[3px] border-caution bg-caution-soft px-4 py-2 text-[18px] text-caution"
-    >
+    <Notice at="run" tone="caution" class="mt-3 flex items-center gap-4 bg-caution-soft">
       <span class="flex-1"><span aria-hidden="true">◆</span> Another window leads this run; this one follows it.</span>
       <button class="button" onclick={() => lead.takeOver()}><kbd class="keycap">T</kbd> go on here</button>
-    </p>
+    </Notice>
   {/if}
-  {#if s.problem}<p role="alert" class="mt-3 border border-stop px-4 py-2 text-[18px] font-semibold text-stop">
-      {s.problem}
-    </p>{/if}
+  <Notice text={s.problem} at="run" class="mt-3" />
 
   <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(300px,37%)] items-center gap-8 py-4">
     <div class="min-w-0" aria-live="assertive">

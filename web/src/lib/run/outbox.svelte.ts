@@ -4,7 +4,7 @@
  * here too until a page has been loaded that knows of it: the same page, opened again while the server is away, must not be behind. Windows of one
  * browser share what is kept, send one at a time and tell each other.
  */
-import { send, SendError } from '$lib/jobs/send';
+import { isWell, send, SendError } from '$lib/jobs/send';
 import { EVENT_VERSION, type GateResult, type JobEvent, type JobEventBody } from '@orthos/core/job';
 import { v7 } from 'uuid';
 import { adopt, DiskKeeping, type Entry, type Keeping, type Shelf } from './keeping';
@@ -267,11 +267,7 @@ export function outbox(): Outbox {
     {
       keeping: new DiskKeeping(),
       post: postEvent,
-      healthy: () =>
-        fetch('/api/health').then(
-          (r) => r.ok,
-          () => false,
-        ),
+      healthy: isWell,
       alone: async (work) => {
         await navigator.locks.request('orthos.outbox', work);
       },

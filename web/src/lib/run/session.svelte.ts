@@ -3,7 +3,7 @@ import { stateOf } from '$lib/jobs/stateOf';
 import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
-import { send, SendError } from '$lib/jobs/send';
+import { isWell, send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
 import { type HiddenTruth, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
 import { blocks, type JobEvent, type JobEventBody, type JointMark } from '@orthos/core/job';
@@ -286,11 +286,7 @@ export class RunSession {
 
   /** On to the next step, if there is a server to show it: without one the browser would show its own error in place of this page. */
   private async leave(): Promise<void> {
-    const there = await fetch('/api/health').then(
-      (answer) => answer.ok,
-      () => false,
-    );
-    if (there) await goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
+    if (await isWell()) await goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
     else this.problem = 'The server is away. What you marked is kept here; go on when it is back.';
   }
 

@@ -1,25 +1,32 @@
 <script lang="ts" generics="T extends string">
-  // Parts of a panel, one shown at a time.
+  // Parts of a panel, one shown at a time; arrow keys go from one to the next while one of the tabs has the focus.
+  import { Tabs } from 'bits-ui';
   import type { Snippet } from 'svelte';
 
   interface Props {
     label: string;
     tabs: Record<T, string>;
     at: T;
+    /** What the tab that is open shows. */
+    panel: Snippet;
     /** Stands at the end of the line. */
-    children?: Snippet;
+    end?: Snippet;
   }
-  let { label, tabs, at = $bindable(), children }: Props = $props();
+  let { label, tabs, at = $bindable(), panel, end }: Props = $props();
 </script>
 
-<div role="group" aria-label={label} class="-mt-2 mb-3 flex flex-wrap">
-  {#each Object.entries(tabs) as [id, title] (id)}
-    <button
-      type="button"
-      aria-pressed={at === id}
-      class="h-10 border-b-2 px-2.5 {at === id ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
-      onclick={() => (at = id as T)}>{title}</button
-    >
-  {/each}
-  {@render children?.()}
-</div>
+<Tabs.Root bind:value={() => at, (next) => (at = next as T)}>
+  <div class="-mt-2 mb-3 flex flex-wrap">
+    <Tabs.List aria-label={label} class="flex flex-wrap">
+      {#each Object.entries(tabs) as [id, title] (id)}
+        <Tabs.Trigger
+          value={id}
+          class="h-10 border-b-2 border-transparent px-2.5 text-ink2 data-[state=active]:border-evidence data-[state=active]:font-semibold data-[state=active]:text-ink"
+          >{title}</Tabs.Trigger
+        >
+      {/each}
+    </Tabs.List>
+    {@render end?.()}
+  </div>
+  <Tabs.Content value={at}>{@render panel()}</Tabs.Content>
+</Tabs.Root>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import Extras from '$lib/intake/Extras.svelte';
   import Cautions from '$lib/jobs/Cautions.svelte';
@@ -65,9 +66,7 @@
 
 <div class="p-5 pt-4">
   <h2 class="text-xl">Verify</h2>
-  {#if recorder.problem}<p role="alert" class="mt-2 border-l-[3px] border-stop px-3 py-1 font-semibold text-stop">
-      {recorder.problem}
-    </p>{/if}
+  <Notice text={recorder.problem} at="panel" class="mt-2" />
 
   <GateHead title="Joints" gate={gate('joints')} />
   <TerminalWalk

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { page } from '$app/state';
   import { keepInAddress } from '$lib/calculate/address';
   import Field from '$lib/ui/Field.svelte';
@@ -123,7 +124,7 @@
         Printed joints, ± 40 %. Hand-soldered ones hold 1.5 to 2.5 times as much.
       </p>
     {:else}
-      <p role="alert" class="font-semibold text-stop">{problem}</p>
+      <Notice text={problem} />
     {/if}
   </div>
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { calendarDay, dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -128,7 +129,7 @@
         {/each}
       </ol>
     {/if}
-    {#if problem}<p role="alert" class="mb-3 font-semibold text-stop">{problem}</p>{/if}
+    <Notice text={problem} class="mb-3" />
     {#if none}
       <div class="max-w-xl border border-line bg-sheet p-8">
         {#if data.search}

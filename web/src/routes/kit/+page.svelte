@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { enhance } from '$app/forms';
 
   let { data, form } = $props();
@@ -17,7 +18,7 @@
   <div class={wide ? 'col-span-2' : ''}>
     <label class="label" for="{id}-{name}">{label}</label>
     <input id="{id}-{name}" {name} class="field" {value} aria-invalid={issue(id, name) ? true : undefined} />
-    {#if issue(id, name)}<p role="alert" class="mt-1 text-[13px] font-semibold text-stop">{issue(id, name)}</p>{/if}
+    <Notice text={issue(id, name)} at="field" class="mt-1" />
   </div>
 {/snippet}
 

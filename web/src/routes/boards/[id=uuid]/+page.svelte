@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { dayIn } from '$lib/ui/dates';
   import { goto } from '$app/navigation';
   import CopperBar from '$lib/boards/CopperBar.svelte';
@@ -98,7 +99,7 @@
         {/if}
       </div>
     </div>
-    {#if problem}<p role="alert" class="w-full font-semibold text-stop">{problem}</p>{/if}
+    <Notice text={problem} class="w-full" />
   </header>
   <div class="flex min-h-0 flex-col">
     {#if desk.lens === 'copper'}<CopperBar board={data.board} {desk} drawn={data.board.drawing !== undefined} />{/if}

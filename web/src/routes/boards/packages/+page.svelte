@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { enhance } from '$app/forms';
   import PackageDrawing from '$lib/boards/PackageDrawing.svelte';
   import { parseDecimal } from '@orthos/core/ground';
@@ -174,8 +175,8 @@
               {/if}
             </label>
           {/each}
-          {#if 'message' in typed}<p role="alert" class="font-semibold text-stop">{typed.message}</p>{/if}
-          {#if form?.message}<p role="alert" class="font-semibold text-stop">{form.message}</p>{/if}
+          <Notice text={'message' in typed && typed.message} />
+          <Notice text={form?.message} />
           <label class="block"
             ><span class="label">Name</span><input
               class="field"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import CompositionField from '$lib/calculate/CompositionField.svelte';
@@ -184,9 +185,9 @@
       </p>
       {#each out.notes as note (note)}<p class="mt-1 font-semibold text-caution">▲ {note}</p>{/each}
     {:else if out}
-      <p role="alert" class="text-lg font-semibold text-caution">▲ {out.why}.</p>
+      <Notice text="▲ {out.why}." tone="caution" class="text-lg" />
     {:else if calculator.problem}
-      <p role="alert" class="font-semibold text-stop">{calculator.problem}</p>
+      <Notice text={calculator.problem} />
     {:else}
       <p class="text-ink2">computing</p>
     {/if}

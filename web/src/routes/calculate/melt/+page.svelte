@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import FieldPicture from '$lib/calculate/FieldPicture.svelte';
@@ -179,7 +180,7 @@
   </form>
   <div aria-live="polite" aria-busy={calculator.busy}>
     {#if calculator.problem}
-      <p role="alert" class="font-semibold text-stop">{calculator.problem}</p>
+      <Notice text={calculator.problem} />
     {:else if !out || !board}
       <p class="text-ink2">computing</p>
     {:else}

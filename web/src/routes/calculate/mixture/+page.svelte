@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { page } from '$app/state';
   import { keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
@@ -94,7 +95,7 @@
       </dl>
       {#each out.notes as note (note)}<p class="mt-1 font-semibold text-caution">▲ {note}</p>{/each}
     {:else if calculator.problem}
-      <p role="alert" class="font-semibold text-stop">{calculator.problem}</p>
+      <Notice text={calculator.problem} />
     {:else}
       <p class="text-ink2">computing</p>
     {/if}

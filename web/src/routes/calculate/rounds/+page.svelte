@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import Curve from '$lib/calculate/Curve.svelte';
   import { type CleanUpPlace, PLACES, roundsUntil } from '@orthos/core/alloys';
@@ -99,7 +100,7 @@
         Flooding without braid only thins by what comes: braid every round, both sides of a hole.
       </p>
     {:else}
-      <p role="alert" class="font-semibold text-stop">{problem}</p>
+      <Notice text={problem} />
     {/if}
   </div>
 </div>
