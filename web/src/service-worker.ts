@@ -8,7 +8,9 @@ import { build, files, version } from '$service-worker';
 
 const sw = self as unknown as ServiceWorkerGlobalScope;
 const KEPT = `orthos-${version}`;
-const own = new Set([...build, ...files]);
+/** What a run never needs, and is large: it is fetched when it is used. */
+const LARGE = /\/elk-worker\./;
+const own = new Set([...build.filter((file) => !LARGE.test(file)), ...files]);
 
 sw.addEventListener('install', (event) => {
   event.waitUntil(caches.open(KEPT).then((cache) => cache.addAll([...own])));

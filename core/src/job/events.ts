@@ -274,9 +274,6 @@ function withIds(body: unknown): unknown {
 /** A body of any version; what comes out is today's. */
 export const jobEventSchema = z.preprocess(withIds, bodies);
 
-/** Version of the form that bodies are written in. 1 named methods by their labels. */
-export const EVENT_VERSION = 2 as const;
-
 /** An event as kept: who and when, UTC milliseconds. `v` is the version of the form it came in; its body is today's. */
 export interface JobEvent {
   id: string;

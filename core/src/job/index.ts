@@ -1,6 +1,6 @@
 export { benchMinutes } from './benchMinutes.ts';
+export { EVENT_VERSION } from './eventVersion.ts';
 export {
-  EVENT_VERSION,
   type JobEvent,
   type JobEventBody,
   jobEventSchema,

@@ -5,8 +5,6 @@
   import { CALCULATORS } from '$lib/calculate/places';
   import KeptHere from '$lib/ui/KeptHere.svelte';
   import KeyLine from '$lib/ui/KeyLine.svelte';
-  import KeySheet from '$lib/ui/KeySheet.svelte';
-  import Palette from '$lib/ui/Palette.svelte';
   import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
   import { currentTheme, setTheme } from '$lib/ui/theme';
@@ -21,6 +19,23 @@
   let { children } = $props();
   let palette = $state(false);
   let sheet = $state(false);
+  /** Loaded when they are first opened; what is typed until then is the beginning of the search. */
+  let Palette = $state.raw<typeof import('$lib/ui/Palette.svelte').default>();
+  let KeySheet = $state.raw<typeof import('$lib/ui/KeySheet.svelte').default>();
+  let early = $state('');
+  $effect(() => {
+    // without a server it may not be there: the keys go on as before
+    if (palette && !Palette)
+      import('$lib/ui/Palette.svelte').then(
+        (m) => (Palette = m.default),
+        () => (palette = false),
+      );
+    if (sheet && !KeySheet)
+      import('$lib/ui/KeySheet.svelte').then(
+        (m) => (KeySheet = m.default),
+        () => (sheet = false),
+      );
+  });
   /** In a browser, not on the server. */
   let here = $state(false);
   /** Busy hands need the whole screen. */
@@ -57,6 +72,11 @@
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
       event.preventDefault();
       palette = true;
+      return;
+    }
+    if (palette && !Palette && event.key.length === 1) {
+      event.preventDefault();
+      early += event.key;
       return;
     }
     if (!palette && !sheet && !event.defaultPrevented) dispatchKey(event);
@@ -99,5 +119,5 @@
   {/if}
 </div>
 
-<Palette bind:open={palette} />
-<KeySheet bind:open={sheet} />
+{#if Palette}<Palette bind:open={palette} begin={early} />{/if}
+{#if KeySheet}<KeySheet bind:open={sheet} />{/if}

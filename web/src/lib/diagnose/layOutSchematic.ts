@@ -1,7 +1,8 @@
-/** Places the boxes of a circuit and routes its wires (ELK's layered layout, loaded when it is first needed). */
+/** Places the boxes of a circuit and routes its wires: ELK's layered layout, in a worker of its own that is loaded when it is first needed. */
 import type { ElkNode } from 'elkjs/lib/elk-api';
 import type { Netlist } from '@orthos/core/circuit';
 import { schematicGraph, type SchematicNode } from '@orthos/core/scene';
+import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
 
 export interface DrawnNode extends SchematicNode {
   x: number;
@@ -29,7 +30,7 @@ const roomFor = (n: SchematicNode) => {
 };
 
 export async function layOutSchematic(netlist: Netlist): Promise<Drawing> {
-  const { default: Elk } = await import('elkjs/lib/elk.bundled.js');
+  const { default: Elk } = await import('elkjs/lib/elk-api.js');
   const graph = schematicGraph(netlist);
   const wanted: ElkNode = {
     id: 'circuit',
@@ -67,7 +68,8 @@ export async function layOutSchematic(netlist: Netlist): Promise<Drawing> {
       targets: [portId(w.to.ref, w.to.pin)],
     })),
   };
-  const laid = await new Elk().layout(wanted);
+  const elk = new Elk({ workerUrl });
+  const laid = await elk.layout(wanted).finally(() => elk.terminateWorker());
   const at = new Map((laid.children ?? []).map((c) => [c.id, c]));
   const nodes = graph.nodes.map((n): DrawnNode => {
     const c = at.get(n.ref);

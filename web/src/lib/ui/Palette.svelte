@@ -26,8 +26,10 @@
     parts: FoundPart[];
   }
 
-  let { open = $bindable() }: { open: boolean } = $props();
-  let search = $state('');
+  /** `begin`: what was typed before it was there. */
+  let { open = $bindable(), begin = '' }: { open: boolean; begin?: string } = $props();
+  // svelte-ignore state_referenced_locally
+  let search = $state(begin);
   let found = $state.raw<Found>({ search: '', jobs: [], parts: [] });
   const mine = $derived(found.search === search.trim() ? found : { jobs: [], parts: [] });
 

@@ -55,8 +55,6 @@ function takesText(target: EventTarget | null): boolean {
 
 /** Runs what a key press means here; true when something took it. */
 export function dispatchKey(event: KeyboardEvent): boolean {
-  // a part of the interface that has the focus took it
-  if (event.defaultPrevented) return false;
   if (event.ctrlKey || event.metaKey || event.altKey) return false;
   // what a key opened closes with Escape, also from within one of its fields
   if (takesText(event.target) && event.key !== 'Escape') return false;

@@ -1,0 +1,23 @@
+import type { Step } from '@orthos/core/hands';
+
+/** The panel of a step: loaded with the step, so that no step brings the others along. */
+async function panelOf(step: Step) {
+  switch (step) {
+    case 'intake':
+      return { intake: (await import('$lib/intake/IntakePanel.svelte')).default };
+    case 'diagnose':
+      return { diagnose: (await import('$lib/diagnose/DiagnosePanel.svelte')).default };
+    case 'plan':
+      return { plan: (await import('$lib/plan/PlanPanel.svelte')).default };
+    case 'protect':
+      return { protect: (await import('$lib/protect/ProtectPanel.svelte')).default };
+    case 'verify':
+      return { verify: (await import('$lib/verify/VerifyPanel.svelte')).default };
+    case 'release':
+      return { release: (await import('$lib/release/ReleasePanel.svelte')).default };
+    default:
+      return { hands: (await import('$lib/hands/HandsPanel.svelte')).default, op: step };
+  }
+}
+
+export const load = async ({ data, params }) => ({ ...data, panel: await panelOf(params.step as Step) });
