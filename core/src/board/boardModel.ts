@@ -178,8 +178,3 @@ export function boardBounds(board: BoardModel) {
   const [x0, y0] = [Math.min(...xs), Math.min(...ys)];
   return { x0, y0, x1: Math.max(...xs), y1: Math.max(...ys) };
 }
-
-/** How a part is called on screen: its reference, else what it is. */
-export function partName(part: PlacedPart): string {
-  return part.ref ?? part.what ?? part.partId;
-}

@@ -4,7 +4,6 @@ export {
   boardModelSchema,
   OPENING_KINDS,
   type OpeningKind,
-  partName,
   type PlacedPart,
   type Side,
   SOURCE_KINDS,
@@ -27,6 +26,7 @@ export {
 } from './editing.ts';
 export { looseEnds } from './loose.ts';
 export { isGroundNet, voltsOf } from './netNames.ts';
+export { partName } from './partName.ts';
 export { CLASS_NAMES, classOfPart, isPolarised, PART_CLASSES, type PartClass } from './partClass.ts';
 export {
   applyHomography,

@@ -1,6 +1,7 @@
 /** Names in a board model that lead nowhere: rails and nets on parts or terminals that are not there. */
 import { packageById } from '../packages/index.ts';
-import { partName, type BoardModel } from './boardModel.ts';
+import { type BoardModel } from './boardModel.ts';
+import { partName } from './partName.ts';
 
 /** One sentence each; empty where everything hangs together. */
 export function looseEnds({ parts, rails = [] }: Pick<BoardModel, 'parts' | 'rails'>): string[] {
