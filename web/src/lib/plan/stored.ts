@@ -21,7 +21,7 @@ const common = {
 };
 const today = z.strictObject({ v: z.literal(2), ...common, methods: z.array(methodSchema).min(1).max(30) });
 /** Methods went by their labels, and were one tool each. */
-const first = z.strictObject({ v: z.literal(1), ...common, methods: z.array(givenMethodSchema).max(30) });
+const first = z.strictObject({ v: z.literal(1), ...common, methods: z.array(givenMethodSchema).min(1).max(30) });
 
 /** What a plan is computed from, as the technician set it. */
 export type PlanSettings = z.infer<typeof today>;
