@@ -5,6 +5,7 @@ import { freePort, LOCAL, readJson, ROOT, runAttached, say } from './common.mjs'
 import { cluster, throwAwayRoot } from './postgres.mjs';
 import { startApp, stopApp } from './server.mjs';
 import { prepare } from './setup.mjs';
+import { weigh } from './weight.mjs';
 
 const vitest = join(ROOT, 'node_modules/.bin/vitest');
 const playwright = join(ROOT, 'node_modules/.bin/playwright');
@@ -107,6 +108,11 @@ export async function testAll(args) {
     if (wanted('web')) {
       pg.createDatabase('admin');
       results.push(await vitestIn('web', reports, { TEST_DATABASE_URL: pg.url('admin') }));
+    }
+    if (wanted('e2e')) {
+      const weight = weigh(join(ROOT, 'web/.svelte-kit/output'), say);
+      say(`weight of pages: ${weight.passed} passed, ${weight.failed} failed`);
+      results.push(weight);
     }
     const shares = wanted('e2e') ? sharesOfBrowserTests() : [];
     const options = args.filter((a) => a.startsWith('-'));
