@@ -22,7 +22,8 @@ function poolOf(size: number) {
 }
 /** A task that ends when it is told to. */
 function task() {
-  let [done, fail] = [(_: string) => undefined as void, (_: Error) => undefined as void];
+  let done: (value: string) => void = () => undefined;
+  let fail: (error: Error) => void = () => undefined;
   const run = () => new Promise<string>((yes, no) => ([done, fail] = [yes, no]));
   return { run, done: (v: string) => done(v), fail: (e: Error) => fail(e) };
 }
