@@ -130,7 +130,7 @@ describe('a course through an operation', () => {
   });
   it('fits by air from further off, by iron joint by joint', () => {
     const methods = methodsOf(view, 'fit');
-    expect(methods.map((m) => m.id)).toEqual(['air-slow', 'air-fast', 'bead', 'spike-then-air']);
+    expect(methods.map((m) => m.id)).toEqual(['air-slow', 'air-fast', 'bead']);
     const standoff = (m: Method) => phaseOf(m, 'air')?.settings.standoff_mm ?? NaN;
     expect(standoff(methods[0])).toBe(standoff(slow) + 5);
     const iron = courseOf(view, [at(0, begun('fit', 'bead'))], 'fit');

@@ -19,6 +19,8 @@ export interface Recipe {
   name: string;
   /** Its phases for a part; undefined where another recipe is plainly better. */
   phases(piece: Piece): Phase[] | undefined;
+  /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it. */
+  fitsAs?: string;
   /** Why it does not apply to this board, as a clause; what its phases cannot do to this part they say themselves. */
   unfit?(piece: Piece): string | undefined;
 }
@@ -103,6 +105,7 @@ export const RECIPES: readonly Recipe[] = [
   {
     id: 'spike-then-air',
     name: 'Leaded spike, then air',
+    fitsAs: 'air-slow',
     phases: ({ packageId }) => [
       {
         id: 'spike',

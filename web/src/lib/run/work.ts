@@ -17,7 +17,10 @@ export function methodsOf(view: JobView, op: Operation): Method[] {
   const fitting = view.inputs?.methods.filter((m) => !m.unfit).map((m) => m.method) ?? [];
   const used = view.inUse?.method;
   const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
-  return op === 'fit' ? all.map((m) => fittingMethod(m) ?? m) : all;
+  if (op !== 'fit') return all;
+  // ways that end alike put a part on alike: the first of them is said
+  const ways = all.map((m) => fittingMethod(m) ?? m);
+  return ways.filter((m, n) => ways.findIndex((w) => w.id === m.id) === n);
 }
 
 /** The prediction of the plan in use for removal by this method. */
