@@ -93,7 +93,10 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await page.waitForURL('**/intake');
   const jobId = page.url().split('/')[4];
   await page.waitForLoadState('networkidle');
-  await press('Tried');
+  // a row of tabs is one stop; arrows go along it
+  await tabTo(page, page.getByRole('tab', { name: 'Ticket' }));
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Tried' })).toBeFocused();
   await type('Function', 'buttons');
   await page.keyboard.press('Enter');
   const before = page.getByRole('list', { name: 'Functions before the work' });

@@ -130,10 +130,8 @@ describe('a board draft', () => {
   });
   it.each([true, false])('meets another draft: keeps mine %s', async (mine) => {
     const theirs = { ...empty, name: 'theirs' };
-    vi.stubGlobal('fetch', () =>
-      Promise.resolve({ ok: true, json: () => Promise.resolve({ version: 7, doc: theirs }) }),
-    );
     send.mockRejectedValueOnce(new SendError(409, 'conflict'));
+    send.mockResolvedValueOnce({ version: 7, doc: theirs });
     const editor = await opened(1, empty);
     editor.commit('part', more(editor.doc));
     await settle();
