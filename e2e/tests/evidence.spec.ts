@@ -184,7 +184,10 @@ test('an IC becomes a regulator: its pins by name, its kind goes along with its 
   await form.getByLabel('OUT is pin').selectOption('3');
   await form.getByLabel('GND is pin').selectOption('2');
   await form.getByLabel('Holds, V').fill('5');
+  // what is kept comes back with the page; a field filled before that would be lost
+  const kept = page.waitForResponse((r) => r.url().includes('/__data.json') && r.request().method() === 'GET');
   await form.getByLabel('Holds, V').press('Enter');
+  await kept;
   await form.getByLabel('One more pin').fill('EN');
   await form.getByLabel('on the net').fill('12V');
   await form.getByRole('button', { name: 'Keep' }).click();
