@@ -425,5 +425,9 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
     partId: 'u7',
     phases: [{ id: 'spike', settings: { ratio: 3 } }, { id: 'air' }],
   });
-  expect(of('mark')[0]).toMatchObject({ op: 'remove', methodId: 'spike-then-air', partId: 'u7' });
+  const boardId = expect.stringMatching(/^[0-9a-f-]{36}$/) as unknown;
+  const about = { op: 'remove', methodId: 'spike-then-air', partId: 'u7', boardId };
+  expect(of('mark')[0]).toMatchObject({ ...about, phase: 'spike' });
+  expect(of('mark').at(-1)).toMatchObject({ ...about, phase: 'air' });
+  expect(of('plan')[0]).toMatchObject({ boardId });
 });

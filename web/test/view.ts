@@ -25,6 +25,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
       number: 117,
       kind: 'repair',
       boardVersionId: 'v',
+      boardId: 'b',
       device: 'Tern T2 display',
       complaint: 'dead since Sunday',
       inBox: '',

@@ -13,7 +13,14 @@ export function operationFor(op: Operation, work: Work): Instruction[] {
 /** Phase by phase, after what the plan counts on having been worked in. */
 function remove(work: Work): Instruction[] {
   const { phases } = work.method;
-  return [...(brings(work) ? [] : workedIn(work)), ...phases.flatMap((p) => kindOf(p).say(p.settings, work))];
+  return [
+    ...(brings(work) ? [] : workedIn(work)),
+    ...phases.flatMap((p) =>
+      kindOf(p)
+        .say(p.settings, work)
+        .map((i) => ({ ...i, phase: p.id })),
+    ),
+  ];
 }
 
 /** Whether an alloy is laid on anyway: what was worked in before goes with it. */

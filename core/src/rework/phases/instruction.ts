@@ -13,6 +13,8 @@ export interface Words {
 
 export interface Instruction extends Words {
   id: string;
+  /** The phase it belongs to; none where it stands between or after them. */
+  phase?: string;
   /** What a tap says. */
   tap: string;
   mark: Mark;

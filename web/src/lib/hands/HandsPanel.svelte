@@ -91,7 +91,7 @@
       One key or pedal leads through.
     </p>
   </div>
-  <Override gates={hard} {recorder} />
+  <Override {view} gates={hard} {recorder} />
 
   {#if list.length > 0}
     <h3 class="mt-5 mb-1 text-[13px] text-ink2">What comes</h3>

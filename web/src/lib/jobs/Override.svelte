@@ -1,10 +1,11 @@
 <script lang="ts">
   // Lets the hands go on although a hard gate is not met: with a reason, kept and printed.
+  import { aboutWork } from '$lib/jobs/about';
   import type { JobView } from '$lib/jobs/view';
   import { blocks, type GateResult } from '@orthos/core/job';
   import type { Recorder } from './recorder.svelte';
 
-  let { gates, recorder }: { gates: JobView['gates']; recorder: Recorder } = $props();
+  let { view, gates, recorder }: { view: JobView; gates: JobView['gates']; recorder: Recorder } = $props();
   const blocked = $derived(gates.filter(blocks));
   let open = $state<GateResult | null>(null);
   let why = $state('');
@@ -12,7 +13,7 @@
   async function pass(event: SubmitEvent) {
     event.preventDefault();
     if (!open || !why.trim()) return (recorder.problem = 'Say why; it stays on the record.');
-    if (await recorder.record({ type: 'override', gate: open.id, why })) {
+    if (await recorder.record({ type: 'override', gate: open.id, why, ...aboutWork(view) })) {
       open = null;
       why = '';
     }

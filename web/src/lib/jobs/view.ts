@@ -33,6 +33,8 @@ interface TicketView {
   number: number;
   kind: JobType;
   boardVersionId: string;
+  /** The board that lies there. */
+  boardId: string;
   device: string;
   complaint: string;
   inBox: string;

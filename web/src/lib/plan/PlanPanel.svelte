@@ -1,6 +1,7 @@
 <script lang="ts">
   import Notice from '$lib/ui/Notice.svelte';
   import { goto } from '$app/navigation';
+  import { aboutWork } from '$lib/jobs/about';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
@@ -118,7 +119,7 @@
         type: 'plan',
         planId: view.plan.id,
         methodId: chosen,
-        ...(inputs ? { partId: inputs.target } : {}),
+        ...aboutWork(view),
       });
     } catch (e) {
       problem = (e as Error).message;

@@ -2,6 +2,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import Cautions from '$lib/jobs/Cautions.svelte';
+  import { aboutWork } from '$lib/jobs/about';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
@@ -35,8 +36,12 @@
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   /** What the events here say of the work they are for. */
   const byMethod = $derived(view.inUse ? { methodId: view.inUse.method.id } : {});
-  const ofTarget = $derived(target ? { partId: target.partId } : {});
-  const forTarget = $derived({ ...(target ? { target: target.partId } : {}), ...byMethod });
+  const ofTarget = $derived(aboutWork(view));
+  const forTarget = $derived({
+    boardId: view.ticket.boardId,
+    ...(target ? { target: target.partId } : {}),
+    ...byMethod,
+  });
   /** The side one works on. */
   const side = $derived(target ? workSide(target, view.inUse?.method) : 'top');
   const marks = $derived(target ? bearings(view.board, target, side) : []);
@@ -239,7 +244,7 @@
     {/each}
   </ul>
   <SourceForm {recorder} />
-  <Override gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
+  <Override {view} gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
 
   <GateHead title="Target" gate={gate('target-marked')} />
   {#if !target}

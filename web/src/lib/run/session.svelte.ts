@@ -1,4 +1,5 @@
 /** One operation under way: what is due, what a tap, a hold and "back" mean. Knows nothing of how it looks. */
+import { aboutWork } from '$lib/jobs/about';
 import { stateOf } from '$lib/jobs/stateOf';
 import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
@@ -182,8 +183,7 @@ export class RunSession {
   /** Which part, operation and method the events of the run speak of. */
   private get where() {
     const { methodId } = this.course?.run ?? {};
-    const partId = this.view.inputs?.target;
-    return { op: this.op, ...(methodId ? { methodId } : {}), ...(partId ? { partId } : {}) };
+    return { op: this.op, ...aboutWork(this.view), ...(methodId ? { methodId } : {}) };
   }
 
   private put(body: JobEventBody, at?: number): void {
@@ -248,7 +248,8 @@ export class RunSession {
       methodId: this.method.id,
       phases: this.method.phases,
       ...(this.view.inUse?.method.id === this.method.id ? { planId: this.view.inUse.planId } : {}),
-      ...(this.view.inputs ? { kit: this.view.inputs.kit, partId: this.view.inputs.target } : {}),
+      ...aboutWork(this.view),
+      ...(this.view.inputs ? { kit: this.view.inputs.kit } : {}),
       guide: this.guide,
       offline: false,
       bench: this.bench,
@@ -303,8 +304,16 @@ export class RunSession {
     const course = this.course;
     if (!course) return;
     if (instruction.event) this.put(instruction.event, at);
+    const phase = instruction.phase === undefined ? {} : { phase: instruction.phase };
     this.put(
-      { type: 'mark', runId: course.run.id, instruction: instruction.id, what: instruction.mark, ...this.where },
+      {
+        type: 'mark',
+        runId: course.run.id,
+        instruction: instruction.id,
+        what: instruction.mark,
+        ...this.where,
+        ...phase,
+      },
       at,
     );
     if (instruction === course.list.at(-1) || instruction.id === course.list.at(-1)?.id)

@@ -104,7 +104,7 @@
     why={gate('short-check')?.state === 'met' ? 'no rail is short' : undefined}
   />
   <ShortCheck {view} checks={attempt.shortChecks} {recorder} />
-  <Override gates={gates.filter((g) => g.id === 'short-check')} {recorder} />
+  <Override {view} gates={gates.filter((g) => g.id === 'short-check')} {recorder} />
 
   <h3 class="mt-5 mb-1 border-t border-line pt-3">First power, limited</h3>
   {#each sources as s (s.id)}

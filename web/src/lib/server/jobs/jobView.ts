@@ -48,6 +48,7 @@ export async function jobAnswer(db: Database, id: string, after: string | null):
       number: ticket.number,
       kind: ticket.kind,
       boardVersionId: ticket.boardVersionId,
+      boardId: ticket.boardId,
       device: ticket.device,
       complaint: ticket.complaint,
       inBox: ticket.inBox,
