@@ -7,7 +7,7 @@ import { zipSync } from 'fflate';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
 import { bytesOf, drillText, gerberText } from '../../formats/test/gerberText.ts';
 import { launchOptions } from '../browser.mjs';
-import { killAllOf, newJob, patient, test, watchErrors } from './helpers.ts';
+import { choose, killAllOf, newJob, patient, test, watchErrors } from './helpers.ts';
 import { CORNERS_PX, Tracer } from './tracer.ts';
 
 const file = (path: string) => new URL(`../../${path}`, import.meta.url).pathname;
@@ -118,7 +118,7 @@ test('a photo becomes a board: target, neighbours and copper in two minutes of h
     ['BZ1', 'sounder on pins', '9.5', 12, 12],
   ] as const) {
     await t.key('b');
-    await page.getByLabel('What it is').selectOption({ label: limit });
+    await choose(page.getByLabel('What it is'), limit);
     await page.getByLabel('Height, mm').fill(height);
     await page.getByLabel('Height, mm').blur();
     t.think();
@@ -251,7 +251,9 @@ test('the other side is tied by landmarks, mirrored right; swapped ends are told
   await page.getByLabel('landmarks').check();
   const below = new Tracer(page, [90, 80], 'bottom');
   const known = page.getByLabel('Point of the board');
-  const holes = await known.locator('option').filter({ hasText: /^hole/ }).allTextContents();
+  await known.click();
+  const holes = await page.getByRole('option', { name: /^hole/ }).allTextContents();
+  await page.keyboard.press('Escape');
   expect(holes).toHaveLength(4);
   // left and right swapped first
   for (const [i, n] of [
@@ -259,7 +261,7 @@ test('the other side is tied by landmarks, mirrored right; swapped ends are told
     [1, 0],
     [2, 3],
   ] as const) {
-    await known.selectOption({ label: holes[i] });
+    await choose(known, holes[i]);
     await below.clickAt(bramble.holes[n].x_mm, bramble.holes[n].y_mm);
   }
   await expect(page.getByRole('alert')).toContainText('left and right are swapped');
@@ -270,7 +272,7 @@ test('the other side is tied by landmarks, mirrored right; swapped ends are told
       .first()
       .click();
   for (const [i, label] of holes.entries()) {
-    await known.selectOption({ label });
+    await choose(known, label);
     await below.clickAt(bramble.holes[i].x_mm, bramble.holes[i].y_mm);
   }
   await page.getByRole('button', { name: 'Place the photo' }).click();
@@ -387,8 +389,8 @@ test('photoplots in a zip: which file is what can be corrected', async ({ page }
     .setInputFiles({ name: 'plots.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(plots())) });
   await expect(page.getByRole('heading', { name: 'Which file is what' })).toBeVisible();
   await expect(page.getByLabel('What was read').last()).toContainText('1: 1 top, 0 bottom');
-  await page.getByLabel('Layer of top.gbr').selectOption('bottom');
-  await page.getByLabel('Layer of bottom.gbr').selectOption('top');
+  await choose(page.getByLabel('Layer of top.gbr'), 'bottom');
+  await choose(page.getByLabel('Layer of bottom.gbr'), 'top');
   await expect(page.getByLabel('What was read').last()).toContainText('1: 0 top, 1 bottom');
   await page.getByRole('button', { name: 'Accept the board' }).click();
   await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
@@ -442,8 +444,8 @@ test('lists add parts and nets to a traced board, columns corrected, undone in o
   const input = page.locator('input[type=file]');
   await input.setInputFiles({ name: 'place.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(page.getByText('3 rows: 2 parts to add, 0 to change, 1 left out.')).toBeVisible();
-  await page.getByLabel('Column Turn').selectOption('rotation');
-  await page.getByLabel('Column Note').selectOption('value');
+  await choose(page.getByLabel('Column Turn'), 'rotation');
+  await choose(page.getByLabel('Column Note'), 'value');
   await page.getByRole('button', { name: 'Add to the board' }).click();
   await expect(page.getByText('2 parts added')).toBeVisible();
   let doc = await draft(page, id);

@@ -1,7 +1,7 @@
 /** From readings to the convicted part, on the demo's diagnosis tickets. */
 import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
-import { newJob, openJob, test, watchErrors } from './helpers.ts';
+import { choose, newJob, openJob, test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -15,7 +15,7 @@ const suspects = (page: Page) => page.getByRole('region', { name: 'Suspects', ex
 /** Readings by hand in the sheet, one mode of the meter at a time. */
 async function sheet(page: Page, readings: Record<string, string>, mode = 'ohms'): Promise<void> {
   await page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Sheet' }).click();
-  await page.getByLabel('Meter on').selectOption({ label: mode });
+  await choose(page.getByLabel('Meter on'), mode);
   for (const [net, value] of Object.entries(readings)) {
     const cell = page.getByLabel(net, { exact: true });
     await cell.fill(value);
@@ -172,7 +172,7 @@ test('a circuit begun from a usual one: values, nets, supply, undo, drawing; goo
   await panel.getByRole('tab', { name: 'Sheet' }).click();
   await expect(page.getByText('No circuit yet')).toBeVisible();
   await panel.getByRole('tab', { name: 'Circuit' }).click();
-  await page.getByLabel('A usual circuit').selectOption({ label: 'Relay driver with flyback diode' });
+  await choose(page.getByLabel('A usual circuit'), 'Relay driver with flyback diode');
   await page.getByRole('button', { name: 'Begin' }).first().click();
   await expect(page.getByRole('button', { name: /^K1/ })).toBeVisible();
   await page.getByRole('button', { name: /^K1/ }).click();

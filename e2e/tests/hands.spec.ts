@@ -8,6 +8,7 @@ import { freePort } from '../../scripts/common.mjs';
 import { startApp, stopApp } from '../../scripts/server.mjs';
 import { launchOptions } from '../browser.mjs';
 import {
+  choose,
   hold,
   killAllOf,
   newJob,
@@ -279,7 +280,7 @@ test('hard gates: refused, then met, then lapsed by a powered reading; overridde
   await page.goto(`/jobs/${jobId}/diagnose`);
   const form = await ownReading(page);
   await page.getByLabel('Measured at').fill('U3.5');
-  await page.getByLabel('What', { exact: true }).selectOption('dcv');
+  await choose(page.getByLabel('What', { exact: true }), 'dcv');
   await page.getByLabel('Reads, V').fill('3.3');
   await form.getByRole('button', { name: 'Enter' }).click();
   await expect(page.getByRole('row', { name: /U3\.5/ })).toBeVisible();
@@ -419,7 +420,7 @@ test('the server is killed in mid run and comes back: nothing is lost, nothing d
     await page.getByLabel('Customer').fill('Marla Quay');
     await page.getByLabel('Device').fill('Tern T2');
     await page.getByLabel("Complaint, in the owner's words").fill('killed');
-    await page.getByLabel('Board', { exact: true }).selectOption({ label: TERN });
+    await choose(page.getByLabel('Board', { exact: true }), TERN);
     await page.getByRole('button', { name: 'Take it in' }).click();
     await page.waitForURL('**/intake');
     const jobId = page.url().split('/')[4];
@@ -515,7 +516,7 @@ test('a fit-only job starts at Fit; power and orientation guard it; an iron goes
   await page.getByRole('button', { name: 'Checked' }).click();
   await expect(page.getByText('✓ against silkscreen')).toBeVisible();
   await openRun(page, jobId, 'fit');
-  await page.getByLabel('How').selectOption('Low-melt + iron');
+  await choose(page.getByLabel('How'), 'Low-melt + iron');
   await tap(page);
   await expect(say(page)).toContainText('Tin one corner');
   for (let n = 0; n < 3; n++) await tap(page);
@@ -649,7 +650,7 @@ test('an express job to its release: no model, no plan, nothing that can feed it
   const add = page.getByRole('form', { name: 'Another source' });
   await add.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('alert')).toContainText('Name what can feed the board');
-  await add.getByLabel('Kind of source').selectOption('none');
+  await choose(add.getByLabel('Kind of source'), 'none');
   await add.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByText('nothing can feed it').first()).toBeVisible();
   await expect(page.getByText('Fewer than two landmarks')).toBeVisible();
@@ -697,7 +698,7 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await expect(page.getByText('neither covered nor accepted')).toBeVisible();
   await page.getByRole('button', { name: 'Accept', exact: true }).first().click();
   await expect(page.getByRole('alert')).toContainText('get that hot');
-  await page.getByLabel('Cover for BT1').selectOption('taken out');
+  await choose(page.getByLabel('Cover for BT1'), 'taken out');
   await page
     .locator('div', { has: page.getByLabel('Cover for BT1') })
     .last()

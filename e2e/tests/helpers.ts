@@ -69,6 +69,17 @@ export async function pressUntil(page: Page, key: string, url: string): Promise<
   }).toPass();
 }
 
+/** Opens a list and takes what is called so, or what stands for that value. */
+export async function choose(field: Locator, what: string): Promise<void> {
+  await field.click();
+  const page = field.page();
+  await page
+    .getByRole('option', { name: what, exact: true })
+    .or(page.locator(`[role=option][data-value=${JSON.stringify(what)}]`))
+    .first()
+    .click();
+}
+
 /** Takes in a new job through the form; gives its id. */
 export async function newJob(
   page: Page,
@@ -78,8 +89,8 @@ export async function newJob(
   await page.getByLabel('Customer').fill('Marla Quay');
   await page.getByLabel('Device').fill(`${board} module`);
   await page.getByLabel("Complaint, in the owner's words").fill(complaint);
-  await page.locator('select[name=modelId]').selectOption({ label: board });
-  if (kind) await page.locator('[name=kind]').first().selectOption(kind);
+  await choose(page.getByLabel('Board', { exact: true }), board);
+  if (kind) await choose(page.getByLabel('Kind of job'), kind);
   await page.getByRole('button', { name: 'Take it in' }).click();
   await page.waitForURL('**/intake');
   return page.url().split('/')[4];

@@ -1,6 +1,6 @@
 /** Intake and what else weighs in a diagnosis, driven as a technician would. */
 import { expect, type Locator, type Page } from '@playwright/test';
-import { newJob, openJob, patient, record, test, watchErrors } from './helpers.ts';
+import { choose, newJob, openJob, patient, record, test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -29,7 +29,7 @@ test('the ticket: kind of job changed, two hands at once, onset, sources, extras
   const id = await fresh(page, 'Goes dark in the cold');
   await page.getByRole('button', { name: 'Change the ticket' }).click();
   const form = page.getByRole('form', { name: 'Ticket' });
-  await form.locator('select').selectOption('conversion');
+  await choose(form.getByRole('combobox'), 'conversion');
   await form.locator('textarea').fill('Goes dark in the cold. Wants the brighter backlight.');
   // somebody else saves first: nothing typed is lost
   const other = patient(await context.newPage());
@@ -51,7 +51,7 @@ test('the ticket: kind of job changed, two hands at once, onset, sources, extras
     await began.getByRole('button', { name }).click();
     await expect(began.getByRole('button', { name })).toHaveAttribute('aria-pressed', 'true');
   }
-  await page.getByLabel('Kind of source').selectOption({ label: 'large capacitor' });
+  await choose(page.getByLabel('Kind of source'), 'large capacitor');
   await page.getByLabel('Name of the source').fill('can C14');
   await page.getByRole('form', { name: 'Another source' }).getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('button', { name: 'Take back: can C14' })).toBeVisible();
@@ -89,7 +89,7 @@ test('opened step by step and closed in reverse; the screws are counted; the nex
   await tab(page, 'Intake', 'Opening');
   const form = page.getByRole('form', { name: 'What came off' });
   const add = async (kind: string, count: string, what: string) => {
-    await form.getByLabel('What it is').selectOption({ label: kind });
+    await choose(form.getByLabel('What it is'), kind);
     await form.getByLabel('How many').fill(count);
     await form.getByLabel('Which, where').fill(what);
     await form.getByRole('button', { name: 'Add' }).click();
@@ -145,7 +145,7 @@ test('damage marked with the pen on the board and on a photo: found and ours sta
     await page.mouse.move(box.x + to[0] * box.width, box.y + to[1] * box.height, { steps: 8 });
     await page.mouse.up();
   };
-  await form.getByLabel('Kind of damage').selectOption('corrosion');
+  await choose(form.getByLabel('Kind of damage'), 'corrosion');
   await form.getByLabel('Note').fill('green edge');
   await form.getByRole('button', { name: 'Pen' }).click();
   await stroke(page.getByRole('application'), [0.4, 0.4], [0.5, 0.45]);
@@ -156,9 +156,9 @@ test('damage marked with the pen on the board and on a photo: found and ours sta
   await expect(page.locator('svg polyline')).toHaveCount(1);
   await expect(page.getByText('1 corrosion')).toBeVisible();
 
-  await form.getByLabel('Kind of damage').selectOption('molten plastic');
+  await choose(form.getByLabel('Kind of damage'), 'molten plastic');
   await form.getByRole('button', { name: '▲ ours' }).click();
-  await form.getByLabel('Photo').selectOption({ label: 'photo 1, before' });
+  await choose(form.getByLabel('Photo'), 'photo 1, before');
   await stroke(page.getByRole('img', { name: 'Draw round the damage' }), [0.2, 0.2], [0.6, 0.5]);
   await form.getByRole('button', { name: 'Mark it' }).click();
   await expect(item(page, 'Damage', 'molten plastic on a photo')).toContainText('▲ ours');
@@ -185,7 +185,7 @@ test('tried before the work: complaint, functions by kind of device, a start-up 
     .getByRole('group', { name: 'The complaint, tried here' })
     .getByRole('button', { name: 'seen otherwise' })
     .click();
-  await page.getByLabel('Kind of device').selectOption('display or instrument');
+  await choose(page.getByLabel('Kind of device'), 'display or instrument');
   await page.getByRole('button', { name: 'List them' }).click();
   const before = page.getByRole('list', { name: 'Functions before the work' });
   await expect(before.getByRole('listitem')).toHaveCount(7);
@@ -261,7 +261,7 @@ test('offered in tiers, taken, promised; what does not pay is declined with its 
   const decline = page.getByRole('form', { name: 'Decline' });
   await decline.getByRole('button', { name: 'Decline' }).click();
   await expect(page.getByRole('alert')).toContainText('Choose why');
-  await decline.getByLabel('Why it is declined').selectOption('too much damage');
+  await choose(decline.getByLabel('Why it is declined'), 'too much damage');
   await decline.getByLabel('Reason in words').fill('glass is gone');
   await decline.getByRole('button', { name: 'Decline' }).click();
   await page.waitForURL('**/release');
@@ -319,7 +319,7 @@ test('millivolts along the rail single out one of fourteen that read alike', asy
   await expect(suspects(page)).toBeVisible({ timeout: 20_000 });
   await tab(page, 'Diagnose', 'Rail');
   const form = page.getByRole('form', { name: 'Millivolt profile' });
-  await form.locator('select').first().selectOption('3V3');
+  await choose(form.getByRole('combobox').first(), '3V3');
   const mV = (pad: string) => page.getByLabel(`${pad}, millivolts`);
   await mV('C10.1').fill('0');
   await mV('C1.1').fill('12.2');
@@ -383,7 +383,7 @@ test('the shop’s routine is walked, says what is off, is written anew and offe
   await expect(form.getByRole('alert')).toContainText('one step at least');
   await form.getByLabel('What is done').fill('An hour in the cold box');
   await form.getByRole('button', { name: 'Add the step' }).click();
-  await form.getByLabel('Meter on').selectOption({ label: 'ohms' });
+  await choose(form.getByLabel('Meter on'), 'ohms');
   await form.getByLabel('What is done').fill('3.3 V rail cold');
   await form.getByLabel('Red on').fill('3V3');
   await form.getByLabel('At least').fill('2k');
@@ -427,8 +427,8 @@ test('software ruled out, a swap with a good board, two faults weighed together'
   const pair = page.getByRole('form', { name: 'Two faults at once' });
   await pair.getByRole('button', { name: 'Weigh them' }).click();
   await expect(page.getByText('Choose two different parts.')).toBeVisible();
-  await pair.getByLabel('First part').selectOption('C7');
-  await pair.getByLabel('Second part').selectOption('U3');
+  await choose(pair.getByLabel('First part'), 'C7');
+  await choose(pair.getByLabel('Second part'), 'U3');
   await pair.getByRole('button', { name: 'Weigh them' }).click();
   await expect(page.getByText(/C7 \w+ and U3 \w+ together: \d+ %/)).toBeVisible({ timeout: 20_000 });
 });

@@ -1,5 +1,16 @@
 import { expect } from '@playwright/test';
-import { newJob, openJob, ownReading, planReady, pressUntil, record, test, uuid7, watchErrors } from './helpers.ts';
+import {
+  choose,
+  newJob,
+  openJob,
+  ownReading,
+  planReady,
+  pressUntil,
+  record,
+  test,
+  uuid7,
+  watchErrors,
+} from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -159,7 +170,7 @@ test('a new job: what is missing is named, then it is taken in', async ({ page }
   await page.getByLabel('Customer').fill('Marla Quay');
   await page.getByLabel('Device').fill('Tern T2 display');
   await page.getByLabel("Complaint, in the owner's words").fill('flickers');
-  await page.getByLabel('Board', { exact: true }).selectOption({ label: 'Tern T2, 2 layers' });
+  await choose(page.getByLabel('Board', { exact: true }), 'Tern T2, 2 layers');
   await page.getByRole('button', { name: 'Take it in' }).click();
   await page.waitForURL('**/intake');
   await expect(page.getByRole('heading', { name: 'flickers' })).toBeVisible();
@@ -178,10 +189,10 @@ test('kit, settings and calculator keep what is typed and name what is wrong', a
   await expect(page.getByText('uncalibrated, saved')).toBeVisible();
 
   await page.goto('/settings');
-  await page.getByLabel('Temperatures').selectOption('F');
+  await choose(page.getByLabel('Temperatures'), 'F');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
-  await page.getByLabel('Temperatures').selectOption('C');
+  await choose(page.getByLabel('Temperatures'), 'C');
   await page.getByRole('button', { name: 'Save' }).click();
 
   await page.goto('/calculate?kind=paste&alloy=Sn63Pb37&a=2&b=1&stencil=0.1&transfer=0.9&metal=0.5');

@@ -1,5 +1,8 @@
 <script lang="ts">
   // The board itself: outline, thickness, layers, foils, holes, landmarks.
+  import { ticked } from '$lib/ui/choices';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -160,23 +163,19 @@
 
 <h2 class="mt-5 text-lg">Build</h2>
 <div class="mt-2 grid grid-cols-2 gap-3">
-  <label
-    ><span class="label">Copper layers</span>
-    <select
-      class="field"
-      value={String(editor.doc.stack.length)}
-      onchange={(e) =>
-        set('layers', {
-          stack: stackOf(Number(e.currentTarget.value), editor.doc.stack[0].foil_um),
-          copper: editor.doc.copper.filter((c) => c.layer < Number(e.currentTarget.value)),
-          coverage: undefined,
-        })}
-    >
-      {#each [...new Set([1, 2, 4, 6, 8, editor.doc.stack.length])].sort((x, y) => x - y) as n (n)}<option
-          value={String(n)}>{n}</option
-        >{/each}
-    </select>
-  </label>
+  <Select
+    label="Copper layers"
+    choices={[...new Set([1, 2, 4, 6, 8, editor.doc.stack.length])]
+      .sort((x, y) => x - y)
+      .map((n) => ({ value: String(n), label: String(n) }))}
+    value={String(editor.doc.stack.length)}
+    onchange={(v) =>
+      set('layers', {
+        stack: stackOf(Number(v), editor.doc.stack[0].foil_um),
+        copper: editor.doc.copper.filter((c) => c.layer < Number(v)),
+        coverage: undefined,
+      })}
+  />
   <label
     ><span class="label">Thickness, mm</span>
     <input
@@ -193,68 +192,50 @@
       }}
     />
   </label>
-  <label
-    ><span class="label">Copper weight, all layers</span>
-    <select
-      class="field"
-      value={String(editor.doc.stack[0].foil_um)}
-      onchange={(e) =>
-        set('copper weight', {
-          stack: editor.doc.stack.map((s) => ({ ...s, foil_um: Number(e.currentTarget.value) })),
-        })}
-    >
-      {#each [...new Set([18, 35, 70, 105, 140, editor.doc.stack[0].foil_um])].sort((x, y) => x - y) as um (um)}<option
-          value={String(um)}>{um} µm</option
-        >{/each}
-    </select>
-  </label>
-  <label
-    ><span class="label">Joints are of</span>
-    <select
-      class="field"
-      value={editor.doc.jointAlloy}
-      onchange={(e) => set('joint alloy', { jointAlloy: e.currentTarget.value })}
-    >
-      {#each SOLDER_ALLOYS.keys() as id (id)}<option value={id}>{id}</option>{/each}
-    </select>
-  </label>
-  <label
-    ><span class="label">Laminate</span>
-    <select
-      class="field"
-      value={editor.doc.laminate ?? 'standard'}
-      onchange={(e) => set('laminate', { laminate: e.currentTarget.value as BoardModel['laminate'] })}
-    >
-      {#each LAMINATES as id (id)}<option value={id}>{LAMINATE_KINDS[id].what}</option>{/each}
-    </select>
-  </label>
-  <label
-    ><span class="label">Coating</span>
-    <select
-      class="field"
-      value={editor.doc.coating ?? ''}
-      onchange={(e) => set('coating', { coating: (e.currentTarget.value || undefined) as BoardModel['coating'] })}
-    >
-      <option value="">none</option>
-      {#each ['polyurethane', 'acrylic', 'silicone', 'unknown'] as c (c)}<option value={c}>{c}</option>{/each}
-    </select>
-  </label>
+  <Select
+    label="Copper weight, all layers"
+    choices={[...new Set([18, 35, 70, 105, 140, editor.doc.stack[0].foil_um])]
+      .sort((x, y) => x - y)
+      .map((um) => ({ value: String(um), label: `${um} µm` }))}
+    value={String(editor.doc.stack[0].foil_um)}
+    onchange={(v) =>
+      set('copper weight', {
+        stack: editor.doc.stack.map((s) => ({ ...s, foil_um: Number(v) })),
+      })}
+  />
+  <Select
+    label="Joints are of"
+    choices={[...SOLDER_ALLOYS.keys()]}
+    value={editor.doc.jointAlloy}
+    onchange={(v) => set('joint alloy', { jointAlloy: v })}
+  />
+  <Select
+    label="Laminate"
+    choices={LAMINATES.map((id) => ({ value: id, label: LAMINATE_KINDS[id].what }))}
+    value={editor.doc.laminate ?? 'standard'}
+    onchange={(v) => set('laminate', { laminate: v })}
+  />
+  <Select
+    label="Coating"
+    none="none"
+    choices={['polyurethane', 'acrylic', 'silicone', 'unknown']}
+    value={editor.doc.coating ?? ''}
+    onchange={(v) => set('coating', { coating: (v || undefined) as BoardModel['coating'] })}
+  />
 </div>
 <fieldset class="mt-2">
   <legend class="label">Where it serves</legend>
-  {#each ['mains', 'vehicle', 'industrial'] as const as s (s)}
-    <label class="mr-4 inline-flex min-h-9 items-center gap-2">
-      <input
-        type="checkbox"
+  <div class="flex flex-wrap gap-x-5">
+    {#each ['mains', 'vehicle', 'industrial'] as const as s (s)}
+      <Check
         checked={editor.doc.service?.includes(s) ?? false}
-        onchange={(e) => {
-          const rest = (editor.doc.service ?? []).filter((x) => x !== s);
-          const next = e.currentTarget.checked ? [...rest, s] : rest;
+        onchange={(on) => {
+          const next = ticked(editor.doc.service ?? [], s, on);
           set('service', { service: next.length ? next : undefined });
-        }}
-      />{s}
-    </label>
-  {/each}
+        }}>{s}</Check
+      >
+    {/each}
+  </div>
 </fieldset>
 
 <h2 class="mt-5 text-lg">Holes and landmarks</h2>

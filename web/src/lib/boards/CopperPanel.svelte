@@ -1,5 +1,7 @@
 <script lang="ts">
   // Copper as far as it is known: solid, partial or none under dragged rectangles. Heat goes where copper is.
+  import OneOf from '$lib/ui/OneOf.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { layerName, paintCopperPatch } from '@orthos/core/board';
@@ -93,21 +95,17 @@
 </p>
 <fieldset class="mt-3">
   <legend class="label">Under the rectangle it is</legend>
-  <div class="flex gap-4">
-    {#each KINDS as [k] (k)}
-      <label class="flex min-h-10 items-center gap-2"
-        ><input type="radio" name="copper" value={k} bind:group={kind} />{k}</label
-      >
-    {/each}
-  </div>
+  <OneOf aria-label="Kind of copper" choices={KINDS.map(([k]) => k)} bind:value={kind} />
 </fieldset>
-<label class="mt-1 block"
-  ><span class="label">On</span>
-  <select class="field" bind:value={layer}>
-    <option value="all">every layer</option>
-    {#each editor.doc.stack as s, i (i)}<option value={String(i)} title={s.name}>{nameOf(i)}</option>{/each}
-  </select>
-</label>
+<Select
+  label="On"
+  class="mt-1"
+  choices={[
+    { value: 'all', label: 'every layer' },
+    ...editor.doc.stack.map((_, i) => ({ value: String(i), label: nameOf(i) })),
+  ]}
+  bind:value={layer}
+/>
 <h3 class="mt-4 text-[13px] text-ink2">Elsewhere, share of the surface</h3>
 <ul class="divide-y divide-faint">
   {#each editor.doc.stack as s, i (i)}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A board file read in a worker, looked at, corrected, accepted. Nothing is stored before that.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { goto } from '$app/navigation';
   import { Desk } from '$lib/jobs/desk.svelte';
@@ -232,17 +233,16 @@
             <li class="flex min-h-11 items-center gap-2">
               <span class="min-w-0 flex-1 truncate" title={r.name}>{r.name}</span>
               <span class="text-[13px] text-ink2">{r.why}</span>
-              <select
-                class="field w-32"
+              <Select
+                class="w-32"
+                choices={LAYER_ROLES}
                 aria-label="Layer of {r.name}"
                 value={r.role}
-                onchange={(e) => {
-                  roles = { ...roles, [r.name]: e.currentTarget.value as LayerRole };
+                onchange={(v) => {
+                  roles = { ...roles, [r.name]: v };
                   void read();
                 }}
-              >
-                {#each LAYER_ROLES as role (role)}<option value={role}>{role}</option>{/each}
-              </select>
+              />
             </li>
           {/each}
         </ul>

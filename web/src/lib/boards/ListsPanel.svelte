@@ -1,10 +1,11 @@
 <script lang="ts">
   // Netlists and placement lists: read, looked at, corrected, then added to the board.
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import {
     COLUMN_ROLES,
     PLACEMENT_UNITS,
-    type ColumnRole,
     type NamedFile,
     type PlacementReading,
     type PlacementUnit,
@@ -83,33 +84,26 @@
       {#each reading.headings as heading, i (i)}
         <li class="flex min-h-11 items-center gap-2">
           <span class="min-w-0 flex-1 truncate">{heading || `column ${i + 1}`}</span>
-          <select
-            class="field w-32"
+          <Select
+            class="w-32"
+            choices={COLUMN_ROLES}
             aria-label="Column {heading}"
             value={reading.roles[i]}
-            onchange={(e) =>
-              change({ roles: reading.roles.map((r, n) => (n === i ? (e.currentTarget.value as ColumnRole) : r)) })}
-          >
-            {#each COLUMN_ROLES as r (r)}<option value={r}>{r}</option>{/each}
-          </select>
+            onchange={(v) => change({ roles: reading.roles.map((r, n) => (n === i ? v : r)) })}
+          />
         </li>
       {/each}
     </ul>
     <div class="mt-2 flex items-center gap-4">
-      <label class="flex items-center gap-2"
-        >in
-        <select
-          class="field w-24"
-          value={reading.unit}
-          onchange={(e) => change({ unit: e.currentTarget.value as PlacementUnit })}
-        >
-          {#each Object.keys(PLACEMENT_UNITS) as u (u)}<option value={u}>{u}</option>{/each}
-        </select>
-      </label>
-      <label class="flex min-h-10 items-center gap-2">
-        <input type="checkbox" checked={reading.yUp} onchange={(e) => change({ yUp: e.currentTarget.checked })} /> y points
-        up
-      </label>
+      <Select
+        label="in"
+        beside
+        class="w-32"
+        choices={Object.keys(PLACEMENT_UNITS) as PlacementUnit[]}
+        value={reading.unit}
+        onchange={(v) => change({ unit: v })}
+      />
+      <Check checked={reading.yUp} onchange={(yUp) => change({ yUp })}>y points up</Check>
     </div>
   {/if}
   {#each preview.notes as note (note)}<p class="text-[13px] text-caution">{note}</p>{/each}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What must come off before the board can be worked on, in order, and what stands in an iron's way.
+  import Select from '$lib/ui/Select.svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { type BoardModel, OPENING_KINDS, partName } from '@orthos/core/board';
   import { packageById } from '@orthos/core/packages';
@@ -65,12 +66,7 @@
     add();
   }}
 >
-  <label class="w-28"
-    ><span class="label">Kind</span>
-    <select class="field" bind:value={kind}
-      >{#each OPENING_KINDS as k (k)}<option value={k}>{k}</option>{/each}</select
-    >
-  </label>
+  <Select label="Kind" class="w-28" choices={OPENING_KINDS} bind:value={kind} />
   <label class="min-w-0 flex-1"
     ><span class="label">Which</span><input
       class="field"

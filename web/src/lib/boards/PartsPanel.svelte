@@ -1,5 +1,7 @@
 <script lang="ts">
   // Placing parts: a package typed, put down by a click, slid onto the photo's edges; rows, boxes, moving, editing.
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import type { StagePoint } from '$lib/stage/view';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -331,9 +333,7 @@
   >
   <button type="button" class="button px-3" aria-pressed={mode === 'box'} onclick={() => (mode = 'box')}>Box (B)</button
   >
-  <label class="ml-auto flex items-center gap-2 text-[13px]">
-    <input type="checkbox" bind:checked={snapping} disabled={!photo} /> slide onto edges
-  </label>
+  <Check class="ml-auto text-[13px]" bind:checked={snapping} disabled={!photo}>slide onto edges</Check>
 </div>
 {#if typing}
   <div class="mt-3">
@@ -372,12 +372,11 @@
 </p>
 {#if mode === 'box'}
   <div class="grid grid-cols-2 gap-3">
-    <label
-      ><span class="label">What it is</span>
-      <select class="field" bind:value={boxLimit}>
-        {#each LIMITS.values() as l (l.id)}<option value={l.id}>{l.what}</option>{/each}
-      </select>
-    </label>
+    <Select
+      label="What it is"
+      choices={[...LIMITS.values()].map((l) => ({ value: l.id, label: l.what }))}
+      bind:value={boxLimit}
+    />
     <label
       ><span class="label">Height, mm</span><input class="field" bind:value={boxHeight} inputmode="decimal" /></label
     >
@@ -412,17 +411,14 @@
           onchange={(e) => set('value', { value: e.currentTarget.value.trim() || undefined })}
         /></label
       >
-      <label class="col-span-2"
-        ><span class="label">Stands</span>
-        <select
-          class="field"
-          value={selected.limit ? limitRowOf(selected).id : ''}
-          onchange={(e) => set('what it stands', { limit: e.currentTarget.value || undefined })}
-        >
-          <option value="">as its package: {LIMITS.get(packageById(selected.package).limit)?.what}</option>
-          {#each LIMITS.values() as l (l.id)}<option value={l.id}>{l.what}: {lawWords(l.law)}</option>{/each}
-        </select>
-      </label>
+      <Select
+        label="Stands"
+        class="col-span-2"
+        none={`as its package: ${LIMITS.get(packageById(selected.package).limit)?.what}`}
+        choices={[...LIMITS.values()].map((l) => ({ value: l.id, label: `${l.what}: ${lawWords(l.law)}` }))}
+        value={selected.limit ? limitRowOf(selected).id : ''}
+        onchange={(v) => set('what it stands', { limit: v || undefined })}
+      />
       <label class="col-span-2"
         ><span class="label">Its own papers say: °C, and for how many s</span><input
           class="field"
@@ -493,14 +489,12 @@
         />
       </label>
     </details>
-    <label class="mt-2 flex min-h-10 items-center gap-2">
-      <input
-        type="checkbox"
-        checked={selected.blocksIron ?? false}
-        onchange={(e) => set('in the way of an iron', { blocksIron: e.currentTarget.checked || undefined })}
-      />
-      in the way of an iron at its neighbours
-    </label>
+    <Check
+      class="mt-2"
+      checked={selected.blocksIron ?? false}
+      onchange={(on) => set('in the way of an iron', { blocksIron: on || undefined })}
+      >in the way of an iron at its neighbours</Check
+    >
     {#if grip}
       <p class="text-[13px] text-ink2">
         Grip: {grip.tool}, {grip.faces}, {grip.width_mm.toFixed(1)} mm apart, {grip.height_mm.toFixed(1)} mm high.

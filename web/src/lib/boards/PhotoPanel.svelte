@@ -1,5 +1,9 @@
 <script lang="ts">
   // The photo of a side: brought in, then tied to the board by its corners, a known pitch or landmarks.
+  import Slider from '$lib/ui/Slider.svelte';
+  import OneOf from '$lib/ui/OneOf.svelte';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { Bytes, send } from '$lib/jobs/send';
   import type { Desk } from '$lib/jobs/desk.svelte';
@@ -282,19 +286,11 @@
     Without a photo, go on with Board: parts can be placed on an empty outline as well.
   </p>
 {:else}
-  <label class="mt-4 block"
-    ><span class="label">How clear the photo is</span>
-    <input class="w-full accent-evidence" type="range" min="10" max="100" bind:value={clearness} />
-  </label>
+  <p class="label mt-4" aria-hidden="true">How clear the photo is</p>
+  <Slider aria-label="How clear the photo is" min={10} bind:value={clearness} />
   <fieldset class="mt-3">
     <legend class="label">Tie it to the board by</legend>
-    <div class="flex flex-wrap gap-x-4">
-      {#each WAYS as [id, title] (id)}
-        <label class="flex min-h-10 items-center gap-2">
-          <input type="radio" name="way" value={id} bind:group={way} onchange={begin} />{title}
-        </label>
-      {/each}
-    </div>
+    <OneOf aria-label="Tie it to the board by" choices={Object.fromEntries(WAYS)} bind:value={way} onchange={begin} />
   </fieldset>
   {#if way === 'corners'}
     <div class="grid grid-cols-2 gap-3">
@@ -302,9 +298,7 @@
       <label><span class="label">Height, mm</span><input class="field" bind:value={height} inputmode="decimal" /></label
       >
     </div>
-    <label class="mt-1 flex min-h-10 items-center gap-2"
-      ><input type="checkbox" bind:checked={isBoard} /> these are the board's own corners</label
-    >
+    <Check class="mt-1" bind:checked={isBoard}>these are the board's own corners</Check>
     <p class="border-y border-faint py-2" role="status">
       {pairs.length < 4
         ? `Click the ${CORNERS[pairs.length]} corner.`
@@ -329,13 +323,12 @@
           : 'Scale is set. A click starts again.'}
     </p>
   {:else}
-    <label class="block"
-      ><span class="label">Point of the board</span>
-      <select class="field" bind:value={knownPoint}>
-        <option value="">choose, then click it in the photo</option>
-        {#each known as k (k.id)}<option value={k.id} disabled={names.includes(k.label)}>{k.label}</option>{/each}
-      </select>
-    </label>
+    <Select
+      label="Point of the board"
+      none="choose, then click it in the photo"
+      choices={known.map((k) => ({ value: k.id, label: k.label, disabled: names.includes(k.label) }))}
+      bind:value={knownPoint}
+    />
     <ul class="mt-2 divide-y divide-faint">
       {#each pairs as p, i (i)}
         {@const at = fitted ? applyHomography(fitted.toBoard, ...p.px) : null}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The circuit round the fault: parts, nets, values; kept for all jobs on this kind of board.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
@@ -80,15 +81,13 @@
 {#if view.circuits.length > 1 || circuit}
   <div class="flex items-end gap-2">
     <div class="min-w-0 flex-1">
-      <label class="label" for="c-choice">Circuit</label>
-      <select
+      <Select
+        label="Circuit"
+        choices={view.circuits.map((c) => ({ value: c.id, label: `${c.name}, ${c.netlist.parts.length} parts` }))}
         id="c-choice"
-        class="field"
-        value={circuit?.id}
-        onchange={(e) => record({ type: 'circuit-used', circuitId: e.currentTarget.value })}
-      >
-        {#each view.circuits as c (c.id)}<option value={c.id}>{c.name}, {c.netlist.parts.length} parts</option>{/each}
-      </select>
+        value={circuit?.id ?? ''}
+        onchange={(v) => record({ type: 'circuit-used', circuitId: v })}
+      />
     </div>
     <button type="button" class="button" onclick={() => editor.undo()} disabled={editor.busy || !editor.canUndo}
       >Undo</button
@@ -103,23 +102,23 @@
 <Notice text={editor.problem} class="mt-2" />
 
 <div class="mt-3 grid grid-cols-[1fr_auto] items-end gap-2">
-  <div>
-    <label class="label" for="c-template">{netlist ? 'Add a usual circuit' : 'A usual circuit'}</label>
-    <select id="c-template" class="field" bind:value={template}>
-      <option value="">choose</option>
-      {#each TEMPLATES as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
-    </select>
-  </div>
+  <Select
+    label={netlist ? 'Add a usual circuit' : 'A usual circuit'}
+    none="choose"
+    choices={TEMPLATES.map((t) => ({ value: t.id, label: t.name }))}
+    id="c-template"
+    bind:value={template}
+  />
   <button type="button" class="button" onclick={addTemplate} disabled={editor.busy || !template}
     >{netlist ? 'Add' : 'Begin'}</button
   >
-  <div>
-    <label class="label" for="c-net">{netlist ? 'All parts on a net of the board' : 'A rail of the board'}</label>
-    <select id="c-net" class="field" bind:value={net}>
-      <option value="">choose</option>
-      {#each boardNets as n (n)}<option value={n}>{n}</option>{/each}
-    </select>
-  </div>
+  <Select
+    label={netlist ? 'All parts on a net of the board' : 'A rail of the board'}
+    none="choose"
+    choices={boardNets}
+    id="c-net"
+    bind:value={net}
+  />
   <button type="button" class="button" onclick={addNet} disabled={editor.busy || !net}
     >{netlist ? 'Add' : 'Begin'}</button
   >

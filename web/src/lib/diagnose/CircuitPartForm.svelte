@@ -1,5 +1,6 @@
 <script lang="ts">
   // One part of the circuit: class, value, pins. Figures are typed as on the bench (4k7, 100n).
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { type BoardModel, PART_CLASSES, type PartClass, partName } from '@orthos/core/board';
   import { agrees, asClass, type CircuitPart, circuitPartSchema, classOf } from '@orthos/core/circuit';
@@ -100,20 +101,21 @@
       <label class="label" for="cp-ref">Name</label>
       <input id="cp-ref" class="field" bind:value={ref} maxlength="40" autocomplete="off" />
     </div>
-    <div>
-      <label class="label" for="cp-class">{KINDS[part.kind]}, as a</label>
-      <select id="cp-class" class="field" value={classOf(part)} onchange={(e) => setClass(e.currentTarget.value)}>
-        {#each Object.entries(PART_CLASSES) as [id, c] (id)}<option value={id satisfies string as PartClass}>{c}</option
-          >{/each}
-      </select>
-    </div>
+    <Select
+      label="{KINDS[part.kind]}, as a"
+      choices={PART_CLASSES}
+      id="cp-class"
+      value={classOf(part)}
+      onchange={(v) => setClass(v)}
+    />
     {#if part.kind === 'M' || part.kind === 'Q'}
-      <div>
-        <label class="label" for="cp-type">Channel</label>
-        <select id="cp-type" class="field" value={part.type} onchange={(e) => setType(e.currentTarget.value)}>
-          <option value="N">N</option><option value="P">P</option>
-        </select>
-      </div>
+      <Select
+        label="Channel"
+        choices={{ N: 'N', P: 'P' }}
+        id="cp-type"
+        value={part.type}
+        onchange={(v) => setType(v)}
+      />
     {/if}
     {#each figures as f (f)}
       <div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What speaks besides readings: software, a swap with a good board, two faults at once, parts that fail together.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
@@ -30,7 +31,7 @@
   let problem = $state('');
   let way = $state<Swap>('good board');
   let open = $state(false);
-  let field = $state<HTMLSelectElement>();
+  let field = $state<Select<(typeof SWAPS)[number]>>();
   $effect(() => {
     if (asked === null) return;
     [way, open] = [asked, true];
@@ -116,9 +117,13 @@
   {/each}
   <div class="flex flex-wrap items-center gap-2">
     <span class="min-w-16">{selected ? partName(selected) : 'select the part on the board'}</span>
-    <select class="field min-w-32 flex-1" bind:value={way} bind:this={field} aria-label="How it was without the part">
-      {#each SWAPS as s (s)}<option value={s}>{SWAP_WORDS[s].how}</option>{/each}
-    </select>
+    <Select
+      class="min-w-32 flex-1"
+      choices={SWAPS.map((s) => ({ value: s, label: SWAP_WORDS[s].how }))}
+      bind:value={way}
+      bind:this={field}
+      aria-label="How it was without the part"
+    />
     <button
       type="button"
       class="button px-3"
@@ -150,15 +155,13 @@
   {/if}
   <form onsubmit={weigh} class="flex gap-2" aria-label="Two faults at once">
     {#each [0, 1] as n (n)}
-      <select
-        class="field"
+      <Select
+        none="part"
+        {choices}
         aria-label={n === 0 ? 'First part' : 'Second part'}
         value={n === 0 ? first : second}
-        onchange={(e) => (n === 0 ? (first = e.currentTarget.value) : (second = e.currentTarget.value))}
-      >
-        <option value="">part</option>
-        {#each choices as ref (ref)}<option value={ref}>{ref}</option>{/each}
-      </select>
+        onchange={(v) => (n === 0 ? (first = v) : (second = v))}
+      />
     {/each}
     <button class="button">Weigh them</button>
   </form>

@@ -1,5 +1,7 @@
 <script lang="ts">
   // What an IC works as, by which pins; where its supply comes in; which of its pins stand side by side.
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import {
     type Block,
@@ -68,13 +70,14 @@
 </script>
 
 <div class="mt-3 grid grid-cols-2 gap-2 border-t border-line pt-3">
-  <div>
-    <label class="label" for="ic-works">Works as</label>
-    <select id="ic-works" class="field" value={block?.type ?? ''} onchange={(e) => become(e.currentTarget.value)}>
-      <option value="">nothing is known</option>
-      {#each Object.entries(BLOCK_NAMES) as [type, name] (type)}<option value={type}>{name}</option>{/each}
-    </select>
-  </div>
+  <Select
+    label="Works as"
+    none="nothing is known"
+    choices={BLOCK_NAMES}
+    id="ic-works"
+    value={block?.type ?? ''}
+    onchange={(v) => become(v)}
+  />
   {#if figure}
     <div>
       <label class="label" for="ic-figure">{figure.label}</label>
@@ -89,32 +92,22 @@
   {/if}
   {#each [...roles.needed, ...roles.optional] as role (role)}
     {@const name = role.toUpperCase()}
-    <div>
-      <label class="label" for="ic-role-{role}">{name} is pin</label>
-      <select
-        id="ic-role-{role}"
-        class="field"
-        value={String(block?.pins?.[name] ?? '')}
-        onchange={(e) => setRole(name, e.currentTarget.value)}
-      >
-        {#if roles.optional.includes(role)}<option value="">none</option>{/if}
-        {#each pins as pin (pin)}<option value={pin}>{pin}{part.pins[pin] === pin ? '' : `, ${part.pins[pin]}`}</option
-          >{/each}
-      </select>
-    </div>
+    <Select
+      label="{name} is pin"
+      id="ic-role-{role}"
+      none={roles.optional.includes(role) ? 'none' : undefined}
+      choices={pins.map((pin) => ({ value: pin, label: part.pins[pin] === pin ? pin : `${pin}, ${part.pins[pin]}` }))}
+      value={String(block?.pins?.[name] ?? '')}
+      onchange={(pin) => setRole(name, pin)}
+    />
   {/each}
 </div>
 <fieldset class="mt-2">
   <legend class="label">Its supply comes in at</legend>
   <p class="flex flex-wrap gap-x-3">
     {#each pins.slice(0, 24) as pin (pin)}
-      <label class="flex min-h-8 items-center gap-1 text-[13px]"
-        ><input
-          type="checkbox"
-          class="h-4 w-4"
-          checked={part.rail?.includes(pin) ?? false}
-          onchange={(e) => setRail(pin, e.currentTarget.checked)}
-        />{pin}</label
+      <Check class="text-[13px]" checked={part.rail?.includes(pin) ?? false} onchange={(on) => setRail(pin, on)}
+        >{pin}</Check
       >
     {/each}
   </p>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Where on a rail a short sits: a current is injected, millivolts are read from pad to pad, the place is computed.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
@@ -199,24 +200,19 @@
   </p>
   <form onsubmit={store} aria-label="Millivolt profile">
     <div class="flex items-end gap-2">
-      <label class="w-32"
-        ><span class="label">Rail</span>
-        <select class="field" bind:value={() => net, (v) => (chosen = v)}
-          >{#each nets as n (n)}<option value={n}>{n}</option>{/each}</select
-        >
-      </label>
+      <Select label="Rail" class="w-32" choices={nets} bind:value={() => net, (v) => (chosen = v)} />
       <label class="w-20"
         ><span class="label">injected, A</span><input
           class="field"
           bind:value={() => current, (v) => (typedCurrent = v)}
         /></label
       >
-      <label class="w-32"
-        ><span class="label">goes in at</span>
-        <select class="field" bind:value={() => nameOf(at), (v) => (injection = v)}>
-          {#each pads as p (nameOf(p))}<option value={nameOf(p)}>{nameOf(p)}</option>{/each}
-        </select>
-      </label>
+      <Select
+        label="goes in at"
+        class="w-32"
+        choices={pads.map((p) => ({ value: nameOf(p), label: nameOf(p) }))}
+        bind:value={() => nameOf(at), (v) => (injection = v)}
+      />
       {#if !drawn}<label class="w-24"
           ><span class="label">track, mm</span><input
             class="field"

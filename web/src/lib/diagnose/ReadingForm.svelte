@@ -1,5 +1,6 @@
 <script lang="ts">
   // A reading anywhere on the board, with the good board's beside it.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { formatReading, type Measured, parseReading, type Place, type Quantity, UNITS } from '@orthos/core/ground';
@@ -109,15 +110,12 @@
         aria-describedby={issue('where') ? 'p-where' : undefined}
       />
     </div>
-    <div>
-      <label class="label" for="r-quantity">What</label>
-      <select id="r-quantity" class="field" bind:value={quantity}>
-        <option value="ohm">ohms</option>
-        <option value="diode">diode mode</option>
-        <option value="dcv">volts, powered</option>
-        <option value="current">current, powered</option>
-      </select>
-    </div>
+    <Select
+      label="What"
+      choices={{ ohm: 'ohms', diode: 'diode mode', dcv: 'volts, powered', current: 'current, powered' }}
+      id="r-quantity"
+      bind:value={quantity}
+    />
   </div>
   {@render complaint('where')}
   <div class="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
@@ -151,14 +149,17 @@
       Known good: {formatReading(known.value, quantity)}, {known.units}
       {known.units === 1 ? 'board' : 'boards'}; it counts without being typed.
     </p>{/if}
-  <label class="mt-2 flex items-center gap-2 text-[13px]">
-    <span>beside it stands</span>
-    <select class="field w-auto" bind:value={goodFrom}>
-      <option value="good board">a good board’s value</option>
-      <option value="twin">the twin channel’s, on this board</option>
-      <option value="expected">what I expect</option>
-    </select>
-  </label>
+  <Select
+    label="beside it stands"
+    beside
+    class="mt-2 text-[13px]"
+    choices={{
+      'good board': 'a good board’s value',
+      twin: 'the twin channel’s, on this board',
+      expected: 'what I expect',
+    }}
+    bind:value={goodFrom}
+  />
   {#if quantity === 'dcv' || quantity === 'current'}
     <p class="mt-2 text-[13px] font-semibold text-caution">▲ Under power: the power gate lapses with this reading.</p>
   {/if}

@@ -1,5 +1,8 @@
 <script lang="ts">
   // Writes a routine: steps in their order, and the kinds of board it is for.
+  import { ticked } from '$lib/ui/choices';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import type { Circuit, DiagnoseView, Routine } from './view';
   import { METER_TYPES, type MeterType, netsOf } from '@orthos/core/circuit';
@@ -137,10 +140,12 @@
         add();
       }}
     />
-    <select class="field" bind:value={type} aria-label="Meter on">
-      <option value="">look or try</option>
-      {#each METER_TYPES as t (t)}<option value={t}>{MODES[t]}</option>{/each}
-    </select>
+    <Select
+      none="look or try"
+      choices={METER_TYPES.map((t) => ({ value: t, label: MODES[t] }))}
+      bind:value={type}
+      aria-label="Meter on"
+    />
     {#if type}
       {#if type !== 'isup'}
         <input
@@ -185,8 +190,8 @@
     <legend class="text-[13px] text-ink2">Family: the boards it is for</legend>
     <div class="flex flex-wrap gap-x-5">
       {#each models as m (m.id)}
-        <label class="flex min-h-9 items-center gap-2"
-          ><input type="checkbox" class="h-4 w-4" bind:group={modelIds} value={m.id} />{m.name}</label
+        <Check bind:checked={() => modelIds.includes(m.id), (on) => (modelIds = ticked(modelIds, m.id, on))}
+          >{m.name}</Check
         >
       {/each}
     </div>

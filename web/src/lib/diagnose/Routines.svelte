@@ -1,5 +1,6 @@
 <script lang="ts">
   // The shop's own order of tests for this family of boards: walked here, written and changed here.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { reload, send } from '$lib/jobs/send';
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -128,12 +129,12 @@
   <button type="button" class="button button-main mt-3" onclick={() => (editing = fresh())}>Write a routine</button>
 {:else}
   <div class="flex items-end gap-2">
-    <label class="min-w-0 flex-1"
-      ><span class="label">Routine</span>
-      <select class="field" bind:value={() => routine.id, (v) => (chosen = v)}>
-        {#each view.routines as r (r.id)}<option value={r.id}>{r.name}</option>{/each}
-      </select>
-    </label>
+    <Select
+      label="Routine"
+      class="min-w-0 flex-1"
+      choices={view.routines.map((r) => ({ value: r.id, label: r.name }))}
+      bind:value={() => routine.id, (v) => (chosen = v)}
+    />
     <button type="button" class="button px-3" onclick={() => (editing = { ...routine })}>Change</button>
     <button type="button" class="button px-3" onclick={() => (editing = fresh())}>New</button>
   </div>

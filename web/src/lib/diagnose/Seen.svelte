@@ -1,5 +1,6 @@
 <script lang="ts">
   // What eyes found, with its sign when it speaks about a part.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
@@ -62,10 +63,7 @@
     maxlength="2000"
     aria-describedby={problem ? 'p-note' : undefined}
   />
-  <select class="field w-28" bind:value={sign} aria-label="Sign">
-    <option value="">no sign</option>
-    {#each Object.keys(SIGNS) as s (s)}<option value={s}>{s}</option>{/each}
-  </select>
+  <Select class="w-28" none="no sign" choices={Object.keys(SIGNS)} bind:value={sign} aria-label="Sign" />
   <button class="button">Note</button>
 </form>
 <Notice text={problem} at="field" id="p-note" class="mt-1" />

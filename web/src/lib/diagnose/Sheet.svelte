@@ -1,5 +1,7 @@
 <script lang="ts">
   // Readings one after the other, in the order that moves the probe least; a good board fills the same sheet.
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { reload, send } from '$lib/jobs/send';
@@ -248,14 +250,14 @@
 {/if}
 <div class="flex flex-wrap items-end gap-2">
   <div class="w-40">
-    <label class="label" for="sheet-mode">Meter on</label>
-    <select id="sheet-mode" class="field" bind:value={mode}>
-      {#each modes as { key, name } (key)}<option value={key}>{name}</option>{/each}
-    </select>
+    <Select
+      label="Meter on"
+      choices={modes.map(({ key, name }) => ({ value: key, label: name }))}
+      id="sheet-mode"
+      bind:value={mode}
+    />
   </div>
-  <label class="flex min-h-10 items-center gap-2 text-[13px]">
-    <input type="checkbox" class="h-4 w-4" bind:checked={goodBoard} /> a good board
-  </label>
+  <Check class="text-[13px]" bind:checked={goodBoard}>a good board</Check>
   {#if goodBoard}
     <input class="field w-36" bind:value={unit} placeholder="its serial" aria-label="Which good board" maxlength="80" />
   {/if}

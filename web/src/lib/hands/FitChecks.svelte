@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { ticked } from '$lib/ui/choices';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   // Before solder: the old part tested, the new one measured, its orientation checked against something.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
@@ -97,9 +100,7 @@
         >{/if}
     </p>
     <div class="mt-1 flex gap-2">
-      <select class="field w-40" bind:value={origin} aria-label="Where the part is from">
-        {#each PART_ORIGINS as o (o)}<option value={o}>{o}</option>{/each}
-      </select>
+      <Select class="w-40" choices={PART_ORIGINS} bind:value={origin} aria-label="Where the part is from" />
       <input
         class="field"
         bind:value={from}
@@ -131,9 +132,7 @@
       <p class="text-[13px] text-ink2">{MEANING[polarity]}</p>
       <div class="flex flex-wrap items-center gap-x-4">
         {#each AGAINST as a (a)}
-          <label class="flex min-h-10 items-center gap-2"
-            ><input type="checkbox" class="h-4 w-4" bind:group={against} value={a} />{a}</label
-          >
+          <Check bind:checked={() => against.includes(a), (on) => (against = ticked(against, a, on))}>{a}</Check>
         {/each}
         <button class="button ml-auto px-3" onclick={orient}>Checked</button>
       </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Damage on the board: what was there, what this bench did. Marked with the pen on the board or on a photo.
+  import Select from '$lib/ui/Select.svelte';
   import { placeName } from '$lib/diagnose/place';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
@@ -127,9 +128,7 @@
   {/each}
 </ol>
 <form onsubmit={add} class="mt-2 grid grid-cols-2 gap-2 border-t border-line pt-3" aria-label="Damage to mark">
-  <select class="field" bind:value={kind} aria-label="Kind of damage">
-    {#each DAMAGE_KINDS as k (k)}<option value={k}>{k}</option>{/each}
-  </select>
+  <Select choices={DAMAGE_KINDS} bind:value={kind} aria-label="Kind of damage" />
   <div class="flex gap-2" role="group" aria-label="Whose">
     {#each [['found', '◇ found'], ['ours', '▲ ours']] as const as [id, label] (id)}
       <button

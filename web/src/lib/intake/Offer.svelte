@@ -1,5 +1,6 @@
 <script lang="ts">
   // What it will cost, in tiers; whether that is worth it; what is promised; declining with a reason.
+  import Select from '$lib/ui/Select.svelte';
   import { goto } from '$app/navigation';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
@@ -225,10 +226,7 @@
 {#if !view.ticket.closedAt}
   <h3 class="mt-5 mb-1 border-t border-line pt-3">Decline</h3>
   <form onsubmit={decline} class="grid grid-cols-[190px_1fr_auto] gap-2" aria-label="Decline">
-    <select class="field" bind:value={reason} aria-label="Why it is declined">
-      <option value="">why</option>
-      {#each DECLINE_REASONS as r (r)}<option value={r}>{r}</option>{/each}
-    </select>
+    <Select none="why" choices={DECLINE_REASONS} bind:value={reason} aria-label="Why it is declined" />
     <input class="field" bind:value={why} placeholder="in a few words" aria-label="Reason in words" maxlength="4000" />
     <button class="button">Decline</button>
   </form>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // How the device came open, step by step; closing is the same list backwards.
+  import Select from '$lib/ui/Select.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import PhotoPick from '$lib/photos/PhotoPick.svelte';
@@ -100,9 +101,11 @@
   {/each}
 </ol>
 <form onsubmit={add} class="mt-2 grid grid-cols-[130px_64px_1fr] gap-2" aria-label="What came off">
-  <select class="field" bind:value={kind} aria-label="What it is">
-    {#each OPENING_KINDS as k (k)}<option value={k}>{NAMES[k]}</option>{/each}
-  </select>
+  <Select
+    choices={OPENING_KINDS.map((k) => ({ value: k, label: NAMES[k] }))}
+    bind:value={kind}
+    aria-label="What it is"
+  />
   <input class="field" bind:value={count} inputmode="numeric" aria-label="How many" />
   <input
     class="field"

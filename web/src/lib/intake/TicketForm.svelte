@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { reload, send, SendError } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
@@ -44,12 +45,12 @@
 </script>
 
 <form onsubmit={save} class="mb-4 grid grid-cols-2 gap-3" aria-label="Ticket">
-  <label class="col-span-2"
-    ><span class="label">Kind of job</span>
-    <select class="field" bind:value={kind}>
-      {#each kinds as k (k)}<option value={k}>{JOB_TYPES[k].label}: {JOB_TYPES[k].says}</option>{/each}
-    </select>
-  </label>
+  <Select
+    label="Kind of job"
+    class="col-span-2"
+    choices={kinds.map((k) => ({ value: k, label: `${JOB_TYPES[k].label}: ${JOB_TYPES[k].says}` }))}
+    bind:value={kind}
+  />
   <label class="col-span-2"
     ><span class="label">Complaint, in the owner's words</span>
     <textarea class="field" rows="3" bind:value={complaint} required maxlength="2000"></textarea>

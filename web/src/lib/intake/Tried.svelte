@@ -1,5 +1,6 @@
 <script lang="ts">
   // What was tried before the work: the complaint itself, the functions, a start-up on the bench supply.
+  import Select from '$lib/ui/Select.svelte';
   import FunctionList from '$lib/jobs/FunctionList.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { GoodStartUp } from '$lib/diagnose/view';
@@ -58,10 +59,12 @@
 <h3 class="mt-5 mb-1 border-t border-line pt-3">Functions before the work</h3>
 <FunctionList {view} {recorder} when="before" />
 <form onsubmit={list} class="mt-2 flex gap-2" aria-label="List of functions">
-  <select class="field" bind:value={kind} aria-label="Kind of device">
-    <option value="">list by kind of device</option>
-    {#each Object.keys(FUNCTION_LISTS) as k (k)}<option value={k}>{k}</option>{/each}
-  </select>
+  <Select
+    none="list by kind of device"
+    choices={Object.keys(FUNCTION_LISTS)}
+    bind:value={kind}
+    aria-label="Kind of device"
+  />
   <button class="button">List them</button>
 </form>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Names something that can feed the board; it counts for the power gate from then on.
+  import Select from '$lib/ui/Select.svelte';
   import type { SourceKind } from '@orthos/core/board';
   import type { Recorder } from './recorder.svelte';
   import { SOURCE_NAMES } from './sources';
@@ -17,9 +18,7 @@
 </script>
 
 <form onsubmit={add} class="flex gap-2 border-t border-faint pt-2" aria-label="Another source">
-  <select class="field w-40" bind:value={kind} aria-label="Kind of source">
-    {#each Object.entries(SOURCE_NAMES) as [id, name] (id)}<option value={id}>{name}</option>{/each}
-  </select>
+  <Select class="w-40" choices={SOURCE_NAMES} bind:value={kind} aria-label="Kind of source" />
   <input
     class="field"
     bind:value={label}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A live picture from a camera or microscope; one key takes it.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { onMount, tick } from 'svelte';
@@ -58,14 +59,13 @@
 <section class="border border-line p-2" aria-label="Camera">
   <video bind:this={video} class="aspect-video w-full bg-ink object-contain" muted playsinline></video>
   <div class="mt-2 flex gap-2">
-    <select
-      class="field min-w-0 flex-1"
+    <Select
+      class="min-w-0 flex-1"
+      choices={cameras.map((c) => ({ value: c.id, label: c.label }))}
       aria-label="Camera"
       value={chosen}
-      onchange={(e) => start(e.currentTarget.value)}
-    >
-      {#each cameras as c (c.id)}<option value={c.id}>{c.label}</option>{/each}
-    </select>
+      onchange={(v) => start(v)}
+    />
     <button bind:this={button} type="button" class="button button-main px-3" disabled={!live} onclick={snap}
       >Take it</button
     >

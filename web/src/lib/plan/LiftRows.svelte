@@ -3,6 +3,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { BoardModel } from '@orthos/core/board';
   import { type Method, methodName, type PlanResult, wetAt, windowEnd } from '@orthos/core/rework';
+  import { RadioGroup } from 'bits-ui';
   import { scaleLinear } from 'd3';
   import { closedBy, rangeText, seconds, verdictOf } from './words';
   import { settingLine, type Panel } from './settings';
@@ -50,12 +51,16 @@
   }
 </script>
 
-<div role="radiogroup" aria-label="Methods" class:stale>
+<RadioGroup.Root bind:value={() => chosen ?? '', (id) => (chosen = id)} aria-label="Methods" class={{ stale }}>
   {#each fit as { method } (method.id)}
     {@const r = results[method.id]}
     {@const here = chosen === method.id}
-    <label class="row {here ? 'border-hot bg-hot-soft' : 'border-transparent hover:bg-bench'}">
-      <input type="radio" name="method" value={method.id} bind:group={chosen} class="sr-only" />
+    <RadioGroup.Item
+      value={method.id}
+      class="grid w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-2.5 border-l-[3px] py-[7px] pr-3 pl-[13px] text-left focus-visible:-outline-offset-2 {here
+        ? 'border-hot bg-hot-soft'
+        : 'border-transparent hover:bg-bench'}"
+    >
       <span class="min-w-0">
         <span class="block font-semibold">{methodName(method.id)}</span>
         <span class="block text-[13px] text-ink2">{settingLine(method, units)}</span>
@@ -123,7 +128,7 @@
           <rect x="0" y="17" width={WIDTH * (progress[method.id] ?? 0)} height="6" fill="var(--evidence)" />
         {/if}
       </svg>
-    </label>
+    </RadioGroup.Item>
   {/each}
   <svg width={WIDTH + 8} height="34" class="mr-3 ml-auto block" aria-hidden="true">
     <StopHatch id="stop-hatch" />
@@ -132,22 +137,10 @@
       >{/each}
     <text x={WIDTH} y="28" text-anchor="end" class="fill-ink2 text-[12px]">seconds from cold</text>
   </svg>
-</div>
+</RadioGroup.Root>
 
 <style>
-  .row {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 10px;
-    align-items: center;
-    padding: 7px 12px 7px 13px;
-    border-left-width: 3px;
-  }
-  .row:has(:focus-visible) {
-    outline: 2px solid var(--evidence);
-    outline-offset: -2px;
-  }
-  .stale svg {
+  :global(.stale) svg {
     opacity: 0.45;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Slider } from 'bits-ui';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -85,23 +86,17 @@
       paint-order="stroke">{desk.time.toFixed(0)} s</text
     >
   </svg>
-  <input
-    type="range"
-    class="scrub absolute inset-x-[9px] top-0 h-full cursor-ew-resize"
-    min="0"
+  <Slider.Root
+    type="single"
+    class="absolute inset-x-[9px] top-0 h-full cursor-ew-resize touch-none"
     max={end}
-    step="0.5"
+    step={0.5}
     bind:value={desk.time}
-    aria-label="Time since the heat came on, seconds"
-  />
+  >
+    <Slider.Thumb
+      index={0}
+      aria-label="Time since the heat came on, seconds"
+      class="block h-full w-3 cursor-ew-resize"
+    />
+  </Slider.Root>
 </div>
-
-<style>
-  .scrub {
-    opacity: 0;
-    width: calc(100% - 18px);
-  }
-  .scrub:focus-visible {
-    opacity: 0.15;
-  }
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { type Field, kindOf, type Method, methodName, type Phase } from '@orthos/core/rework';
   import { fieldName, fieldsOf, methodOf, textsOf, unitName, type Panel } from './settings';
@@ -42,9 +43,7 @@
   <div>
     <label class="label" for="k-{name}">{f.label}{unit ? `, ${unit}` : ''}</label>
     {#if f.choices}
-      <select id="k-{name}" class="field" bind:value={texts[name]}>
-        {#each f.choices as [value, words] (value)}<option {value}>{words}</option>{/each}
-      </select>
+      <Select id="k-{name}" choices={Object.fromEntries(f.choices)} bind:value={texts[name]} />
     {:else}
       <input
         id="k-{name}"

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What is found at the bench: heat from below, what holds the board, draught, covers and metal on parts, what is in the joints.
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import type { BoardModel, PlacedPart } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';
@@ -42,12 +43,7 @@
   key: 'under' | 'held' | 'draught' | 'moisture' | 'after',
   options: Record<string, string>,
 )}
-  <label
-    ><span class="label">{label}</span>
-    <select class="field" bind:value={t[key]}>
-      {#each Object.entries(options) as [id, name] (id)}<option value={id}>{name}</option>{/each}
-    </select>
-  </label>
+  <Select {label} choices={options} bind:value={t[key]} />
 {/snippet}
 {#snippet text(
   label: string,
@@ -89,15 +85,20 @@
     {#each listed as id (id)}
       <li class="flex items-center gap-2 border-t border-faint py-1">
         <span class="flex-1 truncate font-semibold">{nameOf(board, id)}</span>
-        <select class="field w-40" bind:value={t.covers[id]} aria-label="Cover on {nameOf(board, id)}">
-          <option value="">not covered</option>
-          {#each Object.entries(COVERS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
-          {#if id !== target.partId}<option value={OUT}>taken out</option>{/if}
-        </select>
-        <select class="field w-36" bind:value={t.sinks[id]} aria-label="Metal or glue on {nameOf(board, id)}">
-          <option value="">nothing on it</option>
-          {#each Object.entries(SINKS) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
-        </select>
+        <Select
+          class="w-40"
+          none="not covered"
+          choices={{ ...COVERS, ...(id === target.partId ? {} : { [OUT]: 'taken out' }) }}
+          bind:value={t.covers[id]}
+          aria-label="Cover on {nameOf(board, id)}"
+        />
+        <Select
+          class="w-36"
+          none="nothing on it"
+          choices={SINKS}
+          bind:value={t.sinks[id]}
+          aria-label="Metal or glue on {nameOf(board, id)}"
+        />
       </li>
     {/each}
   </ul>

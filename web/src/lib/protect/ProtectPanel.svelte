@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { ticked } from '$lib/ui/choices';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import Cautions from '$lib/jobs/Cautions.svelte';
@@ -256,11 +259,15 @@
         : ''}. Tick what you find where it says.
     </p>
     {#each marks as m (m.id)}
-      <label class="flex min-h-10 items-center gap-2 border-t border-faint">
-        <input type="checkbox" class="h-4 w-4" bind:group={seen} value={m.id} />
-        <span class="flex-1 truncate">from {m.label}</span>
-        <span class="font-semibold">{bearingText(m, (mm) => formatLength(mm, units))}</span>
-      </label>
+      <Check
+        class="border-t border-faint"
+        bind:checked={() => seen.includes(m.id), (on) => (seen = ticked(seen, m.id, on))}
+      >
+        <span class="flex gap-2">
+          <span class="flex-1 truncate">from {m.label}</span>
+          <span class="font-semibold">{bearingText(m, (mm) => formatLength(mm, units))}</span>
+        </span>
+      </Check>
     {/each}
     {#if marks.length < 2}<p class="text-[13px] text-caution">
         ◆ Fewer than two landmarks on this board model: mark the part with a pen instead; the record says not confirmed.
@@ -283,9 +290,12 @@
         <p class="text-[13px] text-good">✓ all covered or accepted</p>
       {:else}
         <div class="mt-1 flex gap-2">
-          <select class="field w-32" bind:value={windCover} aria-label="Cover against the wind">
-            {#each ['heat tape', 'foil', 'metal strip'] as how (how)}<option>{how}</option>{/each}
-          </select>
+          <Select
+            class="w-32"
+            choices={['heat tape', 'foil', 'metal strip']}
+            bind:value={windCover}
+            aria-label="Cover against the wind"
+          />
           <button class="button px-3" onclick={coverBlown}>All covered</button>
         </div>
       {/if}
@@ -311,11 +321,12 @@
         </p>
       {:else}
         <div class="mt-1 flex gap-2">
-          <select class="field w-32" bind:value={cover[id]} aria-label="Cover for {nameOf(view.board, id)}">
-            {#each n?.takeOut ? [TAKEN_OUT] : ['foil', 'heat tape', 'metal strip', TAKEN_OUT] as how (how)}
-              <option>{how}</option>
-            {/each}
-          </select>
+          <Select
+            class="w-32"
+            choices={n?.takeOut ? [TAKEN_OUT] : ['foil', 'heat tape', 'metal strip', TAKEN_OUT]}
+            bind:value={cover[id]}
+            aria-label="Cover for {nameOf(view.board, id)}"
+          />
           <button class="button px-3" onclick={() => coverIt(id)}>{n?.takeOut ? 'It is out' : 'Covered'}</button>
           {#if !mustGo(id)}
             <input
@@ -337,9 +348,9 @@
     <form onsubmit={layItOut} aria-label="Lay-out">
       <div class="grid grid-cols-2 gap-x-3">
         {#each layOut.tools as t (t)}
-          <label class="flex min-h-10 items-center gap-2 text-[13px]">
-            <input type="checkbox" class="h-4 w-4 shrink-0" bind:group={tools} value={t} />{t}
-          </label>
+          <Check class="text-[13px]" bind:checked={() => tools.includes(t), (on) => (tools = ticked(tools, t, on))}
+            >{t}</Check
+          >
         {/each}
       </div>
       <div class="mt-1 flex flex-wrap items-end gap-3">

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import OneOf from '$lib/ui/OneOf.svelte';
+  import Check from '$lib/ui/Check.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
@@ -69,16 +71,14 @@
     <form onsubmit={release} class="mt-3 space-y-3" aria-label="Release">
       <fieldset>
         <legend class="label">How it ended</legend>
-        <div class="flex flex-wrap gap-x-5">
-          {#each ['repaired', 'not repaired', 'declined'] as const as o (o)}
-            <label class="flex min-h-10 items-center gap-2"
-              ><input type="radio" class="h-4 w-4" bind:group={outcome} value={o} />{outcomeWord(
-                view.ticket.kind,
-                o,
-              )}</label
-            >
-          {/each}
-        </div>
+        <OneOf
+          aria-label="Outcome"
+          choices={(['repaired', 'not repaired', 'declined'] as const).map((o) => ({
+            value: o,
+            label: outcomeWord(view.ticket.kind, o),
+          }))}
+          bind:value={outcome}
+        />
       </fieldset>
       <div class="flex gap-4">
         <div class="w-32">
@@ -86,9 +86,7 @@
           <input id="rel-min" class="field" bind:value={minutes} inputmode="decimal" />
           {#if offered}<p class="text-[12px] text-ink2">offered {offered.minutes} min</p>{/if}
         </div>
-        <label class="flex min-h-10 items-center gap-2 self-end"
-          ><input type="checkbox" class="h-4 w-4" bind:checked={lead} />leaded solder was used</label
-        >
+        <Check class="self-end" bind:checked={lead}>leaded solder was used</Check>
       </div>
       <div>
         <label class="label" for="rel-note">Worth remembering</label>

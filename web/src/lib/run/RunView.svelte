@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Slider from '$lib/ui/Slider.svelte';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { loadCues, keepAwake, saveCues, sound } from './cues';
   import { HOLD_MS, Pedal, PEDAL_KEYS } from './pedal';
@@ -225,18 +228,14 @@
           ? '▲ power gate overridden'
           : '▲ power not shown gone'}
     </p>
-    <label class="flex items-center gap-2">
-      <span class="sr-only">Volume</span>
-      <input
-        type="range"
-        min="0"
-        max="1"
-        step="0.1"
-        class="w-20 accent-ink2"
-        value={cues.muted ? 0 : cues.volume}
-        onchange={(e) => louder(Number(e.currentTarget.value))}
-      />
-    </label>
+    <Slider
+      aria-label="Volume"
+      class="w-20"
+      max={1}
+      step={0.1}
+      value={cues.muted ? 0 : cues.volume}
+      onchange={louder}
+    />
     <button class="grid h-10 w-10 place-items-center" onclick={mute} aria-label={cues.muted ? 'Sound on' : 'Sound off'}>
       {#if cues.muted}<VolumeX size={22} />{:else}<Volume2 size={22} />{/if}
     </button>
@@ -310,20 +309,16 @@
           </ul>
           <div class="mt-5 flex flex-wrap items-center gap-5 text-[18px]">
             {#if op !== 'prepare' && s.methods.length > 0}
-              <label class="flex items-center gap-2"
-                >How
-                <select class="field w-auto" bind:value={s.methodId} onchange={letGo}>
-                  {#each s.methods as m, i (m.id)}<option value={i === 0 && s.methodId === null ? null : m.id}
-                      >{methodName(m.id)}</option
-                    >{/each}
-                </select></label
-              >
+              <Select
+                label="How"
+                beside
+                choices={s.methods.map((m) => ({ value: m.id, label: methodName(m.id) }))}
+                bind:value={() => s.method?.id ?? '', (id) => (s.methodId = id)}
+                onchange={letGo}
+              />
             {/if}
             {#if demo && op !== 'prepare'}
-              <label class="flex min-h-10 items-center gap-2">
-                <input type="checkbox" class="h-5 w-5" bind:checked={s.bench} onchange={letGo} />
-                a hidden bench plays the board
-              </label>
+              <Check bind:checked={s.bench} onchange={letGo}>a hidden bench plays the board</Check>
             {/if}
             {#if s.computing}<span class="text-ink2">computing the times</span>{/if}
             {#if op === 'remove' && !s.guide}<span class="text-caution">◆ no plan in use: no times</span>{/if}

@@ -48,27 +48,25 @@ export function offeredKeys(): { title: string; keys: Key[] }[] {
 
 function takesText(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
-  if (target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement)
+  if (target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLInputElement)
     return true;
-  return target instanceof HTMLInputElement && !['checkbox', 'radio', 'button', 'range'].includes(target.type);
+  // letters choose in a list, open or not
+  return ['combobox', 'listbox', 'spinbutton'].includes(target.role ?? '');
 }
 
 /** Runs what a key press means here; true when something took it. */
 export function dispatchKey(event: KeyboardEvent): boolean {
-  if (event.ctrlKey || event.metaKey || event.altKey) return false;
+  // whoever took the key says so: a list that was open closes with Escape, and nothing else does
+  if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return false;
   // what a key opened closes with Escape, also from within one of its fields
   if (takesText(event.target) && event.key !== 'Escape') return false;
   const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   const onControl = event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement;
-  // Enter and Space on a focused button are the button's own, Space on a tick box is its own
+  // Enter and Space on a focused button are the button's own
   if (onControl && (name === 'Enter' || name === ' ')) return false;
-  if (event.target instanceof HTMLInputElement && name === ' ') return false;
-  if (
-    event.target instanceof HTMLInputElement &&
-    ['radio', 'range'].includes(event.target.type) &&
-    name.startsWith('Arrow')
-  )
-    return false;
+  // so are the arrows on a row of choices and on a slider
+  if (event.target instanceof HTMLElement && ['radio', 'slider'].includes(event.target.role ?? ''))
+    if (name.startsWith('Arrow') || name === 'Home' || name === 'End') return false;
   for (let i = groups.length - 1; i >= 0; i--) {
     const key = groups[i].keys().find((k) => k.keys.includes(name));
     if (key) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { page } from '$app/state';
   import { keepInAddress } from '$lib/calculate/address';
@@ -94,16 +95,16 @@
   <div class="grid grid-cols-2 content-start gap-x-6 gap-y-4 border border-line bg-sheet p-6">
     <Field label="Joint" name="kind">
       {#snippet control(a)}
-        <select {...a} class="field" bind:value={kind}
-          ><option value="paste">printed paste</option><option value="hole">plated hole</option></select
-        >
+        <Select choices={{ paste: 'printed paste', hole: 'plated hole' }} {...a} bind:value={kind} />
       {/snippet}
     </Field>
     <Field label="Alloy" name="alloy">
       {#snippet control(a)}
-        <select {...a} class="field" bind:value={alloy}>
-          {#each SOLDER_ALLOYS.values() as s (s.id)}<option value={s.id}>{s.composition}</option>{/each}
-        </select>
+        <Select
+          choices={[...SOLDER_ALLOYS.values()].map((s) => ({ value: s.id, label: s.composition }))}
+          {...a}
+          bind:value={alloy}
+        />
       {/snippet}
     </Field>
     {#each FIELDS[kind] as [key, label] (key)}

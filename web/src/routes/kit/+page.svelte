@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { enhance } from '$app/forms';
 
@@ -63,13 +64,13 @@
               percent(item.doc.efficiencyPlusMinus),
               false,
             )}
-            <div>
-              <label class="label" for="{item.id}-air">Air dial</label>
-              <select id="{item.id}-air" name="air" class="field" value={item.doc.air ?? 'marked'}>
-                <option value="marked">in L/min</option>
-                <option value="unmarked">no L/min on it</option>
-              </select>
-            </div>
+            <Select
+              label="Air dial"
+              choices={{ marked: 'in L/min', unmarked: 'no L/min on it' }}
+              id="{item.id}-air"
+              name="air"
+              value={item.doc.air ?? 'marked'}
+            />
           {:else}
             {@render box(item.id, 'ironPlusMinus_K', 'Tip off by, K', String(item.doc.ironPlusMinus_K), true)}
             <span></span>

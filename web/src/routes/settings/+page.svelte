@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
   import { moneyField } from '$lib/intake/money';
@@ -37,16 +38,12 @@
     </div>
     <Field label="Temperatures" name="temperature" issue={issue('temperature')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={data.settings.value.temperature}
-          ><option value="C">°C</option><option value="F">°F</option></select
-        >
+        <Select choices={{ C: '°C', F: '°F' }} {...a} value={data.settings.value.temperature} />
       {/snippet}
     </Field>
     <Field label="Lengths" name="length" issue={issue('length')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={data.settings.value.length}>
-          <option value="mm">mm</option><option value="mil">mil</option><option value="in">inch</option>
-        </select>
+        <Select choices={{ mm: 'mm', mil: 'mil', in: 'inch' }} {...a} value={data.settings.value.length} />
       {/snippet}
     </Field>
     <Field label="Time zone" name="timeZone" issue={issue('timeZone')}>
@@ -86,10 +83,11 @@
     </Field>
     <Field label="Lands are flooded with" name="flood" issue={issue('flood')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={data.settings.value.flood}>
-          <option value="leaded">leaded solder: wets soonest</option>
-          <option value="own">the board's own: hotter, lead-free stays so</option>
-        </select>
+        <Select
+          choices={{ leaded: 'leaded solder: wets soonest', own: "the board's own: hotter, lead-free stays so" }}
+          {...a}
+          value={data.settings.value.flood}
+        />
       {/snippet}
     </Field>
     <div class="col-span-2">

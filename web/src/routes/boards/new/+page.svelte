@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
   import SizeFields from '$lib/boards/SizeFields.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -36,9 +37,7 @@
       hint="dark lines in the cut edge are inner layers"
     >
       {#snippet control(a)}
-        <select {...a} class="field" value={value('layers', '2')}>
-          {#each ['1', '2', '4', '6', '8'] as n (n)}<option value={n}>{n}</option>{/each}
-        </select>
+        <Select choices={['1', '2', '4', '6', '8']} {...a} value={value('layers', '2')} />
       {/snippet}
     </Field>
     <Field label="Thickness, mm" name="thickness" issue={issue('thickness')}>

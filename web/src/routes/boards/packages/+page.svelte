@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { enhance } from '$app/forms';
   import PackageDrawing from '$lib/boards/PackageDrawing.svelte';
@@ -146,24 +147,22 @@
             }}
           class="space-y-2"
         >
-          <label class="block"
-            ><span class="label">Family</span>
-            <select class="field" bind:value={family}
-              >{#each FAMILIES.values() as f (f.id)}<option value={f.id}>{f.title}</option>{/each}</select
-            >
-          </label>
+          <Select
+            label="Family"
+            choices={[...FAMILIES.values()].map((f) => ({ value: f.id, label: f.title }))}
+            bind:value={family}
+          />
           {#each Object.entries(kind?.params ?? {}) as [key, p] (`${family}.${key}`)}
             {@const bad = 'field' in typed && typed.field === key}
             <label class="flex min-h-10 items-center gap-3">
               <span class="flex-1 text-[13px] text-ink2">{p.label}{'unit' in p && p.unit ? `, ${p.unit}` : ''}</span>
               {#if 'choices' in p}
-                <select
-                  class="field w-36"
+                <Select
+                  class="w-36"
+                  choices={p.choices.map((c) => ({ value: c, label: LIMITS.get(c)?.what ?? c }))}
                   value={values[`${family}.${key}`] ?? p.initial}
-                  onchange={(e) => (values[`${family}.${key}`] = e.currentTarget.value)}
-                >
-                  {#each p.choices as c (c)}<option value={c}>{LIMITS.get(c)?.what ?? c}</option>{/each}
-                </select>
+                  onchange={(v) => (values[`${family}.${key}`] = v)}
+                />
               {:else}
                 <input
                   class="field w-24 text-right"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Check from '$lib/ui/Check.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
@@ -137,13 +138,8 @@
         <input class="field" bind:value={v[key]} />
       </label>
     {/each}
-    <label class="flex min-h-10 items-center gap-2 self-end"
-      ><input
-        type="checkbox"
-        class="h-4 w-4"
-        checked={v.leadfree === '1'}
-        onchange={(e) => (v.leadfree = e.currentTarget.checked ? '1' : '')}
-      />stays lead-free</label
+    <Check class="self-end" bind:checked={() => v.leadfree === '1', (on) => (v.leadfree = on ? '1' : '')}
+      >stays lead-free</Check
     >
   </form>
   <div aria-live="polite" aria-busy={calculator.busy}>

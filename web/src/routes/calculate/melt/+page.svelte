@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Slider from '$lib/ui/Slider.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import { Calculator } from '$lib/calculate/calculator.svelte';
@@ -144,27 +146,26 @@
         >{#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}</datalist
       >
     </label>
-    <label
-      ><span class="label">Kind of board</span>
-      <select class="field" bind:value={v.board}>
-        {#each Object.entries(BOARD_KINDS) as [id, k] (id)}<option value={id}>{k.label}</option>{/each}
-      </select>
-    </label>
-    <label
-      ><span class="label">Nearest plastic</span>
-      <select class="field" bind:value={v.plastic}>
-        {#each Object.entries(PLASTICS) as [id, p] (id)}<option value={id}>{p.label}</option>{/each}
-      </select>
-    </label>
+    <Select
+      label="Kind of board"
+      choices={Object.entries(BOARD_KINDS).map(([id, k]) => ({ value: id, label: k.label }))}
+      bind:value={v.board}
+    />
+    <Select
+      label="Nearest plastic"
+      choices={Object.entries(PLASTICS).map(([id, p]) => ({ value: id, label: p.label }))}
+      bind:value={v.plastic}
+    />
     {#if v.plastic !== 'none'}
       <label><span class="label">Its distance, mm</span><input class="field" bind:value={v.away} /></label>
     {/if}
-    <label class="col-span-2"
-      ><span class="label">Tool</span>
-      <select class="field" bind:value={v.tool} onchange={takeTool}>
-        {#each methods as { method } (method.id)}<option value={method.id}>{methodName(method.id)}</option>{/each}
-      </select>
-    </label>
+    <Select
+      label="Tool"
+      class="col-span-2"
+      choices={methods.map(({ method }) => ({ value: method.id, label: methodName(method.id) }))}
+      bind:value={v.tool}
+      onchange={takeTool}
+    />
     {#if air}
       {#each AIR as [key, label] (key)}
         <label
@@ -211,19 +212,11 @@
           told="Temperature of the working side {time} s after the heat came on"
         />
       {/if}
-      <label class="mt-2 grid grid-cols-[auto_1fr_auto] items-center gap-3"
-        ><span class="label">After {time} s</span>
-        <input
-          type="range"
-          class="accent-evidence"
-          min="0"
-          max={Math.ceil(out.ended_s)}
-          step="1"
-          bind:value={time}
-          aria-label="Time since the heat came on, seconds"
-        />
-        <span class="text-ink2">{wet} of {out.joints.length} joints loose</span></label
-      >
+      <div class="mt-2 grid grid-cols-[auto_1fr_auto] items-center gap-3">
+        <span class="text-[13px] text-ink2">After {time} s</span>
+        <Slider aria-label="Time since the heat came on, seconds" max={Math.ceil(out.ended_s)} bind:value={time} />
+        <span class="text-ink2">{wet} of {out.joints.length} joints loose</span>
+      </div>
       <Joints result={out} {units} />
     {/if}
   </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
   import Curve from '$lib/calculate/Curve.svelte';
@@ -49,12 +50,11 @@
     <label><span class="label">In the joint now, %</span><input class="field" bind:value={v.from} /></label>
     <label><span class="label">May stay, %</span><input class="field" bind:value={v.limit} /></label>
     <label><span class="label">Fresh solder, times the joint</span><input class="field" bind:value={v.fresh} /></label>
-    <label
-      ><span class="label">Where</span>
-      <select class="field" bind:value={v.place}>
-        {#each Object.entries(PLACES) as [id, p] (id)}<option value={id}>{p.label}</option>{/each}
-      </select>
-    </label>
+    <Select
+      label="Where"
+      choices={Object.entries(PLACES).map(([id, p]) => ({ value: id, label: p.label }))}
+      bind:value={v.place}
+    />
     <label
       ><span class="label">Rounds skipped</span><input class="field" inputmode="numeric" bind:value={v.skip} /></label
     >

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
   import { PACKAGES } from '@orthos/core/packages';
@@ -51,16 +52,20 @@
     </Field>
     <Field label="Kind of board" name="boardKind" issue={issue('boardKind')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={given('boardKind', 'two-layer')}>
-          {#each Object.entries(BOARD_KINDS) as [id, kind] (id)}<option value={id}>{kind.label}</option>{/each}
-        </select>
+        <Select
+          choices={Object.entries(BOARD_KINDS).map(([id, kind]) => ({ value: id, label: kind.label }))}
+          {...a}
+          value={given('boardKind', 'two-layer')}
+        />
       {/snippet}
     </Field>
     <Field label="Nearest plastic" name="plastic" issue={issue('plastic')}>
       {#snippet control(a)}
-        <select {...a} class="field" bind:value={plastic}>
-          {#each Object.entries(PLASTICS) as [id, p] (id)}<option value={id}>{p.label}</option>{/each}
-        </select>
+        <Select
+          choices={Object.entries(PLASTICS).map(([id, p]) => ({ value: id, label: p.label }))}
+          {...a}
+          bind:value={plastic}
+        />
       {/snippet}
     </Field>
     <Field label="Its distance, mm" name="distance_mm" issue={issue('distance_mm')} hint="from body to body">
@@ -76,10 +81,12 @@
     </Field>
     <Field label="Air station" name="station" issue={issue('station')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={given('station', data.stations[0]?.id ?? '')}>
-          {#each data.stations as s (s.id)}<option value={s.id}>{s.name}{s.bench ? `, ${s.bench}` : ''}</option>{/each}
-          {#if data.stations.length === 0}<option value="">a station nobody has measured</option>{/if}
-        </select>
+        <Select
+          {...a}
+          none={data.stations.length === 0 ? 'a station nobody has measured' : undefined}
+          choices={data.stations.map((s) => ({ value: s.id, label: s.bench ? `${s.name}, ${s.bench}` : s.name }))}
+          value={given('station', data.stations[0]?.id ?? '')}
+        />
       {/snippet}
     </Field>
     <div class="col-span-2 flex items-center gap-3">

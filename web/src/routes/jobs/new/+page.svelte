@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
   import { NOT_HERE } from '$lib/boards/notHere';
   import SizeFields from '$lib/boards/SizeFields.svelte';
@@ -62,12 +63,16 @@
     </Field>
     <Field label="Board" name="modelId" issue={issue('modelId')}>
       {#snippet control(a)}
-        <select {...a} class="field" required bind:value={model}>
-          <option value="">choose</option>
-          <option value={NOT_HERE}>not here yet: a name and its size</option>
-          {#each data.models as model (model.id)}<option value={model.id}>{model.name}, {model.layers} layers</option
-            >{/each}
-        </select>
+        <Select
+          {...a}
+          required
+          none="choose"
+          choices={[
+            { value: NOT_HERE, label: 'not here yet: a name and its size' },
+            ...data.models.map((m) => ({ value: m.id, label: `${m.name}, ${m.layers} layers` })),
+          ]}
+          bind:value={model}
+        />
       {/snippet}
     </Field>
     {#if model === NOT_HERE}
@@ -92,11 +97,14 @@
     {/if}
     <Field label="Kind of job" name="kind" issue={issue('kind')}>
       {#snippet control(a)}
-        <select {...a} class="field" value={value('kind') || 'repair'}>
-          {#each JOB_TYPE_IDS.filter((t) => t !== 'express') as id (id)}
-            <option value={id}>{JOB_TYPES[id].label}: {JOB_TYPES[id].says}</option>
-          {/each}
-        </select>
+        <Select
+          choices={JOB_TYPE_IDS.filter((t) => t !== 'express').map((id) => ({
+            value: id,
+            label: `${JOB_TYPES[id].label}: ${JOB_TYPES[id].says}`,
+          }))}
+          {...a}
+          value={value('kind') || 'repair'}
+        />
       {/snippet}
     </Field>
     <Field label="Promised for" name="promisedOn" issue={issue('promisedOn')}>

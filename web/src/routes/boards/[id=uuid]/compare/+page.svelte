@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$lib/ui/Select.svelte';
   import { goto } from '$app/navigation';
   import { Desk } from '$lib/jobs/desk.svelte';
   import Stage from '$lib/stage/Stage.svelte';
@@ -38,16 +39,14 @@
   <header class="col-span-2 flex h-[62px] items-center gap-4 border-b border-line px-4">
     <h1 class="text-xl"><a href="/boards/{data.model.id}" class="hover:underline">{data.model.name}</a></h1>
     {#each ['from', 'to'] as const as end (end)}
-      <label class="flex items-center gap-2 text-ink2">
-        {end === 'from' ? 'before' : 'after'}
-        <select
-          class="field w-auto"
-          value={data[end]}
-          onchange={(e) => (end === 'from' ? go(e.currentTarget.value, data.to) : go(data.from, e.currentTarget.value))}
-        >
-          {#each choices as c (c)}<option value={c}>{c === 'draft' ? 'draft' : `version ${c}`}</option>{/each}
-        </select>
-      </label>
+      <Select
+        label={end === 'from' ? 'before' : 'after'}
+        beside
+        class="text-ink2"
+        choices={choices.map((c) => ({ value: c, label: c === 'draft' ? 'draft' : `version ${c}` }))}
+        value={data[end]}
+        onchange={(v) => (end === 'from' ? go(v, data.to) : go(data.from, v))}
+      />
     {/each}
   </header>
   <Stage board={data.board} {desk} units={data.shop}>
