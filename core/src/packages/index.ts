@@ -15,4 +15,4 @@ export {
   terminalSides,
   type Texture,
 } from './packageModel.ts';
-export { findPackages, readPackage } from './search.ts';
+export { type Counted, findPackages, packagesByLegs, readPackage } from './search.ts';

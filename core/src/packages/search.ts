@@ -1,7 +1,7 @@
 /** Finds packages as people type them: `soic 8`, `0603 c`, `qfp44`, `can 6.3`, `box 12 4 3 pbt`. */
 import { isLimit, LIMITS, OLD_LIMITS } from '../materials/index.ts';
 import { packageById, packageDesignation, PACKAGES } from './library.ts';
-import type { PackageModel } from './packageModel.ts';
+import type { PackageModel, PackageShape } from './packageModel.ts';
 
 const plain = (text: string) =>
   text
@@ -75,6 +75,51 @@ export function findPackages(text: string, most = 40): PackageModel[] {
   }
   scored.sort((a, b) => b.score - a.score);
   return [...(typed ? [typed] : []), ...scored.map((s) => s.pkg)].slice(0, most);
+}
+
+/** What can be counted and measured on a part whose name nobody knows. */
+export interface Counted {
+  /** Legs, pads or pins on the side that has most of them. */
+  legs: number;
+  /** Sides that have any; 1: all in a row. */
+  sides: 1 | 2 | 4;
+  /** Body without legs, both ways, mm. */
+  body_mm?: readonly [number, number];
+}
+
+/** Terminals on each side that has any, most first. What lies under the middle of the body is on none. */
+export function legsBySide({ body, terminals }: PackageShape): number[] {
+  const sides = new Map<string, number>();
+  const outer = terminals
+    .map(({ land }) => ({ x: land.x / body.l, y: land.y / body.w }))
+    .filter(({ x, y }) => Math.hypot(x, y) > 0.2 || terminals.length <= 2);
+  const line = (pick: (at: { x: number; y: number }) => number, size: number) => {
+    const all = outer.map(pick);
+    return (Math.max(...all) - Math.min(...all)) * size < 0.3;
+  };
+  if (outer.length > 2 && (line((at) => at.x, body.l) || line((at) => at.y, body.w))) return [outer.length];
+  for (const { x, y } of outer) {
+    const side = Math.abs(x) > Math.abs(y) ? (x > 0 ? 'right' : 'left') : y > 0 ? 'below' : 'above';
+    sides.set(side, (sides.get(side) ?? 0) + 1);
+  }
+  return [...sides.values()].toSorted((a, b) => b - a);
+}
+
+/** Packages with as many legs on as many sides, nearest in size first; balls under the body are not counted. */
+export function packagesByLegs({ legs, sides, body_mm }: Counted, most = 20): PackageModel[] {
+  const off = ({ body }: PackageModel) => {
+    if (!body_mm) return 0;
+    const [a, b] = [...body_mm].toSorted((p, q) => q - p);
+    const [l, w] = [body.l, body.w].toSorted((p, q) => q - p);
+    return Math.abs(l - a) + Math.abs(w - b);
+  };
+  return [...PACKAGES.values()]
+    .filter((pkg) => {
+      const by = pkg.terminals.some((t) => t.kind === 'ball') ? [] : legsBySide(pkg);
+      return by.length === sides && by[0] === legs;
+    })
+    .toSorted((a, b) => off(a) - off(b))
+    .slice(0, most);
 }
 
 /**

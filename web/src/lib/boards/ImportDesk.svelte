@@ -279,7 +279,8 @@
             <p class="truncate text-[13px] text-ink2">{m.partIds.length} × {m.footprint || 'unnamed footprint'}</p>
             {#if correcting === m.key}
               <PackagePick
-                label="Package for {m.footprint}"
+                focus
+                aria-label="Package for {m.footprint}"
                 onpick={(id) => choose(m, id)}
                 onclose={() => (correcting = null)}
               />

@@ -1,12 +1,11 @@
 <script lang="ts">
   // One package drawn to scale: lands, leads, body, where pin 1 is, its measures.
-  import { blankBoard } from '@orthos/core/board';
-  import { extentOf, packageById } from '@orthos/core/packages';
-  import { boardScene } from '@orthos/core/scene';
+  import { packageById } from '@orthos/core/packages';
+  import PackageShapes, { roomOf } from './PackageShapes.svelte';
 
   let { id }: { id: string } = $props();
   const pkg = $derived(packageById(id));
-  const e = $derived(extentOf(pkg));
+  const e = $derived(roomOf(id));
   const margin = $derived(Math.max(0.8, (e.x1 - e.x0) * 0.14));
   const box = $derived({
     x: e.x0 - margin,
@@ -15,25 +14,6 @@
     h: e.y1 - e.y0 + 2.4 * margin,
   });
   const unit = $derived(Math.max(box.w, box.h) / 100);
-  const shapes = $derived(
-    boardScene(
-      {
-        ...blankBoard('one', 1, 1, 1, 1.6),
-        parts: [{ partId: 'p', ref: ' ', package: id, x_mm: 0, y_mm: 0, rotation_deg: 0, side: 'top' }],
-      },
-      'top',
-    ).shapes.filter((s) => s.partId),
-  );
-  const FILL: Record<string, string> = {
-    land: 'var(--copper)',
-    lead: 'var(--lead)',
-    mould: 'var(--part)',
-    ceramic: 'var(--part)',
-    metal: 'var(--metal)',
-    plastic: 'var(--plastic)',
-    glass: 'var(--sheet)',
-    mark: 'var(--drawn)',
-  };
   const first = $derived(pkg.terminals[0]);
 </script>
 
@@ -43,27 +23,7 @@
   role="img"
   aria-label="Drawing of {pkg.label}"
 >
-  {#each shapes as s, i (i)}
-    {#if s.r !== undefined}
-      <circle
-        cx={s.points[0][0]}
-        cy={s.points[0][1]}
-        r={s.r}
-        fill={FILL[s.style]}
-        stroke="var(--drawn)"
-        stroke-width={unit * 0.35}
-        fill-opacity="0.85"
-      />
-    {:else}
-      <polygon
-        points={s.points.map((p) => p.join(',')).join(' ')}
-        fill={FILL[s.style]}
-        fill-opacity={s.style === 'land' ? 1 : 0.85}
-        stroke={s.style === 'land' || s.style === 'mark' ? 'none' : 'var(--drawn)'}
-        stroke-width={unit * 0.35}
-      />
-    {/if}
-  {/each}
+  <PackageShapes {id} line={unit * 0.35} />
   {#if first}
     <text
       x={first.land.x}

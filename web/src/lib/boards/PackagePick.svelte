@@ -1,96 +1,122 @@
 <script lang="ts">
-  // A package by typing: `soic 8`, `0603 c`, `box 12 4 3 pbt`. Arrows choose, Enter takes.
-  import { findPackages, packageById, type PackageModel } from '@orthos/core/packages';
+  // A package as people say it (`qfp 44`, `0402 c`, `box 12 4 3 pbt`), or by counting its legs where nobody knows its name.
+  import { findPackages, packageById } from '@orthos/core/packages';
+  import Ruler from '@lucide/svelte/icons/ruler-dimension-line';
+  import { Combobox, Popover } from 'bits-ui';
   import { onMount } from 'svelte';
+  import PackageByLegs from './PackageByLegs.svelte';
+  import PackageRow from './PackageRow.svelte';
 
   interface Props {
-    label: string;
-    onpick: (id: string) => void;
+    /** What is typed; after a choice the name of what was chosen. */
+    text?: string;
+    /** Once one is chosen from the list. */
+    onpick?: (id: string) => void;
+    /** Once the typing is left: what stands there may mean a package as it is. */
+    onchange?: () => void;
+    /** Escape, with the list closed. */
     onclose?: () => void;
     /** The shop's own packages, searched as well. */
     own?: { label: string; designation: string }[];
+    /** Only what has joints that can be heated. */
+    soldered?: boolean;
     focus?: boolean;
-    text?: string;
+    /** Stands above. Without it `aria-label`, or a label elsewhere for `id`, names the field. */
+    label?: string;
+    id?: string;
+    name?: string;
+    required?: boolean;
+    placeholder?: string;
+    'aria-label'?: string;
+    'aria-describedby'?: string;
+    'aria-invalid'?: true;
   }
-  let { label, onpick, onclose, own = [], focus = true, text = $bindable('') }: Props = $props();
-  let at = $state(0);
-  let input = $state<HTMLInputElement>();
-  const id = $props.id();
+  const fresh = $props.id();
+  let {
+    text = $bindable(''),
+    onpick,
+    onchange,
+    onclose,
+    own = [],
+    soldered = false,
+    focus = false,
+    label,
+    id = fresh,
+    placeholder = 'qfp 44, 0402 c, sot23, box 12 4 3 pbt',
+    ...named
+  }: Props = $props();
 
-  const found = $derived.by((): { id: string; title: string; hint: string }[] => {
+  let open = $state(false);
+  let counting = $state(false);
+  let input = $state<HTMLElement | null>(null);
+  const MOST = 30;
+  const found = $derived.by((): { id: string; label?: string }[] => {
+    if (!open) return [];
     const words = text.toLowerCase().split(/\s+/).filter(Boolean);
     const mine = own
       .filter((o) => words.length > 0 && words.every((w) => o.label.toLowerCase().includes(w)))
-      .map((o) => ({ id: o.designation, title: o.label, hint: 'own' }));
-    return [...mine, ...findPackages(text, 30).map((p) => ({ id: p.id, title: p.label, hint: hintOf(p) }))].slice(
-      0,
-      30,
-    );
+      .map((o) => ({ id: o.designation, label: o.label }));
+    const known = findPackages(text, 2 * MOST).filter((p) => !soldered || p.terminals.length > 0);
+    return [...mine, ...known.map((p) => ({ id: p.id }))].slice(0, MOST);
   });
-  const hintOf = (p: PackageModel) =>
-    `${p.body.l} × ${p.body.w} × ${p.body.h}${p.terminals.length ? `, ${p.terminals.length} joints` : ''}`;
 
   onMount(() => {
     if (focus) input?.focus();
   });
-  function take(n: number) {
-    const chosen = found[n];
+  function take(chosen: string) {
+    counting = false;
     if (!chosen) return;
     // a designation of the shop's own was checked when it was made, but its family may have changed since
-    packageById(chosen.id);
-    onpick(chosen.id);
-  }
-  function onkeydown(e: KeyboardEvent) {
-    if (e.key === 'ArrowDown') at = Math.min(found.length - 1, at + 1);
-    else if (e.key === 'ArrowUp') at = Math.max(0, at - 1);
-    else if (e.key === 'Enter') take(at);
-    else if (e.key === 'Escape') onclose?.();
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
+    const pkg = packageById(chosen);
+    text = own.find((o) => o.designation === chosen)?.label ?? pkg.id;
+    onpick?.(chosen);
+    onchange?.();
   }
 </script>
 
-<div class="relative">
-  <input
-    bind:this={input}
-    bind:value={text}
-    class="field"
-    role="combobox"
-    aria-label={label}
-    aria-expanded={text.trim() !== ''}
-    aria-controls="{id}-list"
-    aria-activedescendant={found.length ? `${id}-${at}` : undefined}
-    autocomplete="off"
-    spellcheck="false"
-    placeholder="soic 8, 0603 c, box 12 4 3 pbt"
-    oninput={() => (at = 0)}
-    {onkeydown}
-  />
-  {#if text.trim() !== ''}
-    <ul
-      id="{id}-list"
-      role="listbox"
-      aria-label="Packages found"
-      class="max-h-64 overflow-auto border border-t-0 border-line bg-sheet"
-    >
-      {#each found as p, n (p.id)}
-        <li
-          id="{id}-{n}"
-          role="option"
-          aria-selected={n === at}
-          class="flex min-h-10 cursor-pointer items-center gap-3 px-2.5 {n === at ? 'bg-evidence-soft' : ''}"
-          onpointerdown={(e) => {
-            e.preventDefault();
-            take(n);
-          }}
-        >
-          <span class="font-semibold">{p.title}</span>
-          <span class="ml-auto text-[13px] text-ink2">{p.hint}</span>
-        </li>
-      {:else}
-        <li class="px-2.5 py-2 text-ink2">No package of that name. Make one under Boards, Packages.</li>
-      {/each}
-    </ul>
-  {/if}
+<div class="min-w-0">
+  {#if label}<label class="label" for={id}>{label}</label>{/if}
+  <div class="flex">
+    <Combobox.Root type="single" value="" inputValue={text} bind:open onValueChange={take}>
+      <Combobox.Input
+        {id}
+        bind:ref={input}
+        class="field"
+        autocomplete="off"
+        spellcheck="false"
+        {placeholder}
+        {...named}
+        oninput={(e) => (text = e.currentTarget.value)}
+        onchange={() => onchange?.()}
+        onkeydown={(e) => {
+          if (e.key !== 'Escape' || open || !onclose) return;
+          e.preventDefault();
+          onclose();
+        }}
+      />
+      <Combobox.Portal>
+        <Combobox.Content class="choices max-w-[30rem]" aria-label="Packages found" sideOffset={2} collisionPadding={8}>
+          {#each found as p (p.id)}
+            <Combobox.Item class="choice" value={p.id} label={p.label ?? p.id}><PackageRow {...p} /></Combobox.Item>
+          {:else}
+            <p class="max-w-72 px-2.5 py-2 text-ink2">
+              No package of that name. Count its legs (the key beside the field), or make one under Boards, Packages.
+            </p>
+          {/each}
+        </Combobox.Content>
+      </Combobox.Portal>
+    </Combobox.Root>
+    <Popover.Root bind:open={counting}>
+      <Popover.Trigger
+        class="button -ml-px shrink-0 px-2.5"
+        aria-label="By its legs and size"
+        title="Nobody knows its name: by its legs and size"><Ruler size={18} aria-hidden="true" /></Popover.Trigger
+      >
+      <Popover.Portal>
+        <Popover.Content class="choices w-96 p-3" align="end" sideOffset={2} collisionPadding={8}>
+          <PackageByLegs onpick={take} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  </div>
 </div>

@@ -337,7 +337,7 @@
 </div>
 {#if typing}
   <div class="mt-3">
-    <PackagePick label="Package" onpick={pick} onclose={() => (typing = false)} {own} bind:text={typed} />
+    <PackagePick focus aria-label="Package" onpick={pick} onclose={() => (typing = false)} {own} bind:text={typed} />
   </div>
 {/if}
 <p class="my-3 min-h-10 border-y border-faint py-2 text-[13px] text-ink2" role="status">
@@ -457,12 +457,7 @@
     </div>
     <details class="mt-3">
       <summary class="h-9 cursor-pointer leading-9">Another package, nets, missing lands</summary>
-      <PackagePick
-        label="Another package"
-        focus={false}
-        {own}
-        onpick={(id) => set('another package', { package: id })}
-      />
+      <PackagePick aria-label="Another package" {own} onpick={(id) => set('another package', { package: id })} />
       <label class="mt-2 block"
         ><span class="label">Nets, one to a line: terminal and net</span>
         <textarea

@@ -1,8 +1,16 @@
+<script lang="ts" module>
+  import type SelectList from './SelectList.svelte';
+
+  // what opens and places the list is as heavy as half a page: it comes when somebody reaches for the first field
+  let list = $state.raw<typeof SelectList>();
+  const load = async () => (list ??= (await import('./SelectList.svelte')).default);
+</script>
+
 <script lang="ts" generics="T extends string">
   // One of a few, from a list that opens: arrows or first letters choose, Enter takes.
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import { Select } from 'bits-ui';
-  import { choicesOf, type Choices } from './choices';
+  import { tick } from 'svelte';
+  import { choicesOf, type Choice, type Choices } from './choices';
 
   interface Props {
     choices: Choices<T>;
@@ -17,7 +25,6 @@
     id?: string;
     /** Its name in a form that is posted. */
     name?: string;
-    required?: boolean;
     disabled?: boolean;
     class?: string;
     'aria-label'?: string;
@@ -34,51 +41,72 @@
     none,
     id = own,
     name,
-    required,
     disabled,
     class: size = '',
     ...named
   }: Props = $props();
 
-  let trigger = $state<HTMLElement | null>(null);
-  const offered = $derived([...(none === undefined ? [] : [{ value: '', label: none }]), ...choicesOf(choices)]);
-  const listName = $derived(
-    label ?? named['aria-label'] ?? (trigger as HTMLButtonElement | null)?.labels[0]?.textContent,
-  );
+  let root = $state<HTMLElement>();
+  let open = $state(false);
+  // nothing kept yet is the empty value
+  const at = $derived((value as T | undefined) ?? ('' as T));
+  const offered = $derived<Choice<T>[]>([
+    ...(none === undefined ? [] : [{ value: '' as T, label: none }]),
+    ...choicesOf(choices),
+  ]);
+  const shown = $derived(offered.find((c) => c.value === at)?.label ?? at);
+  const field = $derived({ id, class: 'field choose', 'data-value': at, ...named });
 
+  const trigger = () => root?.querySelector('button');
   export function focus() {
-    trigger?.focus();
+    trigger()?.focus();
+  }
+  async function reach() {
+    await load();
+    const focused = document.activeElement === trigger();
+    await tick();
+    if (focused) focus();
+  }
+  function choose(next: T) {
+    value = next;
+    onchange?.(next);
   }
 </script>
 
-<div class="min-w-0 {size} {beside ? 'flex items-center gap-2' : ''}">
+<div class="min-w-0 {size} {beside ? 'flex items-center gap-2' : ''}" bind:this={root}>
   {#if label}<label class={beside ? 'whitespace-nowrap' : 'label'} for={id}>{label}</label>{/if}
-  <Select.Root
-    type="single"
-    bind:value={
-      () => value,
-      (next) => {
-        value = next as T;
-        onchange?.(value);
-      }
-    }
-    items={offered}
-    {name}
-    {required}
-    {disabled}
-  >
-    <Select.Trigger {id} bind:ref={trigger} class="field choose" data-value={value} {...named}>
-      <span class="min-w-0 flex-1 truncate">{offered.find((c) => c.value === value)?.label ?? value}</span>
+  {#if name}<input type="hidden" {name} value={at} />{/if}
+  {#if list}
+    {@const List = list}
+    <List
+      {offered}
+      value={at}
+      bind:open
+      {disabled}
+      {field}
+      listName={label ?? named['aria-label'] ?? trigger()?.labels[0]?.textContent}
+      {shown}
+      onchoose={(next) => choose(next as T)}
+    />
+  {:else}
+    <button
+      type="button"
+      role="combobox"
+      aria-haspopup="listbox"
+      aria-expanded="false"
+      {disabled}
+      {...field}
+      onpointerenter={reach}
+      onfocus={reach}
+      onclick={() => (open = true)}
+      onkeydown={(e) => {
+        if (['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(e.key)) e.preventDefault();
+        else return;
+        open = true;
+      }}
+    >
+      <span class="min-w-0 flex-1 truncate">{shown}</span>
       <ChevronDown class="h-4 w-4 shrink-0 text-ink3" aria-hidden="true" />
-    </Select.Trigger>
-    <Select.Portal>
-      <Select.Content class="choices" aria-label={listName} sideOffset={2} collisionPadding={8}>
-        {#each offered as c (c.value)}
-          <Select.Item class="choice" value={c.value} label={c.label} disabled={'disabled' in c && c.disabled}
-            >{c.label}</Select.Item
-          >
-        {/each}
-      </Select.Content>
-    </Select.Portal>
-  </Select.Root>
+    </button>
+  {/if}
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import PackagePick from '$lib/boards/PackagePick.svelte';
   import Check from '$lib/ui/Check.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { fromAddress, keepInAddress } from '$lib/calculate/address';
@@ -7,7 +8,7 @@
   import Curve from '$lib/calculate/Curve.svelte';
   import { type AlloyAmount, readComposition } from '@orthos/core/alloys';
   import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
-  import { PACKAGES, readPackage } from '@orthos/core/packages';
+  import { readPackage } from '@orthos/core/packages';
   import { solderOf } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
 
@@ -37,7 +38,6 @@
     ['hold', 'Movable after the heat, s', 'empty: not asked'],
     ['peak', 'Joints then at, °', ''],
   ];
-  const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   /** The package that the milligrams are of. */
   let taken = $state(v.pkg);
   const named = $derived(v.pkg.trim() === '' ? null : readPackage(v.pkg));
@@ -111,21 +111,14 @@
     class="grid grid-cols-2 content-start gap-x-4 gap-y-3 self-start border border-line bg-sheet p-5"
     aria-label="Case"
   >
-    <label
-      ><span class="label">Joints of a package</span>
-      <input
-        class="field"
-        list="amount-packages"
-        bind:value={v.pkg}
-        onchange={takePackage}
-        placeholder="none, mg below"
-        autocomplete="off"
-        aria-invalid={named && 'problem' in named ? true : undefined}
-      />
-      <datalist id="amount-packages"
-        >{#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}</datalist
-      >
-    </label>
+    <PackagePick
+      label="Joints of a package"
+      soldered
+      bind:text={v.pkg}
+      onchange={takePackage}
+      placeholder="none, mg below"
+      aria-invalid={named && 'problem' in named ? true : undefined}
+    />
     <label title="by hand 1.5 to 2.5 times what paste leaves"
       ><span class="label">as full as printed, times</span>
       <input class="field" inputmode="decimal" bind:value={v.times} onchange={takePackage} />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import PackagePick from '$lib/boards/PackagePick.svelte';
   import Slider from '$lib/ui/Slider.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
@@ -9,7 +10,7 @@
   import { settingLine } from '$lib/plan/settings';
   import { rangeText, verdictOf, whySolid } from '$lib/plan/words';
   import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
-  import { PACKAGES, readPackage } from '@orthos/core/packages';
+  import { readPackage } from '@orthos/core/packages';
   import {
     BOARD_KINDS,
     DEFAULT_STATION,
@@ -45,7 +46,6 @@
   let v = $state(fromAddress<Key>({ ...START, set: formatTemperature(390, data.shop).split(' ')[0] }));
   // a bookmark from before methods had ids says a tool's name
   v.tool = idOfLabel(v.tool);
-  const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   const named = $derived(readPackage(v.pkg));
   const pkg = $derived('id' in named ? named.id : null);
   const alloyOf = (kind: string) =>
@@ -132,20 +132,7 @@
     class="grid grid-cols-2 content-start gap-x-4 gap-y-3 self-start border border-line bg-sheet p-5"
     aria-label="Case"
   >
-    <label
-      ><span class="label">Package</span>
-      <input
-        class="field"
-        list="melt-packages"
-        bind:value={v.pkg}
-        onchange={takeTool}
-        autocomplete="off"
-        aria-invalid={pkg ? undefined : true}
-      />
-      <datalist id="melt-packages"
-        >{#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}</datalist
-      >
-    </label>
+    <PackagePick label="Package" soldered bind:text={v.pkg} onchange={takeTool} aria-invalid={pkg ? undefined : true} />
     <Select
       label="Kind of board"
       choices={Object.entries(BOARD_KINDS).map(([id, k]) => ({ value: id, label: k.label }))}

@@ -1,15 +1,14 @@
 <script lang="ts">
+  import PackagePick from '$lib/boards/PackagePick.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
-  import { PACKAGES } from '@orthos/core/packages';
   import { BOARD_KINDS, PLASTICS } from '@orthos/core/rework';
 
   let { data, form } = $props();
   const given = (name: string, otherwise: string) =>
     String((form?.values as Record<string, unknown>)?.[name] ?? otherwise);
   const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
-  const packages = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
   let plastic = $state(given('plastic', 'unknown'));
   let busy = $state(false);
 </script>
@@ -32,23 +31,13 @@
       };
     }}
   >
-    <Field label="Part to take off" name="package" issue={issue('package')} hint="type or choose a package">
-      {#snippet control(a)}
-        <!-- the first field of a form the user asked for -->
-        <!-- svelte-ignore a11y_autofocus -->
-        <input
-          {...a}
-          class="field"
-          list="packages"
-          value={given('package', '')}
-          required
-          autofocus
-          autocomplete="off"
-        />
-        <datalist id="packages">
-          {#each packages as p (p.id)}<option value={p.id}>{p.label}</option>{/each}
-        </datalist>
-      {/snippet}
+    <Field
+      label="Part to take off"
+      name="package"
+      issue={issue('package')}
+      hint="as you would say it, or by its legs and size"
+    >
+      {#snippet control(a)}<PackagePick {...a} soldered required focus text={given('package', '')} />{/snippet}
     </Field>
     <Field label="Kind of board" name="boardKind" issue={issue('boardKind')}>
       {#snippet control(a)}

@@ -65,7 +65,6 @@
       {#snippet control(a)}
         <Select
           {...a}
-          required
           none="choose"
           choices={[
             { value: NOT_HERE, label: 'not here yet: a name and its size' },
