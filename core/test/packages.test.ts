@@ -8,6 +8,7 @@ import {
   findPackages,
   gripOf,
   packageById,
+  packagesByLegs,
   packageDesignation,
   PackageParamError,
   PACKAGES,
@@ -263,6 +264,20 @@ describe('finding a package as it is typed', () => {
         .slice(0, 3)
         .map((p) => p.id),
     ).toContain(id);
+  });
+  it('puts a name that was turned round first', () => {
+    for (const said of ['0402 c', 'c 0402', 'C0402', '0402c']) expect(findPackages(said)[0].id).toBe('C0402');
+  });
+  it('finds a part by its legs and size where nobody knows its name', () => {
+    const first = (...counted: Parameters<typeof packagesByLegs>) => packagesByLegs(...counted)[0]?.id;
+    expect(first({ legs: 11, sides: 4, body_mm: [10, 10] })).toBe('QFP-44');
+    expect(first({ legs: 2, sides: 2, body_mm: [1.3, 2.9] })).toBe('SOT-23');
+    expect(first({ legs: 4, sides: 2, body_mm: [3.9, 4.9] })).toBe('SOIC-8');
+    expect(first({ legs: 4, sides: 2, body_mm: [9.4, 6.4] })).toBe('DIP-8');
+    expect(packagesByLegs({ legs: 3, sides: 1 }).map((p) => p.id)).toContain('TO-220');
+    expect(packagesByLegs({ legs: 977, sides: 4 })).toEqual([]);
+    // without a size all that have as many, and no ball grid by its outer rows
+    for (const p of packagesByLegs({ legs: 4, sides: 2 })) expect(p.terminals.length).toBeGreaterThanOrEqual(5);
   });
   it('makes a neighbour of a typed box', () => {
     const [p] = findPackages('box 12 4 3 pbt');

@@ -1,7 +1,7 @@
 /** Finds packages as people type them: `soic 8`, `0603 c`, `qfp44`, `can 6.3`, `box 12 4 3 pbt`. */
 import { isLimit, LIMITS, OLD_LIMITS } from '../materials/index.ts';
 import { packageById, packageDesignation, PACKAGES } from './library.ts';
-import type { PackageModel, PackageShape } from './packageModel.ts';
+import type { PackageModel, PackageShape, Terminal } from './packageModel.ts';
 
 const plain = (text: string) =>
   text
@@ -9,6 +9,14 @@ const plain = (text: string) =>
     .replace(/[^a-z0-9.]+/g, ' ')
     .trim();
 const squeezed = (text: string) => plain(text).replaceAll(' ', '');
+
+/** Words in either order, with or without the space: `0402 c` and `0402c` are a C0402. */
+const turnedRound = (text: string) =>
+  plain(text)
+    .replace(/(\d)([a-z]+)$/, '$1 $2')
+    .split(' ')
+    .toReversed()
+    .join('');
 
 const index = [...PACKAGES.values()].map((pkg) => ({
   pkg,
@@ -60,11 +68,12 @@ export function findPackages(text: string, most = 40): PackageModel[] {
   const wanted = plain(text);
   if (wanted === '') return [...PACKAGES.values()].slice(0, most);
   const whole = squeezed(text);
+  const turned = turnedRound(text);
   const tokens = wanted.split(' ');
   const scored: { pkg: PackageModel; score: number }[] = [];
   for (const entry of index) {
     let score = 0;
-    if (entry.id === whole) score = 100;
+    if (entry.id === whole || entry.id === turned) score = 100;
     else if (entry.id.startsWith(whole)) score = 60 - entry.id.length * 0.5;
     else if (tokens.every((t) => entry.all.some((w) => w.startsWith(t)))) {
       score = 20 - entry.id.length * 0.2;
@@ -87,18 +96,28 @@ export interface Counted {
   body_mm?: readonly [number, number];
 }
 
-/** Terminals on each side that has any, most first. What lies under the middle of the body is on none. */
+/** How many lie on each line across one direction; places in mm. */
+function lines(places: readonly number[]): number[] {
+  const found: { at: number; n: number }[] = [];
+  for (const at of places) {
+    const line = found.find((l) => Math.abs(l.at - at) < 0.3);
+    if (line) line.n++;
+    else found.push({ at, n: 1 });
+  }
+  return found.map((l) => l.n).toSorted((a, b) => b - a);
+}
+
+/** Terminals on each side that has any, most first. A pad under the middle of the body is on none. */
 export function legsBySide({ body, terminals }: PackageShape): number[] {
+  const ways = (of: readonly Terminal[]) => [of.map((t) => t.land.x), of.map((t) => t.land.y)].map(lines);
+  const row = ways(terminals).find((l) => l.length === 1);
+  if (row && terminals.length > 2) return row;
+  const outer = terminals.filter(({ land }) => Math.hypot(land.x / body.l, land.y / body.w) > 0.2);
+  const pair = ways(outer).find((l) => l.length === 2);
+  if (pair) return pair;
   const sides = new Map<string, number>();
-  const outer = terminals
-    .map(({ land }) => ({ x: land.x / body.l, y: land.y / body.w }))
-    .filter(({ x, y }) => Math.hypot(x, y) > 0.2 || terminals.length <= 2);
-  const line = (pick: (at: { x: number; y: number }) => number, size: number) => {
-    const all = outer.map(pick);
-    return (Math.max(...all) - Math.min(...all)) * size < 0.3;
-  };
-  if (outer.length > 2 && (line((at) => at.x, body.l) || line((at) => at.y, body.w))) return [outer.length];
-  for (const { x, y } of outer) {
+  for (const { land } of outer) {
+    const [x, y] = [land.x / body.l, land.y / body.w];
     const side = Math.abs(x) > Math.abs(y) ? (x > 0 ? 'right' : 'left') : y > 0 ? 'below' : 'above';
     sides.set(side, (sides.get(side) ?? 0) + 1);
   }
@@ -128,8 +147,7 @@ export function packagesByLegs({ legs, sides, body_mm }: Counted, most = 20): Pa
 export function readPackage(text: string): { id: string } | { problem: string } {
   const whole = squeezed(text);
   if (whole === '') return { problem: 'Which package? QFP-44, 0603, SOT-23' };
-  // words in either order: `0402 c` is a C0402
-  const turned = plain(text).split(' ').toReversed().join('');
+  const turned = turnedRound(text);
   const exact = index.find(({ id, pkg }) => id === whole || id === turned || squeezed(pkg.label) === whole);
   if (exact) return { id: exact.pkg.id };
   const near = findPackages(text, 4).map((p) => p.id);

@@ -60,12 +60,15 @@
     { keys: ['?'], label: 'all keys', run: () => (sheet = true) },
     { keys: ['d'], label: 'day or scope theme', run: toggleTheme },
   ]);
+  const to = (href: string) => () => void goto(href);
   useCommands(() => [
-    ...places.map((p) => ({ title: p.label, hint: 'place', run: () => void goto(p.href) })),
-    { title: 'New job', hint: 'place', run: () => void goto('/jobs/new') },
-    { title: 'Express job', hint: 'place', run: () => void goto('/jobs/express') },
-    ...CALCULATORS.map((c) => ({ title: c.name, hint: 'calculator', run: () => void goto(c.href) })),
-    { title: 'Change day or scope theme', hint: 'action', run: toggleTheme },
+    ...places.map((p) => ({ group: 'place' as const, title: p.label, run: to(p.href) })),
+    { group: 'place', title: 'New job', run: to('/jobs/new') },
+    { group: 'place', title: 'Express job', run: to('/jobs/express') },
+    { group: 'place', title: 'New board', run: to('/boards/new') },
+    { group: 'place', title: 'Packages', run: to('/boards/packages') },
+    ...CALCULATORS.map((c) => ({ group: 'calculator' as const, title: c.name, run: to(c.href) })),
+    { group: 'act', title: 'Change day or scope theme', run: toggleTheme },
   ]);
 
   function onkeydown(event: KeyboardEvent) {

@@ -77,7 +77,7 @@
 <div class="min-w-0">
   {#if label}<label class="label" for={id}>{label}</label>{/if}
   <div class="flex">
-    <Combobox.Root type="single" value="" inputValue={text} bind:open onValueChange={take}>
+    <Combobox.Root type="single" bind:value={() => '', take} inputValue={text} bind:open>
       <Combobox.Input
         {id}
         bind:ref={input}

@@ -2,12 +2,21 @@
   import type { JobView } from '$lib/jobs/view';
   import { STEPS } from '@orthos/core/hands';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
+  import { goto } from '$app/navigation';
+  import { useCommands } from '$lib/ui/palette.svelte';
   import { stepLabel, stepSummary } from './words';
 
   let { view, step }: { view: JobView; step: string } = $props();
   const MARKS = { met: '✓', open: '○', stop: '▲', unknown: '?', skipped: '–' } as const;
   /** Red is for where the job stands and for what comes next; further on nothing is due yet. */
   const due = (s: (typeof STEPS)[number]) => STEPS.indexOf(s) <= STEPS.indexOf(view.step) + 1;
+  useCommands(() =>
+    STEPS.map((s) => ({
+      group: 'step' as const,
+      title: stepLabel(s),
+      run: () => void goto(`/jobs/${view.ticket.id}/${s}`),
+    })),
+  );
   const power = $derived(view.gates.find((g) => g.id === 'power-gone'));
 </script>
 

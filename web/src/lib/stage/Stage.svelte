@@ -164,8 +164,10 @@
   ]);
   useCommands(() =>
     board.parts.map((p) => ({
+      group: 'part' as const,
       title: `${partName(p)} ${p.what ?? p.value ?? ''}`.trim(),
-      hint: `part, ${p.side}`,
+      hint: `${packageById(p.package).label}, ${p.side}`,
+      words: p.package,
       run: () => {
         desk.side = p.side;
         select(p.partId);

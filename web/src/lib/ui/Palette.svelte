@@ -1,37 +1,22 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { Command, computeCommandScore, Dialog } from 'bits-ui';
-  import { offeredCommands } from './palette.svelte';
-
-  interface FoundJob {
-    id: string;
-    number: number;
-    device: string;
-    customer: string;
-    complaint: string;
-  }
-
-  interface FoundPart {
-    id: string;
-    number: number;
-    device: string;
-    ref: string;
-    partId: string;
-    what: string;
-  }
-  interface Found {
-    /** What was asked; an answer to something else is none. */
-    search: string;
-    jobs: FoundJob[];
-    parts: FoundPart[];
-  }
+  import { page } from '$app/state';
+  import type { Found } from '$lib/jobs/found';
+  import { Command, Dialog } from 'bits-ui';
+  import { type Command as Offered, leaves, offeredCommands } from './palette.svelte';
+  import { ordered } from './paletteOrder';
 
   /** `begin`: what was typed before it was there. */
   let { open = $bindable(), begin = '' }: { open: boolean; begin?: string } = $props();
   // svelte-ignore state_referenced_locally
   let search = $state(begin);
-  let found = $state.raw<Found>({ search: '', jobs: [], parts: [] });
-  const mine = $derived(found.search === search.trim() ? found : { jobs: [], parts: [] });
+  let found = $state.raw<Found | null>(null);
+  /** Somebody went to a row on purpose since the last letter. */
+  let meant = $state(false);
+  let chosen = $state('');
+  /** Row that would leave the job and was asked for once. */
+  let asked = $state('');
+  const inJob = $derived(/^\/(jobs|run)\/[0-9a-f-]{36}/.test(page.url.pathname));
 
   $effect(() => {
     if (!open) return;
@@ -52,21 +37,49 @@
     };
   });
 
-  /** What begins with the very word comes first: C14 before C1 with a 4 somewhere. */
-  const commands = $derived.by(() => {
-    const word = search.trim().toLowerCase();
-    const exact = (title: string) => Number(title.toLowerCase().split(/\s/, 1)[0] === word);
-    return offeredCommands().toSorted((a, b) => exact(b.title) - exact(a.title));
+  const to = (href: string) => () => void goto(href);
+  /** The server's answer to what stands there now; an answer to something else is none. */
+  const remote = $derived.by((): Offered[] => {
+    if (found?.search !== search.trim()) return [];
+    return [
+      ...found.jobs.map((j) => ({
+        group: 'job' as const,
+        title: `No. ${j.number} ${j.device}`,
+        hint: j.customer,
+        words: `${j.complaint} ${found?.search}`,
+        run: to(`/jobs/${j.id}`),
+      })),
+      ...found.boards.map((b) => ({
+        group: 'board' as const,
+        title: b.name,
+        hint: 'board',
+        run: to(`/boards/${b.id}`),
+      })),
+      ...found.parts.map((p) => ({
+        group: 'elsewhere' as const,
+        title: `${p.ref} ${p.what}`.trim(),
+        hint: `No. ${p.number} ${p.device}`,
+        run: to(`/jobs/${p.id}?part=${encodeURIComponent(p.partId)}`),
+      })),
+    ];
   });
-  function score(command: string, wanted: string, keywords?: string[]): number {
-    const word = wanted.trim().toLowerCase();
-    return Number(command.toLowerCase().split(/\s/, 1)[0] === word) + computeCommandScore(command, wanted, keywords);
-  }
+  const groups = $derived(ordered([...offeredCommands(), ...remote], search));
+  const idOf = (group: string, n: number) => `${group} ${n}`;
+  const first = $derived(groups.length > 0 ? idOf(groups[0].title, 0) : '');
+  $effect(() => {
+    if (!meant) chosen = first;
+  });
 
-  function choose(run: () => void) {
+  function select(command: Offered, id: string) {
+    if (inJob && leaves(command) && !meant && asked !== id) {
+      asked = id;
+      return;
+    }
     open = false;
     search = '';
-    run();
+    meant = false;
+    asked = '';
+    command.run();
   }
 </script>
 
@@ -77,57 +90,48 @@
       class="fixed top-[12vh] left-1/2 z-50 w-[min(640px,92vw)] -translate-x-1/2 overflow-hidden rounded-md border border-line bg-sheet"
     >
       <Dialog.Title class="sr-only">Find</Dialog.Title>
-      <Dialog.Description class="sr-only">Places, jobs, parts of this board, actions</Dialog.Description>
-      <Command.Root filter={score}>
+      <Dialog.Description class="sr-only">Parts of this board, places, jobs, boards, calculators</Dialog.Description>
+      <Command.Root
+        shouldFilter={false}
+        bind:value={chosen}
+        onkeydown={(e) => {
+          if (e.key.startsWith('Arrow')) meant = true;
+        }}
+      >
         <Command.Input
           bind:value={search}
+          oninput={() => {
+            meant = false;
+            asked = '';
+          }}
           placeholder="Go to a place, a job, a part, an action"
           class="h-12 w-full border-b border-line bg-transparent px-4 text-base outline-none"
         />
-        <Command.List class="max-h-[50vh] overflow-auto p-2">
-          <Command.Empty class="p-4 text-ink2">Nothing by that name.</Command.Empty>
-          {#each commands as command (command.title)}
-            <Command.Item value={command.title} onSelect={() => choose(command.run)} class="item">
-              <span>{command.title}</span>
-              <span class="text-ink3">{command.hint ?? ''}</span>
-            </Command.Item>
-          {/each}
-          {#each mine.parts as part (part.id + part.partId)}
-            <Command.Item
-              value={`${part.ref} ${part.what} No. ${part.number}`}
-              onSelect={() => choose(() => goto(`/jobs/${part.id}?part=${encodeURIComponent(part.partId)}`))}
-              class="item"
-            >
-              <span>{part.ref} {part.what}</span>
-              <span class="text-ink3">part, No. {part.number} {part.device}</span>
-            </Command.Item>
-          {/each}
-          {#each mine.jobs as job (job.id)}
-            <Command.Item
-              value={`No. ${job.number} ${job.device} ${job.customer} ${job.complaint}`}
-              onSelect={() => choose(() => goto(`/jobs/${job.id}`))}
-              class="item"
-            >
-              <span>No. {job.number} {job.device}</span>
-              <span class="text-ink3">{job.customer}</span>
-            </Command.Item>
+        <Command.List class="max-h-[56vh] overflow-auto p-2" onpointermove={() => (meant = true)}>
+          {#if groups.length === 0}<p class="p-4 text-ink2" role="status">Nothing by that name.</p>{/if}
+          {#each groups as group (group.title)}
+            <Command.Group value={group.title}>
+              <Command.GroupHeading class="px-3 pt-2 pb-1 text-[12px] text-ink3">{group.title}</Command.GroupHeading>
+              <Command.GroupItems>
+                {#each group.commands as command, n (n)}
+                  {@const id = idOf(group.title, n)}
+                  <Command.Item
+                    value={id}
+                    onSelect={() => select(command, id)}
+                    class="flex min-h-9 cursor-pointer items-center justify-between gap-4 rounded-sm px-3 py-1.5 data-[selected]:bg-evidence-soft"
+                  >
+                    <span class="min-w-0 truncate">{command.title}</span>
+                    {#if asked === id}<span class="shrink-0 font-semibold text-caution" role="status"
+                        >leaves this job: Enter again</span
+                      >
+                    {:else}<span class="max-w-[50%] shrink-0 truncate text-ink3">{command.hint ?? ''}</span>{/if}
+                  </Command.Item>
+                {/each}
+              </Command.GroupItems>
+            </Command.Group>
           {/each}
         </Command.List>
       </Command.Root>
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>
-
-<style>
-  :global(.item) {
-    display: flex;
-    justify-content: space-between;
-    gap: 1rem;
-    padding: 0.55rem 0.75rem;
-    border-radius: 2px;
-    cursor: pointer;
-  }
-  :global(.item[data-selected]) {
-    background: var(--evidence-soft);
-  }
-</style>

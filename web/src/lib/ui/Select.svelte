@@ -3,13 +3,12 @@
 
   // what opens and places the list is as heavy as half a page: it comes when somebody reaches for the first field
   let list = $state.raw<typeof SelectList>();
-  const load = async () => (list ??= (await import('./SelectList.svelte')).default);
+  const load = async () => void (list ??= (await import('./SelectList.svelte')).default);
 </script>
 
 <script lang="ts" generics="T extends string">
   // One of a few, from a list that opens: arrows or first letters choose, Enter takes.
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import { tick } from 'svelte';
   import { choicesOf, type Choice, type Choices } from './choices';
 
   interface Props {
@@ -61,12 +60,14 @@
   export function focus() {
     trigger()?.focus();
   }
-  async function reach() {
-    await load();
-    const focused = document.activeElement === trigger();
-    await tick();
-    if (focused) focus();
-  }
+  // the field that had the focus keeps it when the list takes its place
+  let focused = false;
+  $effect.pre(() => {
+    if (list) focused = document.activeElement === trigger();
+  });
+  $effect(() => {
+    if (list && focused) focus();
+  });
   function choose(next: T) {
     value = next;
     onchange?.(next);
@@ -96,8 +97,8 @@
       aria-expanded="false"
       {disabled}
       {...field}
-      onpointerenter={reach}
-      onfocus={reach}
+      onpointerenter={load}
+      onfocus={load}
       onclick={() => (open = true)}
       onkeydown={(e) => {
         if (['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(e.key)) e.preventDefault();

@@ -1,10 +1,11 @@
 import { type BoardModel, boardModelSchema } from '@orthos/core/board';
 import { contentHash } from '@orthos/core/ground';
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, ilike, inArray, isNull, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { boardModels, boardVersions, photos, tickets } from '../db/schema.ts';
 import { Kept } from '../kept.ts';
+import { containing } from './containing.ts';
 import { ConflictError } from './conflict.ts';
 
 export type BoardVersion = typeof boardVersions.$inferSelect;
@@ -161,6 +162,16 @@ export async function modelNames(db: Database): Promise<{ id: string; name: stri
 }
 
 /** Models that people made (not those of express jobs), with their newest version and jobs so far. */
+/** Boards whose name contains a text, by name. */
+export async function boardModelsNamed(db: Database, text: string, most: number) {
+  return db
+    .select({ id: boardModels.id, name: boardModels.name })
+    .from(boardModels)
+    .where(and(eq(boardModels.express, false), ilike(boardModels.name, containing(text))))
+    .orderBy(asc(boardModels.name))
+    .limit(most);
+}
+
 export async function listBoardModels(db: Database) {
   return db
     .select({

@@ -3,6 +3,7 @@ import { v7 } from 'uuid';
 import type { PlanSettings } from '../../plan/stored.ts';
 import type { Database } from '../db/connect.ts';
 import { boards, boardVersions, customers, jobEvents, tickets } from '../db/schema.ts';
+import { containing } from './containing.ts';
 import { ConflictError } from './conflict.ts';
 import { SHOP } from './settings.ts';
 
@@ -127,7 +128,7 @@ export type TicketRow = Awaited<ReturnType<typeof ticketRows>>[number];
 
 /** Each way of finding a ticket by words as a condition of its own: joined by "or" none of them could use its index. */
 function waysTo(search: string): SQL[] {
-  const like = `%${search.replace(/[%_\\]/g, '\\$&')}%`;
+  const like = containing(search);
   return [
     // as the index of words has it
     sql`(device || ' ' || complaint) ilike ${like}`,

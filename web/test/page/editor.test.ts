@@ -1,6 +1,6 @@
 import { addPart, blankBoard, type BoardModel } from '@orthos/core/board';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { openDraft, type DraftEntry, type DraftStore } from '../src/lib/boards/drafts.ts';
+import { openDraft, type DraftEntry, type DraftStore } from '../../src/lib/boards/drafts.ts';
 
 class SendError extends Error {
   readonly status: number;
@@ -11,11 +11,6 @@ class SendError extends Error {
 }
 const send = vi.fn<(method: string, path: string, body: { version: number; doc: BoardModel }) => Promise<unknown>>();
 vi.mock('$lib/jobs/send', () => ({ SendError, send }));
-// runes are compiled away in the application; a plain class is enough here
-vi.stubGlobal(
-  '$state',
-  Object.assign(<T>(v: T) => v, { raw: <T>(v: T) => v }),
-);
 
 let shelf: DraftEntry[] = [];
 let full = false;
@@ -47,7 +42,7 @@ vi.stubGlobal('navigator', {
     },
   },
 });
-const { Editor } = await import('../src/lib/boards/editor.svelte.ts');
+const { Editor } = await import('../../src/lib/boards/editor.svelte.ts');
 const opened = async (version: number, doc: BoardModel) => new Editor('a', version, doc, await openDraft('a', store));
 
 const empty = blankBoard('Heron', 60, 40, 2, 1.6);

@@ -11,13 +11,10 @@ vi.mock('$lib/jobs/send', () => ({
   },
   send: () => Promise.reject(new Error('not in tests')),
 }));
-// runes are compiled away in the application; a plain class is enough here
-const rune = Object.assign(<T>(v: T) => v, { raw: <T>(v: T) => v });
-vi.stubGlobal('$state', rune);
 
-const { Outbox } = await import('../src/lib/run/outbox.svelte.ts');
-const { adopt } = await import('../src/lib/run/keeping.ts');
-const { SendError } = await import('../src/lib/jobs/send.ts');
+const { Outbox } = await import('../../src/lib/run/outbox.svelte.ts');
+const { adopt } = await import('../../src/lib/run/keeping.ts');
+const { SendError } = await import('../../src/lib/jobs/send.ts');
 type Outside = ConstructorParameters<typeof Outbox>[0];
 type Pending = Parameters<Outside['post']>[0];
 type Numbered = Awaited<ReturnType<Outside['keeping']['all']>>[number];
