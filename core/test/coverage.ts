@@ -3,7 +3,8 @@ import { boardOf, phaseFor, planOf } from './plans.ts';
 import { methodName } from '../src/rework/methods/choose.ts';
 import type { ExpressAnswers } from '../src/rework/expressBoard.ts';
 import { playHiddenBench } from '../src/hands/hiddenBench.ts';
-import { planHeat, type PlanResult } from '../src/rework/planHeat.ts';
+import { planHeat } from '../src/rework/planHeat.ts';
+import type { PlanResult } from '../src/rework/planResult.ts';
 
 interface Coverage {
   plan: PlanResult;

@@ -3,7 +3,7 @@ import type { BoardModel, PlacedPart } from '../src/board/index.ts';
 import { packageById } from '../src/packages/index.ts';
 import { property } from '../src/materials/property.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';
-import { stintOf } from '../src/rework/phases/index.ts';
+import { stintOf } from '../src/rework/stints.ts';
 import { buildLumps } from '../src/rework/bench/buildLumps.ts';
 import { phaseFor } from './plans.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';

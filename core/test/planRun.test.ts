@@ -3,7 +3,7 @@ import { air, beadFor, changed } from './plans.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
-import { windowEnd } from '../src/rework/planHeat.ts';
+import { windowEnd } from '../src/rework/planResult.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 import type { Phase } from '../src/rework/phases/index.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';

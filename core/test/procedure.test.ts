@@ -7,7 +7,8 @@ import type { RunState } from '../src/rework/bench/runState.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from '../src/rework/methods/given.ts';
 import { RECIPES } from '../src/rework/methods/recipes.ts';
-import { KIND_NAMES, kindOf, type Phase, phasesSchema, stintOf } from '../src/rework/phases/index.ts';
+import { stintOf } from '../src/rework/stints.ts';
+import { KIND_NAMES, kindOf, type Phase, phasesSchema } from '../src/rework/phases/index.ts';
 import { HeatRun } from '../src/thermal/heatRun.ts';
 import { air, bead, boardOf, changed, planOf, runOf, spike, tweezers, vacuum } from './plans.ts';
 

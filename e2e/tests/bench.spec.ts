@@ -49,6 +49,19 @@ test('the palette finds places and jobs; the theme stays after a reload', async 
   await page.waitForURL(/\/jobs\/[0-9a-f-]+\//);
   await expect(page.getByText('Petra Vane').first()).toBeVisible();
 
+  // the board on the bench comes first, by package too; a bare Enter leaves the job only when asked twice
+  const job = page.url();
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('Go to a place').fill('qfp 44');
+  await expect(page.getByRole('dialog').getByRole('option').first()).toContainText('QFP-44');
+  await page.getByPlaceholder('Go to a place').fill('Kit');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('option', { name: /^Kit/ })).toContainText('Enter again');
+  expect(page.url()).toBe(job);
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/kit');
+  await page.goto('/boards');
+
   await page.getByRole('application').focus();
   await page.keyboard.press('d');
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'scope');

@@ -25,7 +25,8 @@ export { COUNT, type Instruction, type Words, type Workplace } from './phases/in
 export { reachOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema } from './planForm.ts';
 export { guideOf, handsClock } from './planGuide.ts';
-export { planHeat, type PlanResult, planResultSchema, windowEnd } from './planHeat.ts';
+export { planHeat } from './planHeat.ts';
+export { type PlanResult, planResultSchema, windowEnd } from './planResult.ts';
 export { runPlan } from './planRun.ts';
 export { reworkInput, reworkOutput, tellRework } from './procedure.ts';
 export { RANGES } from './ranges.ts';

@@ -2,7 +2,7 @@
 import { type BoardModel, partName, type PlacedPart } from '../board/index.ts';
 import { type PlanRun, wetAt } from './bench/runForm.ts';
 import type { Guide } from './handForms.ts';
-import { type PlanResult, windowEnd } from './planHeat.ts';
+import { type PlanResult, windowEnd } from './planResult.ts';
 
 /** Times of a run on the clock that hands start with the heat of its last phase: what went before it took them as long as it took. */
 export function handsClock({ phases }: Pick<PlanRun, 'phases'>): (s: number | null) => number | null {

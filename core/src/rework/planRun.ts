@@ -4,7 +4,7 @@ import { asFineAsNeeded } from './bench/finer.ts';
 import { frameRecorder } from './bench/frames.ts';
 import { ReworkRun } from './bench/reworkRun.ts';
 import type { PlanRun } from './bench/runForm.ts';
-import { stintOf } from './phases/index.ts';
+import { stintOf } from './stints.ts';
 import type { PlanInput } from './planForm.ts';
 
 /** Go on this long after all joints are wet, to find the window's end, s; less once it has closed this long ago. */

@@ -13,7 +13,8 @@ import { runStateSchema } from './bench/runState.ts';
 import { jointStateSchema, surroundingsSchema } from './bench/surroundingsForm.ts';
 import { OPERATIONS } from './handForms.ts';
 import { methodIdSchema } from './methods/method.ts';
-import { kindOf, type Phase, phasesSchema, stintOf } from './phases/index.ts';
+import { stintOf } from './stints.ts';
+import { kindOf, type Phase, phasesSchema } from './phases/index.ts';
 import { shortBoard, shortBoardSchema } from './shortBoard.ts';
 import { DEFAULT_STATION } from './station.ts';
 

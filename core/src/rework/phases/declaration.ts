@@ -1,12 +1,12 @@
 /**
- * What a kind of phase declares, each in a folder of its own: how it is set, what it needs, why it does not fit, how it drives a run, what hands do
- * besides heating, what they are told, what it leaves, what is dangerous and what is uncertain about it. A phase *as set* has an id of its own
+ * What a kind of phase declares, each in a folder of its own: how it is set, what it needs, why it does not fit, what hands do
+ * besides heating, what they are told, what it leaves, what is dangerous and what is uncertain about it. How it drives a run is in `stints.ts`: whoever
+ * only tells people about a phase does without the physics. A phase *as set* has an id of its own
  * in its procedure, a condition that hands over, and a time after which it is given up.
  */
 import type { z } from 'zod';
 import type { Composition } from '../../alloys/index.ts';
 import type { UnitSettings } from '../../ground/index.ts';
-import type { Drive, Scene } from '../bench/drive.ts';
 import type { Operation, SetPoint } from '../handForms.ts';
 import type { Range } from '../ranges.ts';
 import type { StationModel } from '../station.ts';
@@ -75,7 +75,6 @@ export interface PhaseKind<K extends string, S> {
   bridges: boolean;
   /** Why it does not fit a package, as a clause; undefined where it does. */
   unfit?(packageId: string): string | undefined;
-  drive(settings: S, scene: Scene): Drive;
   /** What it brings into the joints, over what is in them (mm³ of their own solder by terminal). */
   brings?(settings: S, packageId: string, own_mm3: ReadonlyMap<string, number>): Brought;
   /** Joints come loose one after the other, as the tool gets to them. */

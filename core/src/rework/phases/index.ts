@@ -1,6 +1,6 @@
 /** Every kind of phase there is: one folder each, and this list. */
 import { z } from 'zod';
-import type { Stint, Until } from '../bench/drive.ts';
+import type { Until } from '../bench/drive.ts';
 import { RANGES } from '../ranges.ts';
 import { air } from './air/index.ts';
 import type { PhaseKind } from './declaration.ts';
@@ -68,20 +68,3 @@ export const kindOf = <P extends Phase>({ kind }: P): PhaseKind<P['kind'], P['se
 
 /** The names of all kinds. */
 export const KIND_NAMES = Object.keys(KINDS) as KindName[];
-
-/** A phase as a run sees it. */
-export function stintOf(phase: Phase): Stint {
-  const kind = kindOf(phase);
-  const { settings } = phase;
-  return {
-    id: phase.id,
-    until: phase.until,
-    giveUp_s: phase.giveUp_s,
-    ...(phase.else === undefined ? {} : { else: phase.else }),
-    change_s: kind.change_s,
-    tips: kind.irons(settings),
-    bridges: kind.bridges,
-    hottest_C: settings.set_C,
-    drive: (scene) => kind.drive(settings, scene),
-  };
-}

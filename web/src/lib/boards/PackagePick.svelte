@@ -86,7 +86,11 @@
         spellcheck="false"
         {placeholder}
         {...named}
-        oninput={(e) => (text = e.currentTarget.value)}
+        oninput={(e) => {
+          text = e.currentTarget.value;
+          // also what was pasted opens the list
+          open = true;
+        }}
         onchange={() => onchange?.()}
         onkeydown={(e) => {
           if (e.key !== 'Escape' || open || !onclose) return;
@@ -95,7 +99,7 @@
         }}
       />
       <Combobox.Portal>
-        <Combobox.Content class="choices max-w-[30rem]" aria-label="Packages found" sideOffset={2} collisionPadding={8}>
+        <Combobox.Content class="choices max-w-[30rem]" aria-label="Found" sideOffset={2} collisionPadding={8}>
           {#each found as p (p.id)}
             <Combobox.Item class="choice" value={p.id} label={p.label ?? p.id}><PackageRow {...p} /></Combobox.Item>
           {:else}

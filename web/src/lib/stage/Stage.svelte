@@ -9,7 +9,6 @@
   import { useCommands } from '$lib/ui/palette.svelte';
   import { onThemeChange } from '$lib/ui/theme';
   import { onMount, type Snippet } from 'svelte';
-  import { evenField, fieldAt, paintHeat } from './heatLayer';
   import { batchCopper, batchCopperScene, batchScene, readPalette, type Palette } from './painter';
   import { Raster } from './raster';
   import StageBar from './StageBar.svelte';
@@ -98,10 +97,14 @@
   const heatShown = $derived(
     desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null,
   );
-  const field = $derived(heatShown ? evenField(heatShown.frames, desk.time) : null);
+  let heat = $state.raw<typeof import('./heat')>();
+  $effect(() => {
+    if (heatShown && !heat) void import('./heat').then((m) => (heat = m));
+  });
+  const field = $derived(heatShown && heat ? heat.evenField(heatShown.frames, desk.time) : null);
   const underPointer = $derived.by(() => {
-    if (!field || !pointer) return null;
-    return fieldAt(field, ...toBoardPoint(view, ...pointer));
+    if (!field || !heat || !pointer) return null;
+    return heat.fieldAt(field, ...toBoardPoint(view, ...pointer));
   });
 
   function fit() {
@@ -253,7 +256,7 @@
   $effect(() => {
     const ctx = heatCanvas?.getContext('2d');
     if (!ctx || !palette || !pictureView) return;
-    if (!field || !heatShown) {
+    if (!field || !heat || !heatShown) {
       // clear once, then leave the canvas alone while the view moves
       if (heatPainted) ctx.reset();
       heatPainted = false;
@@ -262,7 +265,16 @@
     ctx.reset();
     heatPainted = true;
     const { isotherms } = heatShown;
-    paintHeat(ctx, field, pictureView, devicePixelRatio, palette.scope, palette.ink, palette.fill.board, isotherms);
+    heat.paintHeat(
+      ctx,
+      field,
+      pictureView,
+      devicePixelRatio,
+      palette.scope,
+      palette.ink,
+      palette.fill.board,
+      isotherms,
+    );
   });
 
   onMount(() => {
@@ -347,17 +359,11 @@
         <canvas bind:this={heatCanvas}></canvas>
         <canvas bind:this={partsCanvas} data-testid="stage-parts"></canvas>
       </div>
-      <StageOverlay
-        {board}
-        {partOf}
-        {desk}
-        {view}
-        {size}
-        {hovered}
-        {measured}
-        {units}
-        heatScale={heatShown && palette ? palette.scope : null}
-      />
+      <StageOverlay {board} {partOf} {desk} {view} {size} {hovered} {measured} {units}>
+        {#snippet scale()}
+          {#if heatShown && heat && palette}<heat.HeatScale {size} {units} scope={palette.scope} />{/if}
+        {/snippet}
+      </StageOverlay>
       {@render over?.(view)}
       {#if underPointer !== null && pointer}
         <p class="pointer-events-none absolute top-2 right-3 border border-line bg-sheet px-2 py-0.5 font-semibold">

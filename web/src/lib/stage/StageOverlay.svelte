@@ -3,8 +3,8 @@
   import { boardBounds, type BoardModel, boxOnBoard, cornersOnBoard, partName, toBoard } from '@orthos/core/board';
   import { formatLength, formatTemperature, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
+  import type { Snippet } from 'svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
-  import { heatColour } from './heatLayer';
   import { labelSize } from './painter';
   import { placeCallouts } from './placeCallouts';
   import { scaleBar, toScreen, type StageView } from './view';
@@ -18,10 +18,10 @@
     hovered: string | null;
     measured: { from: [number, number]; to: [number, number] } | null;
     units: UnitSettings;
-    /** Whether the heat scale is drawn for the scope theme; null: no heat shown. */
-    heatScale: boolean | null;
+    /** Legend of what the board is coloured by. */
+    scale?: Snippet;
   }
-  let { board, partOf, desk, view, size, hovered, measured, units, heatScale }: Props = $props();
+  let { board, partOf, desk, view, size, hovered, measured, units, scale }: Props = $props();
 
   const bar = $derived(scaleBar(view, 160));
   const distance = $derived(
@@ -214,17 +214,5 @@
     <path d="M0 -5V0H{bar.px}V-5" fill="none" stroke="var(--ink2)" stroke-width="1.2" />
     <text x={bar.px + 8} y="1" class="fill-ink2 text-[12px]">{formatLength(bar.mm, units)}</text>
   </g>
-  {#if heatScale !== null}
-    {@const colour = heatColour(heatScale)}
-    <g transform="translate({size.w - 196} {size.h - 26})">
-      {#each [50, 75, 100, 125, 150, 175, 200, 225, 250, 275] as c, i (c)}
-        <rect x={i * 18} width="18" height="9" fill={colour(c + 12)} />
-      {/each}
-      {#each [50, 150, 250] as c (c)}
-        <text x={((c - 50) / 25) * 18} y="21" class="fill-ink2 text-[11px]" text-anchor="middle"
-          >{formatTemperature(c, units)}</text
-        >
-      {/each}
-    </g>
-  {/if}
+  {@render scale?.()}
 </svg>

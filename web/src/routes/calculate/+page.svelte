@@ -3,10 +3,11 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { page } from '$app/state';
   import { keepInAddress } from '$lib/calculate/address';
+  import { Calculator } from '$lib/calculate/calculator.svelte';
   import Field from '$lib/ui/Field.svelte';
   import { SOLDER_ALLOYS } from '@orthos/core/alloys';
-  import { runCalc } from '@orthos/core/calc';
-  import { CalcInputError, parseDecimal } from '@orthos/core/ground';
+  import { parseDecimal } from '@orthos/core/ground';
+  import { onDestroy } from 'svelte';
 
   const ALLOYS: Record<string, Record<string, number>> = {
     Sn63Pb37: { Sn: 63, Pb: 37 },
@@ -43,8 +44,9 @@
       Object.values(FIELDS).flatMap((list) => list.map(([key, , start]) => [key, q.get(key) ?? start])),
     ),
   );
-  let answer = $state<{ volume_mm3: number; mass_mg: number } | null>(null);
-  let problem = $state('');
+  const calculator = new Calculator<{ volume_mm3: number; mass_mg: number }>('joint.volume');
+  const answer = $derived(calculator.answer);
+  onDestroy(() => calculator.end());
 
   $effect(() => {
     const n = (key: string) => parseDecimal(texts[key]) ?? NaN;
@@ -70,16 +72,7 @@
               fillets: n('fillets'),
             },
           };
-    runCalc('joint.volume', { ...input, wt: ALLOYS[alloy] }, { now: () => performance.now() }).then(
-      (result) => {
-        answer = result as { volume_mm3: number; mass_mg: number };
-        problem = '';
-      },
-      (e: unknown) => {
-        answer = null;
-        problem = e instanceof CalcInputError ? e.message : 'The calculation stopped.';
-      },
-    );
+    calculator.ask({ ...input, wt: ALLOYS[alloy] });
     keepInAddress('/calculate', {
       kind,
       alloy,
@@ -125,7 +118,7 @@
         Printed joints, ± 40 %. Hand-soldered ones hold 1.5 to 2.5 times as much.
       </p>
     {:else}
-      <Notice text={problem} />
+      <Notice text={calculator.problem} />
     {/if}
   </div>
 </div>

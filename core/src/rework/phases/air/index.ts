@@ -3,7 +3,6 @@ import { formatTemperature } from '../../../ground/index.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { dialOf, UNMARKED_DIAL } from '../../station.ts';
 import { definePhase, type Panel } from '../declaration.ts';
-import { AirDrive } from './drive.ts';
 import { sayFitting, sayRemoval } from './say.ts';
 import { airForm, type AirSettings, airSettings } from './settings.ts';
 
@@ -66,7 +65,6 @@ export const air = definePhase<'air', AirSettings>({
   irons: () => [],
   fromAbove: true,
   bridges: false,
-  drive: (settings, scene) => new AirDrive(settings, scene),
   uncertain: [
     {
       name: 'temperature of the station',

@@ -7,7 +7,6 @@ import { definePhase } from '../declaration.ts';
 import type { Instruction, Workplace } from '../instruction.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
-import { SpikeDrive } from './drive.ts';
 import { SPIKE, type SpikeSettings, spikeSettings } from './settings.ts';
 
 const { ratio, most_s } = RANGES.spike;
@@ -58,7 +57,6 @@ export const spike = definePhase<'spike', SpikeSettings>({
   bridges: false,
   unfit: (packageId) =>
     rowsOf(packageId).length > 0 ? undefined : `an iron cannot reach ${outOfReach(packageId) ?? 'any joint'}`,
-  drive: (settings, scene) => new SpikeDrive(settings, scene),
   brings: (s, packageId, own_mm3) =>
     new Map(
       rowsOf(packageId).flatMap((row) =>

@@ -7,7 +7,6 @@ import { definePhase } from '../declaration.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
 import { beadOn, outOfReach } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
-import { StrokeDrive } from './drive.ts';
 import { type StrokeSettings, strokeSettings } from './settings.ts';
 
 const { bead } = RANGES;
@@ -107,7 +106,6 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
     const what = outOfReach(packageId);
     return what && `an iron cannot reach ${what}`;
   },
-  drive: (settings, scene) => new StrokeDrive(settings, scene),
   brings: ({ bead_mm3_mm, alloy = LOW_MELT }, packageId) =>
     new Map([...beadOn(packageId, bead_mm3_mm).each_mm3].map(([id, mm3]) => [id, { alloy, mm3 }])),
   uncertain: [

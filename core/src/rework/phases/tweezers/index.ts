@@ -1,23 +1,9 @@
 /** Both ends of a part gripped at once by two heated tips. */
-import { z } from 'zod';
 import { formatTemperature } from '../../../ground/index.ts';
 import { definePhase } from '../declaration.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE } from '../instruction.ts';
-import { filmAfter, tipField, tipFields, tipShape, uncertainTip } from '../tip.ts';
-import { NOTHING, TipDrive, type Touch } from '../tipDrive.ts';
-
-export const tweezersSettings = z.strictObject(tipShape);
-export type TweezersSettings = z.infer<typeof tweezersSettings>;
-
-class GripDrive extends TipDrive<TweezersSettings> {
-  protected touchAt(k: number, t: number): Touch {
-    const row = this.sides[k];
-    return row ? this.contact.around(k, row, row[Math.floor(row.length / 2)], filmAfter(t)) : NOTHING;
-  }
-  lastBecause(): string {
-    return 'both tips heat alike; the other is close behind';
-  }
-}
+import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { type TweezersSettings, tweezersSettings } from './settings.ts';
 
 export const tweezers = definePhase<'tweezers', TweezersSettings>({
   kind: 'tweezers',
@@ -28,7 +14,6 @@ export const tweezers = definePhase<'tweezers', TweezersSettings>({
   irons: ({ power_W, set_C }) => [0, 1].map(() => ({ power_W, set_C })),
   fromAbove: false,
   bridges: false,
-  drive: (settings, scene) => new GripDrive(settings, scene),
   uncertain: uncertainTip,
   needs: ({ set_C, tip_mm }) => ({
     tools: ['hot tweezers', `tip ${tip_mm} mm`],

@@ -7,7 +7,6 @@
   import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
   import { circuitOf } from '$lib/diagnose/circuitOf';
   import { damageMarks } from '$lib/intake/damage';
-  import Schematic from '$lib/diagnose/Schematic.svelte';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
   import Stage from '$lib/stage/Stage.svelte';
   import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
@@ -67,7 +66,9 @@
   ]);
 </script>
 
-{#snippet schematic()}<Schematic board={view.board} />{/snippet}
+{#snippet schematic()}
+  {#await import('$lib/diagnose/Schematic.svelte') then { default: Schematic }}<Schematic board={view.board} />{/await}
+{/snippet}
 
 <div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
   <StepStrip {view} step={page.params.step ?? ''} />
