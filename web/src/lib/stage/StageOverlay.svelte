@@ -1,7 +1,7 @@
 <script lang="ts">
   // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
   import { boardBounds, type BoardModel, boxOnBoard, cornersOnBoard, partName, toBoard } from '@orthos/core/board';
-  import { formatLength, formatTemperature, type UnitSettings } from '@orthos/core/ground';
+  import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import type { Snippet } from 'svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
