@@ -11,23 +11,17 @@
   import { compareReading, few, formatReading } from '@orthos/core/ground';
   import { currentAttempt, isFitted } from '@orthos/core/job';
   import { onDestroy, untrack } from 'svelte';
-  import StartUps from '$lib/intake/StartUps.svelte';
   import Circumstances from './Circumstances.svelte';
-  import Rail from './Rail.svelte';
-  import Routines from './Routines.svelte';
   import { CircuitEditor } from './circuitEditor.svelte';
-  import CircuitPanel from './CircuitPanel.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf } from './circuitOf';
   import { Finder, isOffOutside, questionOf, refs } from './finder.svelte';
   import { RailPlaces, standingProfiles } from './railPlaces.svelte';
-  import FirstCircuit from './FirstCircuit.svelte';
   import LookFirst from './LookFirst.svelte';
   import NextCard from './NextCard.svelte';
   import ReadingForm from './ReadingForm.svelte';
   import ReadingTable from './ReadingTable.svelte';
   import Seen from './Seen.svelte';
-  import Sheet from './Sheet.svelte';
   import Suspects from './Suspects.svelte';
   import WhichBoard from './WhichBoard.svelte';
 
@@ -159,25 +153,48 @@
       <Notice text={recorder.problem} at="panel" class="mb-3" />
       <Notice text={finder.problem && `The circuit cannot be computed: ${finder.problem}`} at="panel" class="mb-3" />
 
+      <!-- what stands behind a tab is loaded when it is opened -->
       {#if tab === 'circuit'}
-        <CircuitPanel {view} {circuit} {editor} {record} />
+        {#await import('./CircuitPanel.svelte') then { default: CircuitPanel }}<CircuitPanel
+            {view}
+            {circuit}
+            {editor}
+            {record}
+          />{/await}
       {:else if tab === 'rail'}
-        <Rail
-          {view}
-          {job}
-          {circuit}
-          asked={railNet}
-          {record}
-          result={finder.result}
-          computed={railPlaces}
-          onConvict={convict}
-        />
+        {#await import('./Rail.svelte') then { default: Rail }}<Rail
+            {view}
+            {job}
+            {circuit}
+            asked={railNet}
+            {record}
+            result={finder.result}
+            computed={railPlaces}
+            onConvict={convict}
+          />{/await}
       {:else if tab === 'current'}
-        <StartUps {view} {job} {recorder} goodStartUps={view.goodStartUps} />
+        {#await import('$lib/intake/StartUps.svelte') then { default: StartUps }}<StartUps
+            {view}
+            {job}
+            {recorder}
+            goodStartUps={view.goodStartUps}
+          />{/await}
       {:else if tab === 'routine'}
-        <Routines {view} {job} {circuit} {models} {record} />
+        {#await import('./Routines.svelte') then { default: Routines }}<Routines
+            {view}
+            {job}
+            {circuit}
+            {models}
+            {record}
+          />{/await}
       {:else if tab === 'sheet'}
-        <Sheet {view} {job} {circuit} {record} result={finder.result} />
+        {#await import('./Sheet.svelte') then { default: Sheet }}<Sheet
+            {view}
+            {job}
+            {circuit}
+            {record}
+            result={finder.result}
+          />{/await}
       {:else}
         {#if job.readings.length === 0 && job.observations.length === 0}
           <LookFirst {record} onLook={() => seen?.focus()} />
@@ -199,7 +216,12 @@
           <Suspects {view} netlist={circuit.netlist} result={finder.result} {editor} onConvict={convict} />
           <Circumstances {view} {job} {circuit} result={finder.result} asked={without} {record} />
         {/if}
-        {#if !circuit}<FirstCircuit {view} {editor} />{/if}
+        {#if !circuit}
+          {#await import('./FirstCircuit.svelte') then { default: FirstCircuit }}<FirstCircuit
+              {view}
+              {editor}
+            />{/await}
+        {/if}
         {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
         <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
           <summary class="min-h-10 cursor-pointer py-2 font-semibold">

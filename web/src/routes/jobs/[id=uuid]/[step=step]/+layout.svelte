@@ -9,7 +9,6 @@
   import { damageMarks } from '$lib/intake/damage';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
   import Stage from '$lib/stage/Stage.svelte';
-  import MeltScrubber from '$lib/plan/MeltScrubber.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { listenTo } from '$lib/jobs/listen';
   import { reload, reloadView } from '$lib/jobs/send';
@@ -93,7 +92,9 @@
         instead={desk.lens === 'circuit' ? schematic : undefined}
       />
     </div>
-    {#if desk.lens === 'heat' && desk.heat}<MeltScrubber {desk} />{/if}
+    {#if desk.lens === 'heat' && desk.heat}
+      {#await import('$lib/plan/MeltScrubber.svelte') then { default: MeltScrubber }}<MeltScrubber {desk} />{/await}
+    {/if}
   </div>
   <aside class="isolate min-h-0 overflow-auto border-l border-line bg-sheet" aria-label="Step">
     {@render children()}
