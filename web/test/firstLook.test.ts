@@ -9,7 +9,6 @@ import { circuitOf } from '../src/lib/diagnose/circuitOf.ts';
 import { feedOf, lowestRail } from '../src/lib/diagnose/rails.ts';
 import { demoCircuits } from '../src/lib/server/demo/circuits.ts';
 import { ternT2 } from '../src/lib/server/demo/ternT2.ts';
-import { placeCallouts } from '../src/lib/stage/placeCallouts.ts';
 import { createBoardModel, publishBoardModel, saveDraft } from '../src/lib/server/repositories/boardModels.ts';
 import { appendEvents } from '../src/lib/server/repositories/jobEvents.ts';
 import { suggestionsOf, suggestJobs } from '../src/lib/server/repositories/suggestions.ts';
@@ -140,20 +139,5 @@ describe('which circuit counts', () => {
     expect(circuitOf([older, newer], { circuitId: null })?.id).toBe('b');
     expect(circuitOf([older, newer], { circuitId: 'a' })?.id).toBe('a');
     expect(circuitOf([], { circuitId: 'a' })).toBeNull();
-  });
-});
-
-describe('callouts', () => {
-  it('keep off the names of parts', () => {
-    const box = { x: 200, y: 200, w: 80, h: 40 };
-    const [free] = placeCallouts([box], 400, 400);
-    const name = { ...free, w: 80, h: 40 };
-    const [aside] = placeCallouts([box], 400, 400, [], [name]);
-    const apart =
-      aside.left + 80 <= name.left ||
-      aside.left >= name.left + 80 ||
-      aside.top + 40 <= name.top ||
-      aside.top >= name.top + 40;
-    expect(apart).toBe(true);
   });
 });

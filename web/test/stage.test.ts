@@ -12,7 +12,7 @@ import { lodestar } from '../src/lib/server/demo/lodestar.ts';
 import { weir } from '../src/lib/server/demo/weir.ts';
 import { quillon } from '../src/lib/server/demo/quillon.ts';
 import { evenField, fieldAt } from '../src/lib/stage/heatLayer.ts';
-import { placeCallouts } from '../src/lib/stage/placeCallouts.ts';
+import { placeLabels, type StageRect } from '../src/lib/stage/placeLabels.ts';
 import { fitView, flipped, scaleBar, toBoardPoint, toScreen, zoomAt } from '../src/lib/stage/view.ts';
 
 const box = { x0: 0, y0: 0, x1: 60, y1: 40 };
@@ -52,19 +52,53 @@ describe('stage view', () => {
   });
 });
 
-describe('callouts', () => {
-  it('stay on the stage and apart', () => {
+const apart = (a: StageRect, b: StageRect) =>
+  a.left + a.w <= b.left || b.left + b.w <= a.left || a.top + a.h <= b.top || b.top + b.h <= a.top;
+
+describe('labels of the stage', () => {
+  const box = { x: 200, y: 200, w: 80, h: 40 };
+  it('stay on the stage and apart, however close their marks are', () => {
     const boxes = Array.from({ length: 6 }, (_, i) => ({ x: 200 + 12 * i, y: 150 + 8 * i, w: 130, h: 40 }));
-    const placed = placeCallouts(boxes, 800, 500);
+    const placed = placeLabels(boxes, 800, 500).map((p) => p as StageRect);
     for (const [i, a] of placed.entries()) {
       expect(a.left).toBeGreaterThanOrEqual(0);
-      expect(a.left + 130).toBeLessThanOrEqual(800);
+      expect(a.left + a.w).toBeLessThanOrEqual(800);
       expect(a.top).toBeGreaterThanOrEqual(0);
-      for (const b of placed.slice(i + 1)) {
-        const apart = Math.abs(a.left - b.left) >= 130 || Math.abs(a.top - b.top) >= 40;
-        expect(apart).toBe(true);
-      }
+      for (const b of placed.slice(i + 1)) expect(apart(a, b)).toBe(true);
     }
+  });
+  it('never lie over another where they may be left out, nor over their own mark', () => {
+    const at = fc.record({
+      x: fc.integer({ min: 0, max: 700 }),
+      y: fc.integer({ min: 0, max: 400 }),
+      w: fc.integer({ min: 20, max: 160 }),
+      h: fc.integer({ min: 12, max: 40 }),
+      clear: fc.integer({ min: 4, max: 30 }),
+      optional: fc.constant(true as const),
+    });
+    fc.assert(
+      fc.property(fc.array(at, { minLength: 1, maxLength: 14 }), (boxes) => {
+        const placed = placeLabels(boxes, 700, 400);
+        const there = placed.filter((p) => p !== null);
+        expect(there.length).toBeGreaterThan(0);
+        for (const [i, a] of there.entries()) {
+          expect(a.left >= 0 && a.top >= 0 && a.left + a.w <= 700 && a.top + a.h <= 400).toBe(true);
+          for (const b of there.slice(i + 1)) expect(apart(a, b)).toBe(true);
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('stand below their mark where nothing else is near, and aside where the foot of the stage is', () => {
+    const [below] = placeLabels([{ ...box, clear: 10 }], 400, 400);
+    expect(below).toMatchObject({ left: 160, top: 215 });
+    const [above] = placeLabels([{ ...box, y: 390, clear: 10 }], 400, 400);
+    expect((above as StageRect).top + 40).toBeLessThanOrEqual(380);
+  });
+  it('keep off the names of parts', () => {
+    const [free] = placeLabels([box], 400, 400);
+    const [aside] = placeLabels([box], 400, 400, { names: [free as StageRect] });
+    expect(apart(aside as StageRect, free as StageRect)).toBe(true);
   });
 });
 

@@ -1,12 +1,12 @@
 <script lang="ts">
   // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
-  import { boardBounds, type BoardModel, boxOnBoard, cornersOnBoard, partName, toBoard } from '@orthos/core/board';
+  import { type BoardModel, boxOnBoard, cornersOnBoard, partName, toBoard } from '@orthos/core/board';
   import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import type { Snippet } from 'svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
   import { labelSize } from './painter';
-  import { placeCallouts } from './placeCallouts';
+  import { type LabelBox, placeLabels, type StageRect } from './placeLabels';
   import { scaleBar, toScreen, type StageView } from './view';
 
   interface Props {
@@ -58,8 +58,6 @@
     const [[xa, y0], [xb, y1]] = [toScreen(view, b.x0, b.y0), toScreen(view, b.x1, b.y1)];
     return { left: Math.min(xa, xb), top: y0, w: Math.abs(xb - xa), h: y1 - y0 };
   }
-  /** The board's lower rim on the screen: names of holes stay off it. */
-  const rim = $derived(toScreen(view, 0, boardBounds(board).y1)[1]);
   /** Half of the hole there, mm; a pad's without one. */
   const radiusAt = (x_mm: number, y_mm: number) =>
     (board.holes.find((h) => Math.hypot(h.x_mm - x_mm, h.y_mm - y_mm) < 0.5)?.d_mm ?? 2) / 2;
@@ -73,24 +71,96 @@
       h > w * 1.6 ? [size_px * 1.2, size_px * 0.62 * text.length] : [size_px * 0.62 * text.length, size_px * 1.2];
     return [{ left: left + (w - tw) / 2, top: top + (h - th) / 2, w: tw, h: th }];
   }
-  const callouts = $derived.by(() => {
+  /** A label of one line, 13 px unless it says otherwise. */
+  const line = (text: string, px = 13) => ({ text, w: text.length * px * 0.56, h: px * 1.25 });
+  interface Label extends LabelBox {
+    kind: 'probe' | 'other' | 'mark' | 'pen';
+    text: string;
+    colour: string;
+  }
+  const PEN = { ours: 'var(--stop)', now: 'var(--hot)', found: 'var(--ink2)' };
+  /** Everything that has a label besides callouts, the most important first. */
+  const marks = $derived.by((): Label[] => {
+    const on = (at: { x_mm: number; y_mm: number }) => {
+      const [x, y] = toScreen(view, at.x_mm, at.y_mm);
+      return { x, y };
+    };
+    const { probeNext, otherProbe, side } = desk;
+    const probes: Label[] = [];
+    if (probeNext?.side === side)
+      probes.push({
+        ...on(probeNext),
+        ...line('probe here next'),
+        kind: 'probe',
+        colour: 'var(--evidence)',
+        clear: 17,
+      });
+    if (otherProbe && otherProbe.place.side === side)
+      probes.push({
+        ...on(otherProbe.place),
+        ...line(otherProbe.red ? 'red' : 'black'),
+        kind: 'other',
+        colour: 'var(--ink)',
+        clear: 10,
+      });
+    const pens = (desk.lens === 'parts' ? desk.penMarks : []).flatMap((m): Label[] =>
+      m.at && m.side === side
+        ? [
+            {
+              ...on({ x_mm: m.at[0], y_mm: m.at[1] }),
+              ...line(m.label),
+              kind: 'pen',
+              colour: PEN[m.tone],
+              clear: 10,
+            },
+          ]
+        : [],
+    );
+    const landmarks = board.landmarks.map((m): Label => ({
+      ...on(m),
+      ...line(m.label, 12),
+      kind: 'mark',
+      colour: 'var(--ink2)',
+      clear: radiusAt(m.x_mm, m.y_mm) * view.scale,
+      optional: true,
+    }));
+    return [
+      ...probes,
+      ...pens,
+      ...landmarks.filter((m) => m.x > -20 && m.x < size.w + 20 && m.y > -20 && m.y < size.h + 20),
+    ];
+  });
+  /** Labels and callouts where they stand. */
+  const labelled = $derived.by(() => {
     const shown = desk.callouts.filter((c) => c.side === desk.side);
-    if (shown.length === 0) return [];
-    const boxes = shown.map((c) => {
+    const boxes = shown.map((c): LabelBox => {
       const [x, y] = toScreen(view, c.x_mm, c.y_mm);
       return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
     });
+    // probes stand where they must; what is explained comes next, what only helps to find one's way last
+    const first = marks.findIndex((m) => m.kind === 'pen' || m.kind === 'mark');
+    const probes = first < 0 ? marks : marks.slice(0, first);
+    const others = first < 0 ? [] : marks.slice(first);
+    const all = [...probes, ...boxes, ...others];
     const spoken = board.parts.filter(
       (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
     );
     const names = board.parts.filter((p) => p.side === desk.side && p.ref).flatMap(nameOnStage);
-    if (desk.probeNext && desk.probeNext.side === desk.side) {
-      const [x, y] = toScreen(view, desk.probeNext.x_mm, desk.probeNext.y_mm);
-      names.push({ left: x - 50, top: y - 36, w: 100, h: 52 });
-    }
-    const near = names.filter((n) => boxes.some((b) => Math.hypot(n.left - b.x, n.top - b.y) < 260));
-    const places = placeCallouts(boxes, size.w, size.h, spoken.map(onStage), near);
-    return shown.map((c, i) => ({ ...c, ...boxes[i], ...places[i] }));
+    const near = names.filter((n) => all.some((b) => Math.hypot(n.left - b.x, n.top - b.y) < 260));
+    // scale bar and heat scale have the foot of the stage
+    const places = placeLabels(all, size.w, size.h - 24, { spoken: spoken.map(onStage), names: near });
+    const at = <T,>(list: readonly T[], from: number) =>
+      list.flatMap((item, i) => {
+        const place: StageRect | null = places[from + i];
+        return place ? [{ ...item, ...place }] : [];
+      });
+    return {
+      labels: [...at(probes, 0), ...at(others, probes.length + boxes.length)],
+      callouts: at(
+        shown.map((c, i) => ({ ...c, ...boxes[i] })),
+        probes.length,
+      ),
+    };
   });
 </script>
 
@@ -118,16 +188,6 @@
     {@const [sx, sy] = toScreen(view, x, y)}
     <circle cx={sx} cy={sy} r="7" fill="none" stroke="var(--evidence)" stroke-width="2" />
   {/each}
-  {#each board.landmarks as mark (mark.id)}
-    {@const [x, y] = toScreen(view, mark.x_mm, mark.y_mm)}
-    {@const clear = radiusAt(mark.x_mm, mark.y_mm) * view.scale}
-    <text
-      {x}
-      y={y + clear + 18 > Math.min(rim, size.h - 8) ? y - clear - 6 : y + clear + 14}
-      text-anchor={x < 90 ? 'start' : x > size.w - 90 ? 'end' : 'middle'}
-      class="fill-ink2 text-[12px]">{mark.label}</text
-    >
-  {/each}
   {#if desk.place && !desk.place.partId && desk.place.side === desk.side}
     {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
     <path d="M{x - 8} {y}H{x + 8}M{x} {y - 8}V{y + 8}" stroke="var(--evidence)" stroke-width="2" />
@@ -136,17 +196,15 @@
     {@const [x, y] = toScreen(view, desk.probeNext.x_mm, desk.probeNext.y_mm)}
     <circle cx={x} cy={y} r="10" fill="none" stroke="var(--evidence)" stroke-width="3" />
     <circle cx={x} cy={y} r="16" fill="none" stroke="var(--evidence)" stroke-width="1.5" stroke-dasharray="4 3" />
-    <text {x} y={y - 22} text-anchor="middle" class="fill-evidence text-[13px] font-semibold">probe here next</text>
   {/if}
   {#if desk.otherProbe && desk.otherProbe.place.side === desk.side}
-    {@const { place, red } = desk.otherProbe}
+    {@const { place } = desk.otherProbe}
     {@const [x, y] = toScreen(view, place.x_mm, place.y_mm)}
     <rect x={x - 8} y={y - 8} width="16" height="16" fill="none" stroke="var(--ink)" stroke-width="3" />
-    <text {x} y={y + 26} text-anchor="middle" class="fill-ink text-[13px] font-semibold">{red ? 'red' : 'black'}</text>
   {/if}
   {#if desk.lens === 'parts'}
     {#each desk.penMarks.filter((m) => m.side === desk.side) as m (m.id)}
-      {@const colour = m.tone === 'ours' ? 'var(--stop)' : m.tone === 'now' ? 'var(--hot)' : 'var(--ink2)'}
+      {@const colour = PEN[m.tone]}
       {#each m.strokes as stroke, i (i)}
         <polyline
           points={polygon(stroke)}
@@ -167,19 +225,21 @@
             stroke={colour}
             stroke-width="2"
           />{/if}
-        <text
-          x={x + 13}
-          y={y + 5}
-          fill={colour}
-          class="text-[13px] font-semibold"
-          stroke="var(--bench)"
-          stroke-width="3"
-          paint-order="stroke">{m.label}</text
-        >
       {/if}
     {/each}
   {/if}
-  {#each callouts as c (c.id)}
+  {#each labelled.labels as l (`${l.kind} ${l.text} ${l.x} ${l.y}`)}
+    <text
+      x={l.left}
+      y={l.top + l.h * 0.8}
+      fill={l.colour}
+      class={l.kind === 'mark' ? 'text-[12px]' : 'text-[13px] font-semibold'}
+      stroke="var(--board)"
+      stroke-width="3"
+      paint-order="stroke">{l.text}</text
+    >
+  {/each}
+  {#each labelled.callouts as c (c.id)}
     {@const colour = `var(--${c.tone})`}
     <line
       x1={c.x}
