@@ -108,7 +108,7 @@ function lines(places: readonly number[]): number[] {
 }
 
 /** Terminals on each side that has any, most first. A pad under the middle of the body is on none. */
-export function legsBySide({ body, terminals }: PackageShape): number[] {
+function legsBySide({ body, terminals }: PackageShape): number[] {
   const ways = (of: readonly Terminal[]) => [of.map((t) => t.land.x), of.map((t) => t.land.y)].map(lines);
   const row = ways(terminals).find((l) => l.length === 1);
   if (row && terminals.length > 2) return row;

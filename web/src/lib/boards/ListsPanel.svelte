@@ -1,5 +1,6 @@
 <script lang="ts">
   // Netlists and placement lists: read, looked at, corrected, then added to the board.
+  import Fold from '$lib/ui/Fold.svelte';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
@@ -108,12 +109,11 @@
   {/if}
   {#each preview.notes as note (note)}<p class="text-[13px] text-caution">{note}</p>{/each}
   {#if preview.left.length}
-    <details class="mt-2">
-      <summary class="h-9 cursor-pointer leading-9">Left out</summary>
+    <Fold title="Left out" class="mt-2">
       <ul class="max-h-48 overflow-auto text-[13px]">
         {#each preview.left.slice(0, 200) as l (l.what)}<li>{l.what}: {l.why}</li>{/each}
       </ul>
-    </details>
+    </Fold>
   {/if}
   <button
     type="button"

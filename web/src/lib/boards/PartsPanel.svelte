@@ -1,5 +1,6 @@
 <script lang="ts">
   // Placing parts: a package typed, put down by a click, slid onto the photo's edges; rows, boxes, moving, editing.
+  import Fold from '$lib/ui/Fold.svelte';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import type { Desk } from '$lib/jobs/desk.svelte';
@@ -455,8 +456,7 @@
         /></label
       >
     </div>
-    <details class="mt-3">
-      <summary class="h-9 cursor-pointer leading-9">Another package, nets, missing lands</summary>
+    <Fold title="Another package, nets, missing lands" class="mt-3">
       <PackagePick aria-label="Another package" {own} onpick={(id) => set('another package', { package: id })} />
       <label class="mt-2 block"
         ><span class="label">Nets, one to a line: terminal and net</span>
@@ -483,7 +483,7 @@
           }}
         />
       </label>
-    </details>
+    </Fold>
     <Check
       class="mt-2"
       checked={selected.blocksIron ?? false}

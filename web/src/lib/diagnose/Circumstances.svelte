@@ -1,5 +1,6 @@
 <script lang="ts">
   // What speaks besides readings: software, a swap with a good board, two faults at once, parts that fail together.
+  import Fold from '$lib/ui/Fold.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
@@ -66,8 +67,7 @@
   );
 </script>
 
-<details class="my-3 border-t border-line pt-1" bind:open>
-  <summary class="min-h-10 cursor-pointer py-2 font-semibold">What else speaks: software, swaps, two at once</summary>
+<Fold title="What else speaks: software, swaps, two at once" class="my-3 border-t border-line pt-1" bind:open>
   {#if companions.length > 0}
     <p class="mb-2">
       <b>{companions.join(', ')}</b>
@@ -166,4 +166,4 @@
     <button class="button">Weigh them</button>
   </form>
   <Notice text={problem} at="field" class="mt-1" />
-</details>
+</Fold>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '$lib/ui/Fold.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
@@ -223,12 +224,13 @@
             />{/await}
         {/if}
         {#if job.readings.length === 0}<WhichBoard {job} {record} />{/if}
-        <details class="my-3" open={ownOpen ?? !circuit} ontoggle={(e) => (ownOpen = e.currentTarget.open)}>
-          <summary class="min-h-10 cursor-pointer py-2 font-semibold">
-            {circuit ? 'Another reading' : 'A reading'}
-          </summary>
+        <Fold
+          class="my-3"
+          title={circuit ? 'Another reading' : 'A reading'}
+          bind:open={() => ownOpen ?? !circuit, (on) => (ownOpen = on)}
+        >
           <ReadingForm {view} {circuit} {record} />
-        </details>
+        </Fold>
         {#if !circuit}<ComparedSuspects {view} {circuit} onConvict={convict} />{/if}
         <ReadingTable board={view.board} readings={job.readings} {withdraw} />
         <Seen {view} {job} {record} {withdraw} bind:this={seen} />

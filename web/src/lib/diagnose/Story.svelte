@@ -1,5 +1,6 @@
 <script lang="ts">
   // What was measured and what it ruled out, reading by reading: for the customer, and for whoever looks at it next.
+  import Fold from '$lib/ui/Fold.svelte';
   import type { Netlist } from '@orthos/core/circuit';
   import type { Diagnosis } from '@orthos/core/diagnosis';
   import { modeName, probeName, shown } from './probes';
@@ -9,8 +10,7 @@
 </script>
 
 {#if result.story.length > 0}
-  <details class="mt-3 border-t border-faint">
-    <summary class="min-h-10 cursor-pointer py-2 font-semibold">How it was narrowed down</summary>
+  <Fold title="How it was narrowed down" class="mt-3 border-t border-faint">
     <ol class="border-l border-line pl-3 text-[13px]">
       {#each result.story as c, i (i)}
         <li class="relative py-1">
@@ -26,5 +26,5 @@
         </li>
       {/each}
     </ol>
-  </details>
+  </Fold>
 {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A circuit by hand: parts as they are typed, one a line.
+  import Fold from '$lib/ui/Fold.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { groundOf, type Netlist, withTyped } from '@orthos/core/circuit';
   import type { CircuitEditor } from './circuitEditor.svelte';
@@ -25,8 +26,7 @@
   }
 </script>
 
-<details class="mt-3">
-  <summary class="min-h-10 cursor-pointer py-2 font-semibold">Type parts</summary>
+<Fold title="Type parts" class="mt-3">
   <form onsubmit={add} aria-label="Typed parts">
     <textarea
       class="field h-28 font-mono text-[13px]"
@@ -44,4 +44,4 @@
       >{netlist ? 'Add them' : 'Begin with them'}</button
     >
   </form>
-</details>
+</Fold>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // When each joint lets go, as a range, what it melts at, and where the heat of the last one goes.
+  import Fold from '$lib/ui/Fold.svelte';
   import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
   import { type PlanResult, wetAt } from '@orthos/core/rework';
 
@@ -31,8 +32,7 @@
   });
 </script>
 
-<details class="mt-4">
-  <summary class="min-h-8 cursor-pointer text-[13px] text-ink2">Each joint, and where the last one’s heat goes</summary>
+<Fold title="Each joint, and where the last one’s heat goes" quiet class="mt-4">
   {#if paths.length > 0}
     <p class="py-1">
       Joint {result.last?.terminal} just before it melts:
@@ -63,4 +63,4 @@
       {/each}
     </tbody>
   </table>
-</details>
+</Fold>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '$lib/ui/Fold.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { type Field, kindOf, type Method, methodName, type Phase } from '@orthos/core/rework';
@@ -68,12 +69,11 @@
         {#each usual as f (f.key)}{@render field(p, f)}{/each}
       </div>
       {#if more.length > 0}
-        <details class="mt-3" open={opened[n]}>
-          <summary class="min-h-8 cursor-pointer text-ink2">{moreTitle}</summary>
+        <Fold title={moreTitle} quiet class="mt-3" bind:open={opened[n]}>
           <div class="mt-2 grid grid-cols-3 gap-3">
             {#each more as f (f.key)}{@render field(p, f)}{/each}
           </div>
-        </details>
+        </Fold>
       {/if}
     </fieldset>
   {/each}

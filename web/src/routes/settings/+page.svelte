@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '$lib/ui/Fold.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
@@ -101,8 +102,7 @@
             >{form && 'values' in form ? form.values?.limits : limitLines(data.settings.value.limits)}</textarea
           >{/snippet}
       </Field>
-      <details class="mt-2">
-        <summary class="cursor-pointer text-[13px] text-ink2">The table: what parts stand</summary>
+      <Fold title="The table: what parts stand" quiet class="mt-2">
         <table class="mt-2 w-full text-[13px]">
           <tbody>
             {#each LIMITS.values() as l (l.id)}
@@ -114,7 +114,7 @@
             {/each}
           </tbody>
         </table>
-      </details>
+      </Fold>
     </div>
     <div>
       <span class="label">Theme of this screen</span>
