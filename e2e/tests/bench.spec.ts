@@ -60,7 +60,7 @@ test('the palette finds places and jobs; the theme stays after a reload', async 
   expect(page.url()).toBe(job);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/kit');
-  await page.goto('/boards');
+  await page.goto(job);
 
   await page.getByRole('application').focus();
   await page.keyboard.press('d');

@@ -71,13 +71,17 @@ export async function pressUntil(page: Page, key: string, url: string): Promise<
 
 /** Opens a list and takes what is called so, or what stands for that value. */
 export async function choose(field: Locator, what: string): Promise<void> {
-  await field.click();
   const page = field.page();
-  await page
+  const option = page
     .getByRole('option', { name: what, exact: true })
     .or(page.locator(`[role=option][data-value=${JSON.stringify(what)}]`))
-    .first()
-    .click();
+    .first();
+  await expect(field).toBeEnabled();
+  // a page that has just come may not listen yet
+  await expect(async () => {
+    if ((await field.getAttribute('aria-expanded')) !== 'true') await field.click();
+    await option.click({ timeout: 3000 });
+  }).toPass();
 }
 
 /** Takes in a new job through the form; gives its id. */

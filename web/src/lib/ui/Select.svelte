@@ -62,8 +62,12 @@
   }
   // the field that had the focus keeps it when the list takes its place
   let focused = false;
+  /** Pressed, and not yet let go: it is meant for the list that comes in between. */
+  let pressed = false;
   $effect.pre(() => {
-    if (list) focused = document.activeElement === trigger();
+    if (!list) return;
+    focused = document.activeElement === trigger();
+    if (pressed) open = true;
   });
   $effect(() => {
     if (list && focused) focus();
@@ -99,6 +103,8 @@
       {...field}
       onpointerenter={load}
       onfocus={load}
+      onpointerdown={() => (pressed = true)}
+      onpointercancel={() => (pressed = false)}
       onclick={() => (open = true)}
       onkeydown={(e) => {
         if (['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(e.key)) e.preventDefault();
