@@ -74,7 +74,7 @@
   /** A label of one line, 13 px unless it says otherwise. */
   const line = (text: string, px = 13) => ({ text, w: text.length * px * 0.56, h: px * 1.25 });
   interface Label extends LabelBox {
-    kind: 'probe' | 'other' | 'mark' | 'pen';
+    kind: 'probe' | 'pen' | 'mark';
     text: string;
     colour: string;
   }
@@ -99,7 +99,7 @@
       probes.push({
         ...on(otherProbe.place),
         ...line(otherProbe.red ? 'red' : 'black'),
-        kind: 'other',
+        kind: 'probe',
         colour: 'var(--ink)',
         clear: 10,
       });
@@ -138,17 +138,25 @@
       return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
     });
     // probes stand where they must; what is explained comes next, what only helps to find one's way last
-    const first = marks.findIndex((m) => m.kind === 'pen' || m.kind === 'mark');
-    const probes = first < 0 ? marks : marks.slice(0, first);
-    const others = first < 0 ? [] : marks.slice(first);
+    const probes = marks.filter((m) => m.kind === 'probe');
+    const others = marks.filter((m) => m.kind !== 'probe');
     const all = [...probes, ...boxes, ...others];
+    if (all.length === 0) return { labels: [], callouts: [] };
     const spoken = board.parts.filter(
       (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
     );
-    const names = board.parts.filter((p) => p.side === desk.side && p.ref).flatMap(nameOnStage);
-    const near = names.filter((n) => all.some((b) => Math.hypot(n.left - b.x, n.top - b.y) < 260));
+    const isNear = (r: StageRect) =>
+      all.some((b) => b.x > r.left - 260 && b.x < r.left + r.w + 260 && b.y > r.top - 260 && b.y < r.top + r.h + 260);
+    const seen = board.parts.filter((p) => p.side === desk.side);
     // scale bar and heat scale have the foot of the stage
-    const places = placeLabels(all, size.w, size.h - 24, { spoken: spoken.map(onStage), names: near });
+    const places = placeLabels(all, size.w, size.h - 24, {
+      spoken: spoken.map(onStage),
+      names: seen
+        .filter((p) => p.ref)
+        .flatMap(nameOnStage)
+        .filter(isNear),
+      bodies: seen.map(onStage).filter(isNear),
+    });
     const at = <T,>(list: readonly T[], from: number) =>
       list.flatMap((item, i) => {
         const place: StageRect | null = places[from + i];

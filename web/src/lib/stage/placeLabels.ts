@@ -36,6 +36,8 @@ interface Obstacles {
   spoken?: readonly StageRect[];
   /** Names of parts. */
   names?: readonly StageRect[];
+  /** Other parts. */
+  bodies?: readonly StageRect[];
 }
 
 /**
@@ -46,7 +48,7 @@ export function placeLabels(
   boxes: readonly LabelBox[],
   width: number,
   height: number,
-  { spoken = [], names = [] }: Obstacles = {},
+  { spoken = [], names = [], bodies = [] }: Obstacles = {},
 ): (StageRect | null)[] {
   const placed: StageRect[] = [];
   const marks = boxes.map(({ x, y, clear = 4 }) => ({ left: x - clear, top: y - clear, w: 2 * clear, h: 2 * clear }));
@@ -70,7 +72,8 @@ export function placeLabels(
           over(here, placed) * 2 +
           over(here, marks) * 0.5 +
           over(here, names) * 1.2 +
-          over(here, spoken) * 0.15;
+          over(here, spoken) * 0.15 +
+          over(here, bodies) * 0.03;
         if (cost < least) [best, least] = [here, cost];
       }
     if (box.optional && placed.some((p) => overlap(best, p, 0) > 0)) return null;

@@ -75,7 +75,7 @@
             {@render box(item.id, 'ironPlusMinus_K', 'Tip off by, K', String(item.doc.ironPlusMinus_K), true)}
             <span></span>
           {/if}
-          <div class="pt-[26px]"><button class="button">Save</button></div>
+          <div class="pt-[22px]"><button class="button">Save</button></div>
           <p class="col-span-6 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
             {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{form?.id === item.id && form && 'saved' in form
               ? ', saved'
@@ -123,7 +123,7 @@
           {@render box(meter.id, 'voltPercent', 'Volts, %', String(meter.voltPercent), false)}
           {@render box(meter.id, 'leadsOhm', 'Leads, Ω', String(meter.leadsOhm), false)}
         {:else}<p class="col-span-3 pt-[30px] text-[13px] text-ink2">supply: runs start-ups</p>{/if}
-        <div class="pt-[26px]"><button class="button">Save</button></div>
+        <div class="pt-[22px]"><button class="button">Save</button></div>
         {#if form?.id === meter.id && form && 'saved' in form}<p class="col-span-8 text-[13px]" role="status">
             saved
           </p>{/if}
