@@ -2,7 +2,8 @@ import { foldJob, type JobEvent, type JobEventBody, modelHistory, RunningJob } f
 import { expressBoard } from '@orthos/core/rework';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { compared, questionOf, referenceFor } from '../src/lib/diagnose/finder.svelte.ts';
+import { compared } from '../src/lib/diagnose/comparing.ts';
+import { questionOf, referenceFor } from '../src/lib/diagnose/question.ts';
 import { probeOfReading, readTyped } from '../src/lib/diagnose/probes.ts';
 import { damageMarks, damageWords } from '../src/lib/intake/damage.ts';
 import { formatMoney, moneyField, parseMoney } from '../src/lib/intake/money.ts';

@@ -11,7 +11,7 @@
   import { type Diagnosis, NONE, SOFTWARE, type Swap, SWAPS } from '@orthos/core/diagnosis';
   import type { JobEventBody, JobState } from '@orthos/core/job';
   import { tick, untrack } from 'svelte';
-  import { companionsFound, refs } from './finder.svelte';
+  import { companionsFound, refs } from './question';
   import { SWAP_WORDS, swapOutcome } from './words';
 
   interface Props {

@@ -3,7 +3,7 @@
   import { useDesk } from '$lib/jobs/desk.svelte';
   import { NONE, overNominal, unplugFirst } from '@orthos/core/diagnosis';
   import { compareReading, formatReading } from '@orthos/core/ground';
-  import { compared } from './finder.svelte';
+  import { compared } from './comparing';
   import type { Circuit, DiagnoseView } from './view';
   import { percent } from './words';
 

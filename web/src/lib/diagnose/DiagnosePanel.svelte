@@ -16,7 +16,9 @@
   import { CircuitEditor } from './circuitEditor.svelte';
   import ComparedSuspects from './ComparedSuspects.svelte';
   import { circuitOf } from './circuitOf';
-  import { Finder, isOffOutside, questionOf, refs } from './finder.svelte';
+  import { isOffOutside } from './comparing';
+  import { Finder } from './finder.svelte';
+  import { questionOf, refs } from './question';
   import { RailPlaces, standingProfiles } from './railPlaces.svelte';
   import LookFirst from './LookFirst.svelte';
   import NextCard from './NextCard.svelte';

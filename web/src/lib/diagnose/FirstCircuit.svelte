@@ -4,7 +4,7 @@
   import { stateOf } from '$lib/jobs/stateOf';
   import { circuitOfRail } from '@orthos/core/circuit';
   import type { CircuitEditor } from './circuitEditor.svelte';
-  import { standing } from './finder.svelte';
+  import { standing } from './question';
   import { lowestRail, railsOfBoard } from './rails';
   import type { DiagnoseView } from './view';
 

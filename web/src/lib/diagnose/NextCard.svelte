@@ -10,7 +10,7 @@
   import type { JobEventBody } from '@orthos/core/job';
   import type { DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
-  import { standing } from './finder.svelte';
+  import { standing } from './question';
   import {
     modeName,
     otherPlaceOf,

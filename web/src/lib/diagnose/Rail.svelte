@@ -10,7 +10,7 @@
   import { parseReading, type Place } from '@orthos/core/ground';
   import type { JobEventBody, JobState } from '@orthos/core/job';
   import { untrack } from 'svelte';
-  import { refs, standing } from './finder.svelte';
+  import { refs, standing } from './question';
   import { placeName } from './place';
   import { drawnCopper, standingProfiles, TRACK_MM, type RailPlaces } from './railPlaces.svelte';
   import { feedOf, lowestRail } from './rails';

@@ -6,7 +6,7 @@
   import { formatReading, type Measured, parseReading, type Place, type Quantity, UNITS } from '@orthos/core/ground';
   import type { JobEventBody } from '@orthos/core/job';
   import { stateOf } from '$lib/jobs/stateOf';
-  import { referenceFor, standing } from './finder.svelte';
+  import { referenceFor, standing } from './question';
   import { placeName, placeNamed } from './place';
   import { probeOfReading, readTyped, TYPE_OF } from './probes';
   import type { Circuit, DiagnoseView } from './view';

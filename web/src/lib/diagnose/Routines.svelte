@@ -11,7 +11,7 @@
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
   import { askMeter, sourceOf } from './askMeter';
-  import { standing } from './finder.svelte';
+  import { standing } from './question';
   import { modeName, placeOfProbe, probeKey, probeName, QUANTITY_OF, readTyped, shown, type Probe } from './probes';
   import RoutineForm from './RoutineForm.svelte';
 

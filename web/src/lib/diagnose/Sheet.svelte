@@ -14,7 +14,7 @@
   import { v7 } from 'uuid';
   import type { Circuit, DiagnoseView } from './view';
   import { askMeter, sourceOf } from './askMeter';
-  import { benchMeter, referenceFor, standing } from './finder.svelte';
+  import { benchMeter, referenceFor, standing } from './question';
   import { placeName, placeNamed } from './place';
   import {
     groundOf,

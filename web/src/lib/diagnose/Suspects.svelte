@@ -8,7 +8,7 @@
   import { few } from '@orthos/core/ground';
   import type { DiagnoseView } from './view';
   import type { CircuitEditor } from './circuitEditor.svelte';
-  import { benchMeter } from './finder.svelte';
+  import { benchMeter } from './question';
   import { modeName, probeName, shown } from './probes';
   import Story from './Story.svelte';
   import { faultWords, percent, storyLines } from './words';

@@ -3,7 +3,7 @@ import { isGroundNet } from '@orthos/core/board';
 import type { Netlist } from '@orthos/core/circuit';
 import { probeWalk, testsOf } from '@orthos/core/diagnosis';
 import type { Place } from '@orthos/core/ground';
-import { standing } from './finder.svelte';
+import { standing } from './question';
 import { stateOf } from '$lib/jobs/stateOf';
 import { groundOf, modeName, placeOfProbe, probeOfReading, type Probe } from './probes';
 import { railsOfBoard } from './rails';
