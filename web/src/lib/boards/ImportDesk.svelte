@@ -260,8 +260,7 @@
                 onclick={() => {
                   const part = made?.board.parts.find((p) => p.partId === m.partIds[0]);
                   if (part) {
-                    desk.side = part.side;
-                    desk.selected = part.partId;
+                    desk.show(part);
                   }
                 }}>{packageById(m.package).label}</button
               >

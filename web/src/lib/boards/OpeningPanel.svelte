@@ -126,8 +126,7 @@
         type="button"
         class="flex-1 text-left"
         onclick={() => {
-          desk.side = p.side;
-          desk.selected = p.partId;
+          desk.show(p);
         }}>{partName(p)}, {packageById(p.package).label}</button
       >
       <span class="text-[13px] text-ink2">{p.blocksIron ? 'noted' : `${packageById(p.package).body.h} mm high`}</span>

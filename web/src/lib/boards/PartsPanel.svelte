@@ -510,8 +510,7 @@
       parts={editor.doc.parts}
       selected={null}
       onselect={(part) => {
-        desk.side = part.side;
-        desk.selected = part.partId;
+        desk.show(part);
       }}
     />
   </div>

@@ -3,7 +3,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import Tabs from '$lib/ui/Tabs.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import type { DiagnoseView } from './view';
@@ -86,8 +86,8 @@
     untrack(() => void finder.ask(asked));
   });
 
-  $effect(() => {
-    desk.callouts = job.readings.slice(-7).map((r) => {
+  layOver(desk, () => ({
+    callouts: job.readings.slice(-7).map((r) => {
       const difference = compareReading(r.value, r.good, r.quantity);
       const [x_mm, y_mm] = [r.place.x_mm, r.place.y_mm];
       return {
@@ -105,9 +105,8 @@
               : `${GOOD_WORD[r.goodFrom ?? 'good board']}: ${formatReading(r.good, r.quantity)}`,
         tone: difference === 'low' || difference === 'high' ? 'hot' : 'evidence',
       };
-    });
-    return () => (desk.callouts = []);
-  });
+    }),
+  }));
 
   const target = $derived(view.board.parts.find((p) => p.partId === desk.selected));
   const nameOf = (partId: string) => {

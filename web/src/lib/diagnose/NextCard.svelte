@@ -2,7 +2,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   // The reading that tells most per minute: where, how, what each suspect would show.
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { isPowered, type Netlist, rangeOf } from '@orthos/core/circuit';
   import type { Diagnosis, Swap } from '@orthos/core/diagnosis';
@@ -56,13 +56,10 @@
     skipped = 0;
   });
   const other = $derived(next && place ? otherPlaceOf(next, view.board, netlist, place) : null);
-  $effect(() => {
-    const on = !(result.done && group.length > 1);
-    desk.probeNext = on ? place : null;
-    desk.otherProbe = on && other && next ? { place: other, red: next.red === netlist.ground } : null;
-    return () => {
-      desk.probeNext = null;
-      desk.otherProbe = null;
+  layOver(desk, () => {
+    if ((result.done && group.length > 1) || !place) return {};
+    return {
+      probes: { next: place, ...(other && next ? { other: { place: other, red: next.red === netlist.ground } } : {}) },
     };
   });
   const group = $derived(result.groups[0] ?? []);

@@ -2,7 +2,7 @@
   // Where on a rail a short sits: a current is injected, millivolts are read from pad to pad, the place is computed.
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { type Callout, layOver, useDesk } from '$lib/jobs/desk.svelte';
   import type { Circuit, DiagnoseView } from './view';
   import { isGroundNet } from '@orthos/core/board';
   import { classOf, placesOfNet } from '@orthos/core/circuit';
@@ -120,23 +120,24 @@
   });
   /** Why the first of them is not convicted yet. */
   const doubt = $derived(located?.doubt ?? (candidates[0]?.share === undefined ? null : (result?.doubt ?? null)));
-  $effect(() => {
-    if (!located || !profile) return;
+  /** Place whose millivolts are being typed. */
+  let typedAt = $state.raw<Place | null>(null);
+  layOver(desk, () => ({
+    ...(typedAt ? { probes: { next: typedAt } } : {}),
+    ...(located && profile ? { callouts: [shortOn(located, profile)] } : {}),
+  }));
+  function shortOn({ best }: NonNullable<typeof located>, { injection }: NonNullable<typeof profile>): Callout {
     const [first] = candidates;
-    const { x_mm, y_mm, radius_mm } = located.best;
-    desk.callouts = [
-      {
-        id: 'short',
-        x_mm,
-        y_mm,
-        side: profile.injection.side,
-        title: first ? `${first.ref}, ${doubt ? 'in doubt' : percent(first.leads)}` : 'short',
-        detail: `within ${radius_mm.toFixed(1)} mm`,
-        tone: 'hot',
-      },
-    ];
-    return () => (desk.callouts = []);
-  });
+    return {
+      id: 'short',
+      x_mm: best.x_mm,
+      y_mm: best.y_mm,
+      side: injection.side,
+      title: first ? `${first.ref}, ${doubt ? 'in doubt' : percent(first.leads)}` : 'short',
+      detail: `within ${best.radius_mm.toFixed(1)} mm`,
+      tone: 'hot',
+    };
+  }
 
   // what the same current does to the short
   const shortOhm = $derived(
@@ -233,8 +234,8 @@
               aria-label="{nameOf(p)}, millivolts"
               placeholder="mV"
               bind:value={() => textAt(p), (v) => (typedByNet[net] = { ...typed, [nameOf(p)]: v })}
-              onfocus={() => (desk.probeNext = p)}
-              onblur={() => (desk.probeNext = null)}
+              onfocus={() => (typedAt = p)}
+              onblur={() => (typedAt = null)}
             />
           {/if}
         </li>

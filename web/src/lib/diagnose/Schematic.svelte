@@ -3,11 +3,11 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import type { BoardModel } from '@orthos/core/board';
-  import { boardPartOf } from '@orthos/core/circuit';
+  import { boardPartOf, type Netlist } from '@orthos/core/circuit';
   import { layOutSchematic, type Drawing, type DrawnNode } from './layOutSchematic';
   import Symbol from './Symbol.svelte';
 
-  let { board }: { board: BoardModel } = $props();
+  let { board, netlist }: { board: BoardModel; netlist: Netlist | null } = $props();
   const desk = useDesk();
   let drawing = $state.raw<Drawing | null>(null);
   let problem = $state('');
@@ -16,7 +16,6 @@
   let zoom = $state(1);
 
   $effect(() => {
-    const { netlist } = desk;
     if (!netlist) {
       drawing = null;
       return;
@@ -33,7 +32,7 @@
     return () => (stale = true);
   });
   const partOf = (ref: string) => {
-    const part = desk.netlist?.parts.find((p) => p.ref === ref);
+    const part = netlist?.parts.find((p) => p.ref === ref);
     return part && boardPartOf(board, part);
   };
   const fit = $derived(drawing ? Math.min(1.4, Math.max(0.55, (width - 24) / drawing.w)) : 1);
@@ -42,15 +41,14 @@
   function choose(n: DrawnNode) {
     const placed = partOf(n.ref);
     if (!placed) return;
-    desk.selected = placed.partId;
-    desk.side = placed.side;
+    desk.show(placed);
   }
 </script>
 
 <div class="absolute inset-0 flex flex-col bg-sheet" bind:clientWidth={width}>
   {#if problem}
     <Notice text="The circuit could not be drawn: {problem}" class="p-4" />
-  {:else if !desk.netlist}
+  {:else if !netlist}
     <p class="p-6 text-ink2">No circuit is drawn for this board yet. Begin one under Diagnose, Circuit.</p>
   {:else if !drawing}
     <p class="p-6 text-ink2" role="status">Drawing the circuit …</p>

@@ -3,11 +3,11 @@
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import { reload, send } from '$lib/jobs/send';
   import { isPowered, netAt, rangeOf } from '@orthos/core/circuit';
   import type { Diagnosis } from '@orthos/core/diagnosis';
-  import { compareReading, type Measured, UNITS } from '@orthos/core/ground';
+  import { compareReading, type Measured, type Place, UNITS } from '@orthos/core/ground';
   import type { JobEventBody, JobState } from '@orthos/core/job';
   import { readReadings, writeReadings, BoardFileError } from '@orthos/formats';
   import { tick } from 'svelte';
@@ -39,6 +39,9 @@
   }
   let { view, job, circuit, record, result }: Props = $props();
   const desk = useDesk();
+  /** Place whose reading is being typed. */
+  let typedAt = $state.raw<Place | null>(null);
+  layOver(desk, () => (typedAt ? { probes: { next: typedAt } } : {}));
   let mode = $state('ohm|');
   let unit = $state('');
   let goodBoard = $state(false);
@@ -302,7 +305,8 @@
               placeholder={reading && !goodBoard ? shown(probe.type, reading.value) : UNITS[QUANTITY_OF[probe.type]]}
               bind:value={typed[key]}
               onkeydown={(e) => onKey(e, i)}
-              onfocus={() => (desk.probeNext = place)}
+              onfocus={() => (typedAt = place)}
+              onblur={() => (typedAt = null)}
               autocomplete="off"
               aria-describedby={problems[key] ? `sheet-p-${i}` : undefined}
             />

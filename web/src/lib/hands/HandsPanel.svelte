@@ -27,7 +27,6 @@
   const recorder = new Recorder(untrack(() => view.ticket.id));
   untrack(() => {
     desk.lens = 'parts';
-    desk.callouts = [];
   });
 
   const attempt = $derived(currentAttempt(stateOf(view.events)));
@@ -46,7 +45,7 @@
   $effect(() => {
     if (!target) return;
     const [side, partId] = [workSide(target, method), target.partId];
-    untrack(() => ([desk.side, desk.selected] = [side, partId]));
+    untrack(() => desk.show({ side, partId }));
   });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const open = $derived(runs.some((r) => !r.ended));

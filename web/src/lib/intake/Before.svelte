@@ -16,8 +16,7 @@
   const times = (n: number) => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} ×`);
   function show(id: string) {
     const part = view.board.parts.find((p) => p.partId === id);
-    if (part) desk.side = part.side;
-    desk.selected = id;
+    if (part) desk.show(part);
   }
 </script>
 

@@ -2,7 +2,7 @@
   // Damage on the board: what was there, what this bench did. Marked with the pen on the board or on a photo.
   import Select from '$lib/ui/Select.svelte';
   import { placeName } from '$lib/diagnose/place';
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import PhotoPick from '$lib/photos/PhotoPick.svelte';
@@ -58,14 +58,18 @@
           }
         : undefined;
   });
-  $effect(() => {
-    const own = damageMarks(job.intake.damage);
-    desk.penMarks =
-      photoId || strokes.length === 0 ? own : [...own, { id: 'now', tone: 'now', side: desk.side, strokes, label: '' }];
-  });
+  layOver(desk, () =>
+    photoId || strokes.length === 0
+      ? {}
+      : {
+          penMarks: [
+            ...damageMarks(job.intake.damage),
+            { id: 'now', tone: 'now', side: desk.side, strokes, label: '' },
+          ],
+        },
+  );
   onDestroy(() => {
     desk.tool = undefined;
-    desk.penMarks = damageMarks(job.intake.damage);
   });
 
   async function add(event: SubmitEvent) {

@@ -28,7 +28,6 @@
   const desk = useDesk();
   const recorder = new Recorder(untrack(() => view.ticket.id));
   desk.lens = 'parts';
-  desk.callouts = [];
 
   const TABS = {
     ticket: 'Ticket',

@@ -1,11 +1,12 @@
-/** What is on the bench in front of the technician: shared by the stage and the step's panel of one job. */
+/**
+ * What stage and panels of one job (or one board) share: what is looked at (`Desk`), and what panels lay over the board (`Overlays`, by `layOver`).
+ */
 import type { Side } from '@orthos/core/board';
-import type { Netlist } from '@orthos/core/circuit';
 import type { Place } from '@orthos/core/ground';
 import type { FieldFrames } from '@orthos/core/rework';
 import type { StageTool } from '$lib/stage/view';
 import type { Isotherm } from '$lib/stage/heatLayer';
-import { getContext, setContext } from 'svelte';
+import { getContext, onDestroy, setContext, untrack } from 'svelte';
 
 export type Lens = 'parts' | 'copper' | 'readings' | 'heat' | 'circuit';
 export const LENS_NAMES: Record<Lens, string> = {
@@ -54,6 +55,60 @@ export interface MeltTimes {
   end: number;
 }
 
+/** Where the probes go: the next reading, and the other probe; `red`: the meter's red one is the other one. */
+export interface Probes {
+  next: Place;
+  other?: { place: Place; red: boolean };
+}
+
+/** What a panel lays over the board. */
+interface Sheet {
+  callouts?: Callout[];
+  /** Damage as it was marked, and what the pen draws now. */
+  penMarks?: PenMark[];
+  probes?: Probes;
+  heat?: HeatOnStage;
+  melt?: MeltTimes;
+  /** Joint of the target that melts last, drawn hot. */
+  marked?: { partId: string; terminal: string };
+}
+class Slot {
+  sheet = $state.raw<Sheet>({});
+}
+
+/** What lies over the board. Each panel lays its own, by `layOver`, and it goes with the panel; of two of a kind the one laid later is seen. */
+class Overlays {
+  private slots = $state.raw<readonly Slot[]>([]);
+  callouts = $derived(this.topmost('callouts') ?? []);
+  penMarks = $derived(this.topmost('penMarks') ?? []);
+  probes = $derived(this.topmost('probes'));
+  heat = $derived(this.topmost('heat'));
+  melt = $derived(this.topmost('melt'));
+  marked = $derived(this.topmost('marked'));
+
+  private topmost<K extends keyof Sheet>(kind: K): Sheet[K] {
+    return this.slots.findLast((s) => s.sheet[kind] !== undefined)?.sheet[kind];
+  }
+  add(): Slot {
+    const slot = new Slot();
+    this.slots = [...this.slots, slot];
+    return slot;
+  }
+  remove(slot: Slot): void {
+    this.slots = this.slots.filter((s) => s !== slot);
+  }
+}
+
+/** Lays over the board what `sheet` says, as long as the calling component is on the page. Components made later lie above. */
+export function layOver(desk: Desk, sheet: () => Sheet): void {
+  const slot = untrack(() => desk.over.add());
+  $effect(() => {
+    slot.sheet = sheet();
+  });
+  onDestroy(() => desk.over.remove(slot));
+}
+
+/** What is looked at: side, lens, part, place, moment. The stage changes it, and so may any panel. */
 export class Desk {
   side = $state<Side>('top');
   lens = $state<Lens>('parts');
@@ -65,23 +120,17 @@ export class Desk {
   selected = $state<string | null>(null);
   /** Where the next reading or observation belongs. */
   place = $state<Place | null>(null);
-  /** Where the next reading is to be taken. */
-  probeNext = $state.raw<Place | null>(null);
-  /** Where its other probe goes; `red`: the meter's red one is the other one. */
-  otherProbe = $state.raw<{ place: Place; red: boolean } | null>(null);
-  /** Circuit shown by the circuit lens. */
-  netlist = $state.raw<Netlist | null>(null);
-  /** Takes the pointer on the board before the stage does. */
-  tool = $state.raw<StageTool | undefined>(undefined);
-  /** Damage as it was marked, and what the pen draws now. */
-  penMarks = $state.raw<PenMark[]>([]);
-  callouts = $state.raw<Callout[]>([]);
-  heat = $state.raw<HeatOnStage | null>(null);
-  melt = $state.raw<MeltTimes | null>(null);
   /** Seconds on the scrubber. */
   time = $state(0);
-  /** Joints of the target that melt last, drawn hot. */
-  marked = $state.raw<{ partId: string; terminal: string } | null>(null);
+  /** Takes the pointer on the board before the stage does: one panel's at a time. */
+  tool = $state.raw<StageTool | undefined>(undefined);
+  readonly over = new Overlays();
+
+  /** Shows a part on its side. */
+  show(part: { partId: string; side: Side }): void {
+    this.side = part.side;
+    this.selected = part.partId;
+  }
 }
 
 const KEY = Symbol('desk');

@@ -8,7 +8,7 @@
   let { desk }: { desk: Desk } = $props();
   let width = $state(600);
 
-  const end = $derived(Math.max(1, desk.melt?.end ?? desk.heat?.frames.times_s.at(-1) ?? 60));
+  const end = $derived(Math.max(1, desk.over.melt?.end ?? desk.over.heat?.frames.times_s.at(-1) ?? 60));
   const x = $derived(scaleLinear([0, end], [18, width - 18]));
   const ticks = $derived(x.ticks(Math.max(3, Math.floor(width / 110))));
   const nudge = (by: number) => (desk.time = Math.min(end, Math.max(0, desk.time + by)));
@@ -22,7 +22,7 @@
     },
     { keys: ['Home'], label: 'cold', run: () => (desk.time = 0) },
     { keys: ['End'], label: 'end', run: () => (desk.time = end) },
-    { keys: ['w'], label: 'to all wet', run: () => (desk.time = desk.melt?.allWet ?? desk.time) },
+    { keys: ['w'], label: 'to all wet', run: () => (desk.time = desk.over.melt?.allWet ?? desk.time) },
   ]);
 </script>
 
@@ -37,8 +37,8 @@
       {/if}
     {/each}
     <text x={width - 6} y="84" text-anchor="end" class="fill-ink3 text-[11px]">seconds</text>
-    {#if desk.melt}
-      {@const m = desk.melt}
+    {#if desk.over.melt}
+      {@const m = desk.over.melt}
       {#if m.allWet !== null}
         {@const until = Math.max(m.allWet, Math.min(end, m.closes ?? end))}
         <rect x={x(m.allWet)} y="26" width={x(until) - x(m.allWet)} height="28" fill="var(--good-soft)" />

@@ -2,25 +2,18 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { goto } from '$app/navigation';
   import { aboutWork } from '$lib/jobs/about';
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { SOLDER_ALLOYS } from '@orthos/core/alloys';
-  import { toBoard } from '@orthos/core/board';
-  import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
-  import { packageById } from '@orthos/core/packages';
+  import type { UnitSettings } from '@orthos/core/ground';
   import {
-    fateOf,
-    harmOf,
     type Method,
     methodName,
     type Phase,
     phaseOf,
     type PlanResult,
     type Surroundings,
-    wetAt,
-    windowEnd,
   } from '@orthos/core/rework';
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
@@ -28,25 +21,13 @@
   import LiftRows from './LiftRows.svelte';
   import SurroundingsForm from './Surroundings.svelte';
   import SideEffects from './SideEffects.svelte';
+  import Matters from './Matters.svelte';
   import MethodSettings from './MethodSettings.svelte';
+  import Neighbours from './Neighbours.svelte';
+  import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
-  import {
-    bestMethod,
-    closedBy,
-    explanation,
-    fateText,
-    headline,
-    MARK,
-    nameOf,
-    neighbourKind,
-    rangeText,
-    seconds,
-    verdictOf,
-    worthShowing,
-  } from './words';
-
-  const TONE = { good: 'text-good', caution: 'text-caution', stop: 'text-stop' } as const;
+  import { bestMethod, explanation, headline, nameOf, worthShowing } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
@@ -164,11 +145,6 @@
   }
 
   let around = $state(false);
-  /** What a neighbour's temperature may be off by, in the user's degrees. */
-  function spread(partId: string): string {
-    const off = result?.neighbourRanges?.find((n) => n.partId === partId)?.atWetPlusMinus_K;
-    return off === undefined ? '' : `± ${Math.round(off * (units.temperature === 'F' ? 1.8 : 1))}`;
-  }
   const setAround = $derived(surroundingWords(inputs?.settings.surroundings ?? {}));
 
   onMount(() => {
@@ -179,10 +155,6 @@
   });
   onDestroy(() => {
     here = false;
-    desk.heat = null;
-    desk.melt = null;
-    desk.marked = null;
-    desk.callouts = [];
   });
 
   // a stored plan brings no field: compute the chosen method's again
@@ -197,91 +169,24 @@
     placedAt = chosen;
     desk.time = result.allWet_s ?? result.ended_s;
   });
+  const frames = $derived(chosen ? planner.frames[chosen] : undefined);
   $effect(() => {
-    const frames = chosen ? planner.frames[chosen] : undefined;
-    const own = SOLDER_ALLOYS.get(view.board.jointAlloy);
-    const last = result?.joints.find((j) => j.terminal === result.last?.terminal);
-    const melts = last?.solidus_C !== undefined && last.liquidus_C !== undefined;
-    const range = melts ? [last.solidus_C, last.liquidus_C] : own && [own.Ts.value, own.Tl.value];
-    if (!frames || !target || !range || stale) {
-      desk.heat = null;
-      return;
-    }
-    const isotherms = [
-      { celsius: range[0] as number, dashed: true },
-      { celsius: range[1] as number, dashed: false },
-    ]
-      .filter((i, n, all) => n === all.length - 1 || i.celsius < all[n + 1].celsius - 5)
-      .map((i) => ({ ...i, label: formatTemperature(i.celsius, units) }));
-    desk.heat = { frames, side: target.side, isotherms };
-    if (planner.running && !result) desk.time = frames.times_s.at(-1) ?? 0;
+    // while it is computed the picture is as old as the computation
+    if (frames && planner.running && !result) desk.time = frames.times_s.at(-1) ?? 0;
   });
-  $effect(() => {
-    if (!result || !target || !inputs || stale) {
-      desk.melt = null;
-      desk.callouts = [];
-      desk.marked = null;
-      return;
-    }
-    desk.melt = {
-      joints: result.joints.flatMap((j) => wetAt(j) ?? []),
-      allWet: result.allWet_s,
-      allWetRange: result.allWetRange_s,
-      closes: windowEnd(result),
-      closedBy: closedBy(view.board, result),
-      end: result.ended_s,
+  layOver(desk, () => {
+    if (!target || !inputs || stale) return {};
+    return {
+      ...(frames ? { heat: heatOnStage(view.board, target, frames, result, units) } : {}),
+      ...(result
+        ? {
+            melt: meltTimes(view.board, result),
+            callouts: planCallouts(view.board, target, result, inputs.settings.ambient_C, units),
+            ...(result.last ? { marked: { partId: target.partId, terminal: result.last.terminal } } : {}),
+          }
+        : {}),
     };
-    desk.marked = result.last ? { partId: target.partId, terminal: result.last.terminal } : null;
-    const close = shownNeighbours
-      .filter((n) => n.takeOut || ((harmOf(n).margin_K ?? Infinity) < 40 && n.atWet_C > inputs.settings.ambient_C + 8))
-      .slice(0, 2);
-    desk.callouts = [
-      ...(result.last
-        ? [
-            {
-              id: 'last',
-              ...terminalPoint(result.last.terminal),
-              side: target.side,
-              title: `joint ${result.last.terminal} is last`,
-              detail:
-                result.allWet_s === null ? verdictOf(result).word : `${seconds(result.allWet_s)}, ${rangeText(result)}`,
-              tone: 'hot' as const,
-            },
-          ]
-        : []),
-      ...close.flatMap((n) => {
-        const part = view.board.parts.find((p) => p.partId === n.partId);
-        if (!part) return [];
-        return [
-          {
-            id: n.partId,
-            x_mm: part.x_mm,
-            y_mm: part.y_mm,
-            side: part.side,
-            title: `${nameOf(view.board, n.partId)} ${formatTemperature(n.atWet_C, units)}`,
-            detail: calloutOf(n),
-            tone: 'stop' as const,
-          },
-        ];
-      }),
-    ];
   });
-
-  /** Where a joint of the target lies on the board. */
-  function terminalPoint(id: string): { x_mm: number; y_mm: number } {
-    if (!target) return { x_mm: 0, y_mm: 0 };
-    const terminal = packageById(target.package).terminals.find((t) => t.id === id);
-    const [x_mm, y_mm] = toBoard(target, terminal?.land.x ?? 0, terminal?.land.y ?? 0);
-    return { x_mm, y_mm };
-  }
-
-  function calloutOf(n: PlanResult['neighbours'][number]): string {
-    if (!result) return '';
-    const fate = fateOf(result, n);
-    return [fate.word, fateText(n, fate, units)].filter(Boolean).join(', ');
-  }
-
-  const shownNeighbours = $derived(result ? worthShowing(result, 6) : []);
 
   useKeys('Plan actions', () => [
     {
@@ -392,82 +297,17 @@
         board={view.board}
         {target}
         value={inputs.settings.surroundings ?? {}}
-        near={shownNeighbours.map((n) => n.partId)}
+        near={result ? worthShowing(result, 6).map((n) => n.partId) : []}
         {units}
         onSave={saveSurroundings}
       />
     {/if}
 
     {#if result}
-      <h3 class="mt-5 mb-1 text-[13px] text-ink2">
-        {result.allWet_s === null ? `Neighbours in ${seconds(result.ended_s)}` : 'Neighbours until the part is off'}
-      </h3>
-      {#if shownNeighbours.length === 0}
-        <p class="border-t border-faint py-2 text-ink2">None comes within 90 K of harm.</p>
-      {/if}
-      <table class="w-full">
-        <tbody>
-          {#each shownNeighbours as n (n.partId)}
-            {@const fate = fateOf(result, n)}
-            <tr class="border-t border-faint">
-              <th scope="row" class="w-14 py-1.5 text-left font-semibold">{nameOf(view.board, n.partId)}</th>
-              <td class="py-1 text-[13px] leading-tight text-ink2"
-                >{n.far ? 'other side, ' : ''}{neighbourKind(view.board, n.partId)}</td
-              >
-              <td class="w-24 text-right whitespace-nowrap"
-                ><span class="text-base font-bold">{formatTemperature(n.atWet_C, units)}</span>
-                <span class="text-ink2">{spread(n.partId)}</span></td
-              >
-              <td class="w-20 pl-2 text-right whitespace-nowrap text-ink2">{fateText(n, fate, units)}</td>
-              <td class="w-24 pl-3 font-semibold whitespace-nowrap {TONE[fate.tone]}">
-                <span aria-hidden="true">{MARK[fate.tone]}</span>
-                {#if fate.first === 'out'}
-                  <button class="underline" onclick={() => takenOut(n.partId)}>{fate.word}</button>
-                {:else}{fate.word}{/if}
-              </td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <Neighbours board={view.board} {result} {units} onTakenOut={takenOut} />
       <Joints {result} {units} />
       {#if result.outcomes}<SideEffects board={view.board} {result} {units} />{/if}
-      <h3 class="mt-4 mb-1 text-[13px] text-ink2">What matters most</h3>
-      <ul class="border-t border-faint pt-1">
-        {#each result.matters.slice(0, 4) as m (m.input)}
-          <li class="flex justify-between py-0.5">
-            <span>{m.input}</span>
-            <span class="font-semibold"
-              >{m.shift_s === null
-                ? 'decides whether it melts'
-                : `${m.shift_s >= 0 ? '+' : '−'}${Math.abs(Math.round(m.shift_s))} s`}</span
-            >
-          </li>
-        {/each}
-      </ul>
-      {#if bead && !stale && result.lowestTip_C !== undefined}
-        {@const lowest = result.lowestTip_C}
-        <div class="mt-2 flex items-center gap-3 border-t border-faint pt-2">
-          <p class="flex-1 text-ink2">
-            {#if lowest === null}
-              No tip keeps every joint liquid for a lift once the iron has left: lift while it strokes.
-            {:else}
-              <strong class="text-ink">{formatTemperature(lowest, units)}</strong> is the lowest tip that keeps every
-              joint liquid for a lift once the iron has left{lowest === bead.settings.set_C ? ': as set' : ''}.
-            {/if}
-          </p>
-          {#if lowest !== null && lowest !== bead.settings.set_C}
-            <button class="button" onclick={() => tipAt(lowest)}>Set {formatTemperature(lowest, units)}</button>
-          {/if}
-        </div>
-      {/if}
-      <p class="mt-2 text-ink2">
-        Heat left on to {Math.round(result.ended_s)} s: body up to
-        <strong>{formatTemperature(result.body_C, units)}</strong>, lands up to
-        <strong>{formatTemperature(result.pads_C, units)}</strong>.
-        <span class="text-ink3"
-          >{result.cells.toLocaleString('en')} cells, {result.steps.toLocaleString('en')} steps.</span
-        >
-      </p>
+      <Matters {result} {units} tip_C={stale ? undefined : bead?.settings.set_C} onTip={tipAt} />
     {/if}
     {#if unfit.length > 0}
       <h3 class="mt-4 mb-1 text-[13px] text-ink2">Not on this job</h3>

@@ -6,7 +6,7 @@
   import { stateOf } from '$lib/jobs/stateOf';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { aboutWork } from '$lib/jobs/about';
-  import { useDesk } from '$lib/jobs/desk.svelte';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
@@ -84,42 +84,44 @@
   // the target and its landmarks on the stage, on the side one works from
   $effect(() => {
     if (!target) return;
-    const { partId } = target;
-    const from = side;
+    const shown = { partId: target.partId, side };
     untrack(() => {
       desk.lens = 'parts';
-      desk.side = from;
-      desk.selected = partId;
+      desk.show(shown);
     });
+  });
+  layOver(desk, () => {
+    if (!target) return {};
     const [x_mm, y_mm] = toBoard(target, 0, 0);
-    desk.callouts = [
-      {
-        id: partId,
-        x_mm,
-        y_mm,
-        side,
-        title: `${partName(target)}, the target`,
-        detail: attempt.targetConfirmed ? 'confirmed' : 'confirm from two landmarks',
-        tone: attempt.targetConfirmed ? 'evidence' : 'hot',
-      },
-      ...view.hotNeighbours.flatMap((id) => {
-        const part = view.board.parts.find((p) => p.partId === id && p.side === side);
-        return part
-          ? [
-              {
-                id,
-                x_mm: part.x_mm,
-                y_mm: part.y_mm,
-                side,
-                title: partName(part),
-                detail: attempt.neighbours.has(id) ? 'dealt with' : todoFor(id),
-                tone: attempt.neighbours.has(id) ? ('evidence' as const) : ('stop' as const),
-              },
-            ]
-          : [];
-      }),
-    ];
-    return () => (desk.callouts = []);
+    return {
+      callouts: [
+        {
+          id: target.partId,
+          x_mm,
+          y_mm,
+          side,
+          title: `${partName(target)}, the target`,
+          detail: attempt.targetConfirmed ? 'confirmed' : 'confirm from two landmarks',
+          tone: attempt.targetConfirmed ? 'evidence' : 'hot',
+        },
+        ...view.hotNeighbours.flatMap((id) => {
+          const part = view.board.parts.find((p) => p.partId === id && p.side === side);
+          if (!part) return [];
+          const dealtWith = attempt.neighbours.has(id);
+          return [
+            {
+              id,
+              x_mm: part.x_mm,
+              y_mm: part.y_mm,
+              side,
+              title: partName(part),
+              detail: dealtWith ? 'dealt with' : todoFor(id),
+              tone: dealtWith ? ('evidence' as const) : ('stop' as const),
+            },
+          ];
+        }),
+      ],
+    };
   });
 
   async function gone(id: string, kind: SourceKind) {

@@ -22,7 +22,6 @@
   const recorder = new Recorder(untrack(() => view.ticket.id));
   untrack(() => {
     desk.lens = 'parts';
-    desk.callouts = [];
   });
   const job = $derived(stateOf(view.events));
   const released = $derived(job.released);

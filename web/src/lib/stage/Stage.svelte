@@ -94,9 +94,7 @@
   );
   const byId = $derived(new Map(board.parts.map((p) => [p.partId, p])));
   const partOf = (id: string | null) => (id === null ? undefined : byId.get(id));
-  const heatShown = $derived(
-    desk.lens === 'heat' && desk.heat !== null && desk.heat.side === desk.side ? desk.heat : null,
-  );
+  const heatShown = $derived(desk.lens === 'heat' && desk.over.heat?.side === desk.side ? desk.over.heat : null);
   let heat = $state.raw<typeof import('./heat')>();
   $effect(() => {
     if (heatShown && !heat) void import('./heat').then((m) => (heat = m));

@@ -35,8 +35,8 @@
     return polygon(cornersOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w }));
   };
   const markedLand = $derived.by(() => {
-    const part = partOf(desk.marked?.partId ?? null);
-    const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.marked?.terminal);
+    const part = partOf(desk.over.marked?.partId ?? null);
+    const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.over.marked?.terminal);
     return part && terminal && part.side === desk.side && desk.lens === 'heat'
       ? polygon(cornersOnBoard(part, terminal.land))
       : '';
@@ -85,25 +85,26 @@
       const [x, y] = toScreen(view, at.x_mm, at.y_mm);
       return { x, y };
     };
-    const { probeNext, otherProbe, side } = desk;
+    const { side } = desk;
+    const { next, other } = desk.over.probes ?? {};
     const probes: Label[] = [];
-    if (probeNext?.side === side)
+    if (next?.side === side)
       probes.push({
-        ...on(probeNext),
+        ...on(next),
         ...line('probe here next'),
         kind: 'probe',
         colour: 'var(--evidence)',
         clear: 17,
       });
-    if (otherProbe && otherProbe.place.side === side)
+    if (other?.place.side === side)
       probes.push({
-        ...on(otherProbe.place),
-        ...line(otherProbe.red ? 'red' : 'black'),
+        ...on(other.place),
+        ...line(other.red ? 'red' : 'black'),
         kind: 'probe',
         colour: 'var(--ink)',
         clear: 10,
       });
-    const pens = (desk.lens === 'parts' ? desk.penMarks : []).flatMap((m): Label[] =>
+    const pens = (desk.lens === 'parts' ? desk.over.penMarks : []).flatMap((m): Label[] =>
       m.at && m.side === side
         ? [
             {
@@ -132,7 +133,7 @@
   });
   /** Labels and callouts where they stand. */
   const labelled = $derived.by(() => {
-    const shown = desk.callouts.filter((c) => c.side === desk.side);
+    const shown = desk.over.callouts.filter((c) => c.side === desk.side);
     const boxes = shown.map((c): LabelBox => {
       const [x, y] = toScreen(view, c.x_mm, c.y_mm);
       return { x, y, w: Math.max(c.title.length * 8.2, c.detail.length * 6.2) + 18, h: c.detail ? 40 : 24 };
@@ -143,7 +144,7 @@
     const all = [...probes, ...boxes, ...others];
     if (all.length === 0) return { labels: [], callouts: [] };
     const spoken = board.parts.filter(
-      (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.marked?.partId),
+      (p) => p.side === desk.side && (shown.some((c) => c.id === p.partId) || p.partId === desk.over.marked?.partId),
     );
     const isNear = (r: StageRect) =>
       all.some((b) => b.x > r.left - 260 && b.x < r.left + r.w + 260 && b.y > r.top - 260 && b.y < r.top + r.h + 260);
@@ -200,18 +201,19 @@
     {@const [x, y] = toScreen(view, desk.place.x_mm, desk.place.y_mm)}
     <path d="M{x - 8} {y}H{x + 8}M{x} {y - 8}V{y + 8}" stroke="var(--evidence)" stroke-width="2" />
   {/if}
-  {#if desk.probeNext && desk.probeNext.side === desk.side}
-    {@const [x, y] = toScreen(view, desk.probeNext.x_mm, desk.probeNext.y_mm)}
+  {#if desk.over.probes?.next.side === desk.side}
+    {@const { next } = desk.over.probes}
+    {@const [x, y] = toScreen(view, next.x_mm, next.y_mm)}
     <circle cx={x} cy={y} r="10" fill="none" stroke="var(--evidence)" stroke-width="3" />
     <circle cx={x} cy={y} r="16" fill="none" stroke="var(--evidence)" stroke-width="1.5" stroke-dasharray="4 3" />
   {/if}
-  {#if desk.otherProbe && desk.otherProbe.place.side === desk.side}
-    {@const { place } = desk.otherProbe}
+  {#if desk.over.probes?.other?.place.side === desk.side}
+    {@const { place } = desk.over.probes.other}
     {@const [x, y] = toScreen(view, place.x_mm, place.y_mm)}
     <rect x={x - 8} y={y - 8} width="16" height="16" fill="none" stroke="var(--ink)" stroke-width="3" />
   {/if}
   {#if desk.lens === 'parts'}
-    {#each desk.penMarks.filter((m) => m.side === desk.side) as m (m.id)}
+    {#each desk.over.penMarks.filter((m) => m.side === desk.side) as m (m.id)}
       {@const colour = PEN[m.tone]}
       {#each m.strokes as stroke, i (i)}
         <polyline

@@ -25,7 +25,6 @@
   const recorder = new Recorder(untrack(() => view.ticket.id));
   untrack(() => {
     desk.lens = 'parts';
-    desk.callouts = [];
   });
 
   const job = $derived(stateOf(view.events));
@@ -37,7 +36,7 @@
   $effect(() => {
     if (!target) return;
     const [side, partId] = [workSide(target), target.partId];
-    untrack(() => ([desk.side, desk.selected] = [side, partId]));
+    untrack(() => desk.show({ side, partId }));
   });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const repeat = $derived(readingsToRepeat(job));

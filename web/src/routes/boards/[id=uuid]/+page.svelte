@@ -124,8 +124,7 @@
           parts={data.board.parts}
           selected={desk.selected}
           onselect={(part) => {
-            desk.side = part.side;
-            desk.selected = part.partId;
+            desk.show(part);
           }}
         />
       {:else if view === 'nets'}

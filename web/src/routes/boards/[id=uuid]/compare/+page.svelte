@@ -20,8 +20,7 @@
   function show(c: BoardChange) {
     const part = [...data.board.parts, ...data.before.parts].find((p) => p.partId === c.partId);
     if (!part) return;
-    desk.side = part.side;
-    desk.selected = part.partId;
+    desk.show(part);
   }
   const outline = (board: BoardModel, partId: string, view: StageView) => {
     const part = board.parts.find((p) => p.partId === partId && p.side === desk.side);

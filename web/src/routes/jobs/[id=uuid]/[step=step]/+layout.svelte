@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import { loadDrawing } from '$lib/boards/store';
-  import { provideDesk, type Lens } from '$lib/jobs/desk.svelte';
+  import { layOver, provideDesk, type Lens } from '$lib/jobs/desk.svelte';
   import { circuitOf } from '$lib/diagnose/circuitOf';
   import { damageMarks } from '$lib/intake/damage';
   import StepStrip from '$lib/jobs/StepStrip.svelte';
@@ -27,13 +27,9 @@
     if (desk.lens === 'copper' && hash) void loadDrawing(hash).then((d) => (drawing = d));
   });
 
-  $effect(() => {
-    desk.netlist = circuitOf(data.circuits, stateOf(view.events))?.netlist ?? null;
-  });
-
-  $effect(() => {
-    desk.penMarks = damageMarks(stateOf(view.events).intake.damage);
-  });
+  const job = $derived(stateOf(view.events));
+  const netlist = $derived(circuitOf(data.circuits, job)?.netlist ?? null);
+  layOver(desk, () => ({ penMarks: damageMarks(job.intake.damage) }));
 
   const knows = (what: string) =>
     view.events.some((e) => e.id === what) ||
@@ -52,7 +48,7 @@
   $effect(() => {
     const wanted = page.url.searchParams.get('part');
     const part = untrack(() => view.board.parts.find((p) => p.partId === wanted));
-    if (part) [desk.side, desk.selected] = [part.side, part.partId];
+    if (part) desk.show(part);
   });
 
   function go(by: number) {
@@ -66,7 +62,10 @@
 </script>
 
 {#snippet schematic()}
-  {#await import('$lib/diagnose/Schematic.svelte') then { default: Schematic }}<Schematic board={view.board} />{/await}
+  {#await import('$lib/diagnose/Schematic.svelte') then { default: Schematic }}<Schematic
+      board={view.board}
+      {netlist}
+    />{/await}
 {/snippet}
 
 <div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
@@ -92,7 +91,7 @@
         instead={desk.lens === 'circuit' ? schematic : undefined}
       />
     </div>
-    {#if desk.lens === 'heat' && desk.heat}
+    {#if desk.lens === 'heat' && desk.over.heat}
       {#await import('$lib/plan/MeltScrubber.svelte') then { default: MeltScrubber }}<MeltScrubber {desk} />{/await}
     {/if}
   </div>

@@ -1,0 +1,113 @@
+<script lang="ts">
+  // What the hands do now: an instruction, a choice, why it cannot begin yet, or that it is over. Read from a metre and a half.
+  import { stepLabel } from '$lib/jobs/words';
+  import type { JobView } from '$lib/jobs/view';
+  import Check from '$lib/ui/Check.svelte';
+  import Select from '$lib/ui/Select.svelte';
+  import { cautionsFor, type Step } from '@orthos/core/hands';
+  import { methodName, type Operation } from '@orthos/core/rework';
+  import type { RunSession } from './session.svelte';
+
+  interface Props {
+    view: JobView;
+    op: Operation;
+    s: RunSession;
+    /** A hidden bench may play the board. */
+    demo: boolean;
+    /** What keeps the focus would take the next press of the pedal for itself. */
+    letGo: () => void;
+  }
+  let { view, op, s, demo, letGo }: Props = $props();
+
+  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const cautions = $derived(
+    cautionsFor(op as Step, {
+      board: view.board,
+      target,
+      method: s.method,
+      alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
+      sources: view.board.powerSources.map((p) => p.kind ?? 'lead'),
+    }),
+  );
+  const turnWords = (left_s: number) =>
+    left_s >= 1 ? `empty in about ${Math.round(left_s)} s` : left_s > -3 ? 'empty about now' : 'later than planned';
+</script>
+
+<div class="min-w-0" aria-live="assertive">
+  {#if !target}
+    <h1 class="text-[44px] leading-tight">No part chosen yet.</h1>
+    <p class="mt-4 text-[24px] text-ink2">Choose the suspect first.</p>
+    <a class="button mt-6" href="/jobs/{view.ticket.id}/diagnose">Diagnose</a>
+  {:else if s.sheet}
+    <h1 class="text-[44px] leading-tight">{s.sheet.words?.say ?? s.sheet.title}</h1>
+    {#if s.sheet.words}<p class="mt-3 text-[22px] text-ink2">{s.sheet.words.watch}</p>{/if}
+    <ul class="mt-5 grid gap-1.5 {s.sheet.choices.length > 5 ? 'grid-cols-2' : ''}" aria-label={s.sheet.title}>
+      {#each s.sheet.choices as c, i (c.label)}
+        <li>
+          <button
+            class="flex min-h-12 w-full items-center gap-3 border px-4 text-left text-[20px] {i === s.highlighted
+              ? 'border-hot bg-hot-soft font-bold'
+              : 'border-line'}"
+            onclick={c.choose}
+            aria-current={i === s.highlighted}
+          >
+            <kbd class="keycap">{i + 1}</kbd>
+            <span
+              >{c.label}{#if c.detail}<span class="block text-[15px] font-normal text-ink2">{c.detail}</span>{/if}</span
+            >
+          </button>
+        </li>
+      {/each}
+    </ul>
+  {:else if s.ended && !s.again}
+    <h1 class="text-[56px] leading-tight">
+      {s.ended.outcome === 'finished' ? `${stepLabel(op)}: finished.` : 'Given up here.'}
+    </h1>
+    <p class="mt-4 text-[24px] text-ink2">
+      {s.ended.outcome === 'finished'
+        ? 'Times can be corrected on the step’s page.'
+        : 'The heat so far is kept. Change the method in Plan, then begin again.'}
+    </p>
+  {:else if !s.course || s.again}
+    <h1 class="text-[56px] leading-tight">
+      {s.blocked.length > 0
+        ? 'Not yet.'
+        : `Ready to ${op === 'remove' ? 'take it off' : op === 'prepare' ? 'clean the lands' : 'put it on'}?`}
+    </h1>
+    {#each s.blocked as g (g.id)}
+      <p class="mt-4 text-[24px] font-semibold text-stop"><span aria-hidden="true">▲</span> {g.label}: {g.why}.</p>
+      <a class="button mt-3" href="/jobs/{view.ticket.id}/{g.step}">{stepLabel(g.step)}</a>
+    {/each}
+    {#if s.blocked.length === 0}
+      <ul class="mt-4 space-y-1 text-[18px] text-ink2">
+        {#each cautions.slice(0, 4) as c (c)}<li><span aria-hidden="true">▲</span> {c}</li>{/each}
+      </ul>
+      <div class="mt-5 flex flex-wrap items-center gap-5 text-[18px]">
+        {#if op !== 'prepare' && s.methods.length > 0}
+          <Select
+            label="How"
+            beside
+            choices={s.methods.map((m) => ({ value: m.id, label: methodName(m.id) }))}
+            bind:value={() => s.method?.id ?? '', (id) => (s.methodId = id)}
+            onchange={letGo}
+          />
+        {/if}
+        {#if demo && op !== 'prepare'}
+          <Check bind:checked={s.bench} onchange={letGo}>a hidden bench plays the board</Check>
+        {/if}
+        {#if s.computing}<span class="text-ink2">computing the times</span>{/if}
+        {#if op === 'remove' && !s.guide}<span class="text-caution">◆ no plan in use: no times</span>{/if}
+      </div>
+    {/if}
+  {:else if s.words}
+    <h1 class="text-[60px] leading-[1.08] text-balance">{s.words.say}</h1>
+    <p class="mt-5 text-[26px] leading-snug text-ink2">
+      {#if s.joint}
+        Joint <strong class="text-ink">{s.joint}</strong>, {s.course.run.joints.size + 1} of {s.due?.walk
+          ?.length}{s.turnLeft === null ? '.' : `, ${turnWords(s.turnLeft)}.`}
+      {/if}
+      {s.words.watch}
+    </p>
+    {#if s.benchSays}<p class="mt-4 text-[20px] text-evidence">Bench: {s.benchSays}.</p>{/if}
+  {/if}
+</div>
