@@ -11,7 +11,7 @@ const BUDGETS = {
   '/jobs': 100,
   '/kit': 100,
   '/boards': 95,
-  '/settings': 100,
+  '/settings': 106,
   '/run/[id=uuid]/[op=operation]': 200,
   IntakePanel: 220,
   DiagnosePanel: 215,

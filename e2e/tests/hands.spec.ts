@@ -19,6 +19,7 @@ import {
   pressUntil,
   record,
   tabTo,
+  goOn,
   tap,
   test,
   uuid7,
@@ -158,8 +159,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await expect(say(page)).toHaveText('Flux every joint of C7.');
   // the method was the plan's choice: go on until the heat is on
   for (let n = 0; n < 5 && !(await page.getByTestId('clock').isVisible()); n++) {
-    await tap(page);
-    await page.waitForTimeout(100);
+    await goOn(page);
   }
   await expect(page.getByText(/Bench: \d of 2 joints shiny/)).toBeVisible();
   await expect(say(page)).not.toContainText(/lift/i);
@@ -186,8 +186,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await tap(page);
   await expect(say(page)).toContainText('Scan the surroundings');
   for (let n = 0; n < 16 && !(await page.getByText('Prepare: finished.').isVisible()); n++) {
-    await tap(page);
-    await page.waitForTimeout(60);
+    await goOn(page);
   }
   await expect(say(page)).toHaveText('Prepare: finished.');
   await saved(page);
@@ -204,8 +203,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await tap(page);
   await expect(page.getByText('step 1 of')).toBeVisible();
   for (let n = 0; n < 14 && !(await page.getByText('Fit: finished.').isVisible()); n++) {
-    await tap(page);
-    await page.waitForTimeout(60);
+    await goOn(page);
   }
   await expect(say(page)).toHaveText('Fit: finished.');
   await saved(page);

@@ -135,6 +135,14 @@ export async function tap(page: Page): Promise<void> {
   await page.keyboard.press(' ');
 }
 
+/** Taps, and waits until the run says something else. */
+export async function goOn(page: Page): Promise<void> {
+  const says = async () => (await page.locator('.hands h1, .hands h1 + p').allInnerTexts()).join(' ');
+  const before = await says();
+  await tap(page);
+  await expect.poll(says).not.toBe(before);
+}
+
 /** A long press, until `then` shows that it was taken for one. */
 export async function hold(page: Page, then: Locator): Promise<void> {
   await page.keyboard.down(' ');

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, type Page } from '@playwright/test';
-import { choose, freshShop, planReady, tap, test, watchErrors } from './helpers.ts';
+import { choose, freshShop, planReady, goOn, tap, test, watchErrors } from './helpers.ts';
 
 /** The numbered items under a heading, as plain words. */
 function itemsOf(heading: string): string[] {
@@ -34,8 +34,7 @@ const toStep = async (page: Page, step: string) => {
 async function through(page: Page, name: string): Promise<void> {
   const finished = page.getByText(`${name}: finished.`);
   for (let n = 0; n < 30 && !(await finished.isVisible()); n++) {
-    await tap(page);
-    await page.waitForTimeout(120);
+    await goOn(page);
   }
   await expect(finished).toBeVisible();
   await tap(page);
@@ -111,8 +110,9 @@ async function plan(page: Page): Promise<void> {
   // by air: a bead may freeze on a bench that is colder than planned, air goes on until all is wet
   const headline = page.getByRole('heading', { level: 2 }).first();
   for (let n = 0; n < 4 && !(await headline.innerText()).startsWith('Air, fast'); n++) {
+    const was = await headline.innerText();
     await page.keyboard.press('ArrowUp');
-    await page.waitForTimeout(300);
+    await expect(headline).not.toHaveText(was);
   }
   await expect(headline).toContainText('Air, fast');
   await page.keyboard.press('u');
@@ -150,8 +150,7 @@ async function remove(page: Page): Promise<void> {
   await page.keyboard.press('Backspace');
   await expect(page.getByText('step 1 of')).toBeVisible();
   for (let n = 0; n < 8 && !(await page.getByTestId('clock').isVisible()); n++) {
-    await tap(page);
-    await page.waitForTimeout(500);
+    await goOn(page);
   }
   await expect(page.getByText(/Bench: \d+ of \d+ joints shiny/)).toBeVisible();
   await expect(say(page)).not.toContainText(/lift/i);
