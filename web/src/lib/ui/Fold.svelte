@@ -21,7 +21,8 @@
   >
     <ChevronRight class="h-4 w-4 shrink-0 {open ? 'rotate-90' : ''}" aria-hidden="true" />{title}
   </Collapsible.Trigger>
+  <!-- its measured height is for animations; as an attribute the content policy would not have it -->
   <Collapsible.Content forceMount>
-    {#snippet child({ props })}<div {...props} hidden={!open}>{@render children()}</div>{/snippet}
+    {#snippet child({ props })}<div {...props} style={undefined} hidden={!open}>{@render children()}</div>{/snippet}
   </Collapsible.Content>
 </Collapsible.Root>
