@@ -56,7 +56,7 @@ export interface MeltTimes {
 }
 
 /** Where the probes go: the next reading, and the other probe; `red`: the meter's red one is the other one. */
-export interface Probes {
+interface Probes {
   next: Place;
   other?: { place: Place; red: boolean };
 }
