@@ -50,6 +50,9 @@ const TASKS: [title: string, act: (hand: Hand, page: Page) => Promise<void>][] =
     async (hand, page) => {
       await hand.click(page.getByRole('link', { name: 'Express job' }));
       await hand.type(page.getByLabel('Part to take off'), 'soic 16');
+      // the list that opened has it first
+      await expect(page.getByRole('option').first()).toContainText('SOIC-16');
+      await hand.key('Enter');
       await hand.choose(page.getByLabel('Nearest plastic'), 'PBT');
       await hand.type(page.getByLabel('Its distance, mm'), '6');
       await hand.click(page.getByRole('button', { name: 'Plan it' }));

@@ -79,9 +79,9 @@ export async function choose(field: Locator, what: string): Promise<void> {
   await expect(field).toBeEnabled();
   // a page that has just come may not listen yet
   await expect(async () => {
-    if ((await field.getAttribute('aria-expanded')) !== 'true') await field.click();
+    if ((await field.getAttribute('aria-expanded')) !== 'true') await field.click({ timeout: 3000 });
     await option.click({ timeout: 3000 });
-  }).toPass();
+  }).toPass({ timeout: 60_000 });
 }
 
 /** Takes in a new job through the form; gives its id. */

@@ -20,11 +20,13 @@
   let busy = $state(false);
   /** Something rare is set: show it. */
   // svelte-ignore state_referenced_locally
-  const opened = method.phases.map((p) =>
-    fieldsOf(p).more.some((f) => {
-      const text = texts[fieldName(p, f)];
-      return text !== '' && text !== f.choices?.[0][0];
-    }),
+  let opened = $state(
+    method.phases.map((p) =>
+      fieldsOf(p).more.some((f) => {
+        const text = texts[fieldName(p, f)];
+        return text !== '' && text !== f.choices?.[0][0];
+      }),
+    ),
   );
 
   async function save(event: SubmitEvent) {
