@@ -19,10 +19,10 @@
   let { children } = $props();
   let palette = $state(false);
   let sheet = $state(false);
-  /** Loaded when they are first opened; what is typed until then is the beginning of the search. */
+  /** Loaded when they are first opened; what is typed until the field has the focus is the beginning of the search. */
   let Palette = $state.raw<typeof import('$lib/ui/Palette.svelte').default>();
   let KeySheet = $state.raw<typeof import('$lib/ui/KeySheet.svelte').default>();
-  let early = $state('');
+  let search = $state('');
   $effect(() => {
     // without a server it may not be there: the keys go on as before
     if (palette && !Palette)
@@ -55,8 +55,13 @@
   });
   const toggleTheme = () => setTheme(currentTheme() === 'day' ? 'scope' : 'day');
 
+  function find() {
+    search = '';
+    palette = true;
+  }
+
   useKeys('Everywhere', () => [
-    { keys: ['/'], label: 'find a place, job, part', run: () => (palette = true), line: true },
+    { keys: ['/'], label: 'find a place, job, part', run: find, line: true },
     { keys: ['?'], label: 'all keys', run: () => (sheet = true) },
     { keys: ['d'], label: 'day or scope theme', run: toggleTheme },
   ]);
@@ -74,12 +79,12 @@
   function onkeydown(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
       event.preventDefault();
-      palette = true;
+      find();
       return;
     }
-    if (palette && !Palette && event.key.length === 1) {
+    if (palette && event.key.length === 1 && !(event.target instanceof HTMLInputElement)) {
       event.preventDefault();
-      early += event.key;
+      search += event.key;
       return;
     }
     if (!palette && !sheet && !event.defaultPrevented) dispatchKey(event);
@@ -122,5 +127,5 @@
   {/if}
 </div>
 
-{#if Palette}<Palette bind:open={palette} begin={early} />{/if}
+{#if Palette}<Palette bind:open={palette} bind:search />{/if}
 {#if KeySheet}<KeySheet bind:open={sheet} />{/if}

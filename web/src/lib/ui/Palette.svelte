@@ -6,10 +6,8 @@
   import { type Command as Offered, leaves, offeredCommands } from './palette.svelte';
   import { ordered } from './paletteOrder';
 
-  /** `begin`: what was typed before it was there. */
-  let { open = $bindable(), begin = '' }: { open: boolean; begin?: string } = $props();
-  // svelte-ignore state_referenced_locally
-  let search = $state(begin);
+  /** `search`: what is typed, some of it perhaps before the field had the focus. */
+  let { open = $bindable(), search = $bindable() }: { open: boolean; search: string } = $props();
   let found = $state.raw<Found | null>(null);
   /** Somebody went to a row on purpose since the last letter. */
   let meant = $state(false);
