@@ -699,6 +699,7 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await choose(page.getByLabel('Cover for BT1'), 'taken out');
   await page
     .locator('div', { has: page.getByLabel('Cover for BT1') })
+    .filter({ has: page.getByRole('button', { name: 'It is out' }) })
     .last()
     .getByRole('button', { name: 'It is out' })
     .click();
