@@ -91,7 +91,9 @@
     <aside aria-label="The part" aria-live="polite" class="border-l-[3px] border-evidence py-1 pl-5">
       {#if 'id' in meant}<WhatFits id={meant.id} />
       {:else}<p class="text-ink2">
-          {text.trim() === '' ? 'The part shows here once it is named, with the ways of taking it off.' : meant.problem}
+          {text.trim() === ''
+            ? 'The part shows here once it is named, with the ways of taking it off.'
+            : 'No package of that name yet.'}
         </p>{/if}
     </aside>
   </div>
