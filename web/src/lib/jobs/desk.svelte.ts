@@ -78,7 +78,9 @@ class Slot {
 
 /** What lies over the board. Each panel lays its own, by `layOver`, and it goes with the panel; of two of a kind the one laid later is seen. */
 class Overlays {
-  private slots = $state.raw<readonly Slot[]>([]);
+  // not state itself: one panel comes while another goes, and neither may write what it read before the other wrote
+  private readonly slots: Slot[] = [];
+  private changed = $state.raw({});
   callouts = $derived(this.topmost('callouts') ?? []);
   penMarks = $derived(this.topmost('penMarks') ?? []);
   probes = $derived(this.topmost('probes'));
@@ -87,15 +89,19 @@ class Overlays {
   marked = $derived(this.topmost('marked'));
 
   private topmost<K extends keyof Sheet>(kind: K): Sheet[K] {
+    void this.changed;
     return this.slots.findLast((s) => s.sheet[kind] !== undefined)?.sheet[kind];
   }
   add(): Slot {
     const slot = new Slot();
-    this.slots = [...this.slots, slot];
+    this.slots.push(slot);
+    this.changed = {};
     return slot;
   }
   remove(slot: Slot): void {
-    this.slots = this.slots.filter((s) => s !== slot);
+    const at = this.slots.indexOf(slot);
+    if (at >= 0) this.slots.splice(at, 1);
+    this.changed = {};
   }
 }
 
