@@ -1,4 +1,4 @@
-import { expressBoard, harmOf, type Method, methodsFor, type PlanResult, planResultSchema } from '@orthos/core/rework';
+import { harmOf, type Method, methodsFor, type PlanResult, planResultSchema } from '@orthos/core/rework';
 import { describe, expect, it } from 'vitest';
 import {
   bestMethod,
@@ -11,27 +11,10 @@ import {
   whySolid,
   worthShowing,
 } from '../src/lib/plan/words.ts';
+import { express, neighbour, result } from './planResult.ts';
 import planBefore from './planBefore.json' with { type: 'json' };
 
-const board = expressBoard({ package: 'SOIC-8', boardKind: 'thin', plastic: 'pbt', distance_mm: 4 });
-const result = (change: Partial<PlanResult> = {}): PlanResult => ({
-  joints: [{ terminal: '1', solidus_s: 20, liquidus_s: 30, peak_C: 240 }],
-  allWet_s: 30,
-  freezes_s: null,
-  last: { terminal: '1', why: 'it is far' },
-  body_C: 240,
-  pads_C: 235,
-  neighbours: [],
-  closes: null,
-  ended_s: 90,
-  cells: 1,
-  steps: 1,
-  allWetRange_s: { from: 25, to: 40 },
-  closesRange_s: { from: null, to: null },
-  matters: [],
-  calibrated: false,
-  ...change,
-});
+const board = express;
 const methodOf = (pkg: string, id: string): Method => {
   const found = methodsFor(pkg).find((m) => m.method.id === id)?.method;
   if (!found) throw new Error(`no ${id} for ${pkg}`);
@@ -63,20 +46,6 @@ describe('verdicts', () => {
 });
 
 describe('neighbours', () => {
-  const neighbour = (change: Partial<PlanResult['neighbours'][number]> = {}): PlanResult['neighbours'][number] => ({
-    partId: 'plastic',
-    distance_mm: 4,
-    limit_C: 200,
-    limitPlusMinus_C: 12,
-    says: 'clear',
-    dose: 0,
-    margin_K: 40,
-    atWet_C: 140,
-    peak_C: 150,
-    over_s: null,
-    loosens_s: null,
-    ...change,
-  });
   it('what has to be taken out first makes no method work, and is named instead of compared', () => {
     const cell = result({ neighbours: [neighbour({ takeOut: true, says: 'clear' })] });
     expect(verdictOf(cell, board)).toMatchObject({ kind: 'tight', word: 'take PBT out first' });
