@@ -234,7 +234,7 @@
               <span class="min-w-0 flex-1 truncate" title={r.name}>{r.name}</span>
               <span class="text-[13px] text-ink2">{r.why}</span>
               <Select
-                class="w-32"
+                class="w-32 shrink-0"
                 choices={LAYER_ROLES}
                 aria-label="Layer of {r.name}"
                 value={r.role}

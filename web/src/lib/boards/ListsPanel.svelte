@@ -86,7 +86,7 @@
         <li class="flex min-h-11 items-center gap-2">
           <span class="min-w-0 flex-1 truncate">{heading || `column ${i + 1}`}</span>
           <Select
-            class="w-32"
+            class="w-32 shrink-0"
             choices={COLUMN_ROLES}
             aria-label="Column {heading}"
             value={reading.roles[i]}
@@ -99,7 +99,7 @@
       <Select
         label="in"
         beside
-        class="w-32"
+        class="w-32 shrink-0"
         choices={Object.keys(PLACEMENT_UNITS) as PlacementUnit[]}
         value={reading.unit}
         onchange={(v) => change({ unit: v })}

@@ -66,7 +66,7 @@
     add();
   }}
 >
-  <Select label="Kind" class="w-28" choices={OPENING_KINDS} bind:value={kind} />
+  <Select label="Kind" class="w-28 shrink-0" choices={OPENING_KINDS} bind:value={kind} />
   <label class="min-w-0 flex-1"
     ><span class="label">Which</span><input
       class="field"

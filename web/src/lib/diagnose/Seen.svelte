@@ -63,7 +63,7 @@
     maxlength="2000"
     aria-describedby={problem ? 'p-note' : undefined}
   />
-  <Select class="w-28" none="no sign" choices={Object.keys(SIGNS)} bind:value={sign} aria-label="Sign" />
+  <Select class="w-28 shrink-0" none="no sign" choices={Object.keys(SIGNS)} bind:value={sign} aria-label="Sign" />
   <button class="button">Note</button>
 </form>
 <Notice text={problem} at="field" id="p-note" class="mt-1" />

@@ -100,7 +100,7 @@
         >{/if}
     </p>
     <div class="mt-1 flex gap-2">
-      <Select class="w-40" choices={PART_ORIGINS} bind:value={origin} aria-label="Where the part is from" />
+      <Select class="w-40 shrink-0" choices={PART_ORIGINS} bind:value={origin} aria-label="Where the part is from" />
       <input
         class="field"
         bind:value={from}

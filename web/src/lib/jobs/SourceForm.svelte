@@ -18,7 +18,7 @@
 </script>
 
 <form onsubmit={add} class="flex gap-2 border-t border-faint pt-2" aria-label="Another source">
-  <Select class="w-40" choices={SOURCE_NAMES} bind:value={kind} aria-label="Kind of source" />
+  <Select class="w-40 shrink-0" choices={SOURCE_NAMES} bind:value={kind} aria-label="Kind of source" />
   <input
     class="field"
     bind:value={label}

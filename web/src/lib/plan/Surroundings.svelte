@@ -86,14 +86,14 @@
       <li class="flex items-center gap-2 border-t border-faint py-1">
         <span class="flex-1 truncate font-semibold">{nameOf(board, id)}</span>
         <Select
-          class="w-40"
+          class="w-40 shrink-0"
           none="not covered"
           choices={{ ...COVERS, ...(id === target.partId ? {} : { [OUT]: 'taken out' }) }}
           bind:value={t.covers[id]}
           aria-label="Cover on {nameOf(board, id)}"
         />
         <Select
-          class="w-36"
+          class="w-36 shrink-0"
           none="nothing on it"
           choices={SINKS}
           bind:value={t.sinks[id]}

@@ -10,8 +10,10 @@
 </script>
 
 <h2 class="text-lg">{pkg.label}</h2>
-<p class="text-[13px] text-ink2">{pkg.terminals.length} joints, sizes ± {pkg.plusMinus.mm} mm</p>
-<div class="h-56 py-2"><PackageDrawing {id} /></div>
+<p class="text-[13px] text-ink2">
+  {pkg.terminals.length} joints, body {pkg.body.l} × {pkg.body.w} × {pkg.body.h} mm, ± {pkg.plusMinus.mm} mm
+</p>
+<div class="h-72 py-2"><PackageDrawing {id} /></div>
 <h3 class="mt-2 mb-1 text-[13px] text-ink2">Computed and compared</h3>
 <ul>
   {#each methods as { method, unfit } (method.id)}

@@ -293,7 +293,7 @@
       {:else}
         <div class="mt-1 flex gap-2">
           <Select
-            class="w-32"
+            class="w-32 shrink-0"
             choices={['heat tape', 'foil', 'metal strip']}
             bind:value={windCover}
             aria-label="Cover against the wind"
@@ -324,7 +324,7 @@
       {:else}
         <div class="mt-1 flex gap-2">
           <Select
-            class="w-32"
+            class="w-32 shrink-0"
             choices={n?.takeOut ? [TAKEN_OUT] : ['foil', 'heat tape', 'metal strip', TAKEN_OUT]}
             bind:value={cover[id]}
             aria-label="Cover for {nameOf(view.board, id)}"

@@ -30,5 +30,5 @@
   >
     {#if checked}<Tick class="h-3.5 w-3.5" strokeWidth={3.5} aria-hidden="true" />{/if}
   </Checkbox.Root>
-  <span class="min-w-0">{@render children()}</span>
+  <span class="min-w-0 flex-1">{@render children()}</span>
 </label>

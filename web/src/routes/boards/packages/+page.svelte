@@ -158,7 +158,7 @@
               <span class="flex-1 text-[13px] text-ink2">{p.label}{'unit' in p && p.unit ? `, ${p.unit}` : ''}</span>
               {#if 'choices' in p}
                 <Select
-                  class="w-36"
+                  class="w-36 shrink-0"
                   choices={p.choices.map((c) => ({ value: c, label: LIMITS.get(c)?.what ?? c }))}
                   value={values[`${family}.${key}`] ?? p.initial}
                   onchange={(v) => (values[`${family}.${key}`] = v)}
