@@ -29,7 +29,7 @@ async function plan(text) {
     .getByRole('button', { name: 'Use this plan' })
     .or(page.getByRole('button', { name: 'In use' }))
     .waitFor({ timeout: 60_000 });
-  await page.locator('input.scrub').waitFor();
+  await page.locator('[role=slider]').waitFor();
   await page.waitForTimeout(400);
 }
 async function scope(on) {
