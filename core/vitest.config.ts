@@ -1,3 +1,6 @@
 import { defineConfig } from 'vitest/config';
 
-export default defineConfig({ test: { include: ['test/**/*.test.ts'], testTimeout: 60_000 } });
+/** Pure functions: files share what they import, on every core there is. */
+export default defineConfig({
+  test: { include: ['test/**/*.test.ts'], testTimeout: 60_000, isolate: false, maxWorkers: '100%' },
+});

@@ -1,18 +1,28 @@
 import { defineConfig } from '@playwright/test';
 import { launchOptions } from './browser.mjs';
 
-/** Runs against an application that is there already; `./orthos test` starts one and names it in ORTHOS_URL. */
+/**
+ * Runs against applications that are there already: one a worker, so that no test meets what another writes at the same
+ * time. `./orthos test` starts them and names them in ORTHOS_URL, their databases in ORTHOS_DATABASE_URL, in one order.
+ */
+const urls = (process.env.ORTHOS_URL ?? 'http://127.0.0.1:4870').split(' ');
+const databases = process.env.ORTHOS_DATABASE_URL?.split(' ');
+const worker = process.env.TEST_PARALLEL_INDEX;
+if (worker && databases) process.env.ORTHOS_DATABASE_URL = databases[Number(worker)];
+
 export default defineConfig({
   testDir: 'tests',
-  workers: 1,
+  workers: urls.length,
   timeout: 90_000,
   // a browser on a loaded machine: a journey may be walked once more, and the closing line tells that it was
   retries: 1,
   expect: { timeout: 20_000 },
   outputDir: process.env.ORTHOS_E2E_OUT ?? 'test-results',
   use: {
-    baseURL: process.env.ORTHOS_URL ?? 'http://127.0.0.1:4870',
+    baseURL: urls[Number(worker ?? 0)],
     viewport: { width: 1280, height: 800 },
+    // keeping all pages for a bench without a server doubles what a first visit costs; who tests that allows it
+    serviceWorkers: 'block',
     // what is not there after this long is not there: a test should say so, not wait for its own end
     actionTimeout: 40_000,
     navigationTimeout: 60_000,

@@ -1,5 +1,5 @@
 // `./orthos test`: all tests, from whatever state the machine is in. Own database cluster, own ports.
-import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { freePort, LOCAL, readJson, ROOT, runAttached, say } from './common.mjs';
 import { cluster, throwAwayRoot } from './postgres.mjs';
@@ -9,22 +9,6 @@ import { weigh } from './weight.mjs';
 
 const vitest = join(ROOT, 'node_modules/.bin/vitest');
 const playwright = join(ROOT, 'node_modules/.bin/playwright');
-
-/** The files of the browser tests in two shares, dealt by size: a browser waits half of its time. */
-function sharesOfBrowserTests() {
-  const folder = join(ROOT, 'e2e/tests');
-  const files = readdirSync(folder)
-    .filter((f) => f.endsWith('.spec.ts'))
-    .map((f) => ({ file: `tests/${f}`, size: statSync(join(folder, f)).size }))
-    .sort((a, b) => b.size - a.size);
-  const shares = [0, 1].map(() => ({ files: [], size: 0 }));
-  for (const { file, size } of files) {
-    const least = shares.reduce((a, b) => (b.size < a.size ? b : a));
-    least.files.push(file);
-    least.size += size;
-  }
-  return shares.map((s) => s.files);
-}
 
 /** Passed, failed, skipped and passed at the second try, of one runner's JSON report; no report counts as one failure. */
 function tally(name, file, code) {
@@ -59,32 +43,42 @@ async function vitestIn(workspace, reports, env = {}) {
   return tally(workspace, file, code);
 }
 
-/** A share of the browser tests on an application and a database of their own. */
-async function browserTests(reports, pg, args, name) {
-  const file = join(reports, `${name}.json`);
-  pg.createDatabase(name);
-  const app = await startApp({ port: await freePort(), databaseUrl: pg.url(name), env: { ORTHOS_DEMO: '1' } });
+/** Browsers at once: one waits half of its time. */
+const LANES = 2;
+
+/** The browser tests: each lane has an application and a database of its own, and takes the next file when it is done. */
+async function browserTests(reports, pg, args) {
+  const file = join(reports, 'e2e.json');
+  const lanes = [];
   try {
-    const env = {
-      ...process.env,
-      ORTHOS_URL: app.url,
-      ORTHOS_DATABASE_URL: pg.url(name),
-      PLAYWRIGHT_JSON_OUTPUT_FILE: file,
-      ORTHOS_E2E_OUT: join(reports, name),
-    };
+    for (let n = 1; n <= LANES; n++) {
+      const databaseUrl = pg.url(`e2e_${n}`);
+      pg.createDatabase(`e2e_${n}`);
+      const app = await startApp({ port: await freePort(), databaseUrl, env: { ORTHOS_DEMO: '1' } });
+      lanes.push({ url: app.url, databaseUrl, pid: app.child.pid });
+    }
     const code = await runAttached(playwright, ['test', '--reporter=list,json', ...args], {
       cwd: join(ROOT, 'e2e'),
-      env,
+      env: {
+        ...process.env,
+        ORTHOS_URL: lanes.map((l) => l.url).join(' '),
+        ORTHOS_DATABASE_URL: lanes.map((l) => l.databaseUrl).join(' '),
+        PLAYWRIGHT_JSON_OUTPUT_FILE: file,
+        ORTHOS_E2E_OUT: join(reports, 'e2e'),
+      },
       stdio: ['ignore', 2, 2],
     });
-    return tally(name, file, code);
+    return tally('e2e', file, code);
   } finally {
-    await stopApp({ pid: app.child.pid });
+    for (const { pid } of lanes) await stopApp({ pid });
   }
 }
 
+const minutes = (ms) => `${Math.floor(ms / 60_000)} min ${Math.round((ms % 60_000) / 1000)} s`;
+
 /** Runs everything, or only the named workspaces (core formats instruments web e2e). */
 export async function testAll(args) {
+  const begun = Date.now();
   const only = args.filter((a) => !a.startsWith('-'));
   const wanted = (name) => only.length === 0 || only.includes(name);
   prepare({ debian: ['postgresql', 'chromium'] });
@@ -113,14 +107,9 @@ export async function testAll(args) {
       const weight = weigh(join(ROOT, 'web/.svelte-kit/output'), say);
       say(`weight of pages: ${weight.passed} passed, ${weight.failed} failed`);
       results.push(weight);
+      const options = args.filter((a) => a.startsWith('-'));
+      results.push(await browserTests(reports, pg, options));
     }
-    const shares = wanted('e2e') ? sharesOfBrowserTests() : [];
-    const options = args.filter((a) => a.startsWith('-'));
-    results.push(
-      ...(await Promise.all(
-        shares.map((files, n) => browserTests(reports, pg, [...files, ...options], `e2e_${n + 1}`)),
-      )),
-    );
   } finally {
     cleanUp();
     rmSync(reports, { recursive: true, force: true });
@@ -128,6 +117,8 @@ export async function testAll(args) {
   const sum = (key) => results.reduce((n, r) => n + (r[key] ?? 0), 0);
   const more = (key, words) => (sum(key) ? `, ${sum(key)} ${words}` : '');
   const [skipped, again] = [more('skipped', 'skipped'), more('again', 'of them at the second try')];
-  process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed${skipped}${again}\n`);
+  process.stdout.write(
+    `${sum('passed')} passed, ${sum('failed')} failed${skipped}${again}, in ${minutes(Date.now() - begun)}\n`,
+  );
   return sum('failed') === 0 && sum('passed') > 0 ? 0 : 1;
 }

@@ -11,8 +11,9 @@ export default defineConfig({
   test: {
     testTimeout: 30_000,
     hookTimeout: 60_000,
+    maxWorkers: '100%',
     projects: [
-      { extends: true, test: { name: 'server', include: ['test/*.test.ts'] } },
+      { extends: true, test: { name: 'server', include: ['test/*.test.ts'], isolate: false } },
       {
         extends: true,
         plugins: [svelte(), svelteTesting()],

@@ -176,7 +176,7 @@ test('a plan computed from inputs that have changed since is refused', async ({ 
     if (r.method() === 'POST' && r.url().endsWith('/plans')) sent = r.postDataJSON() as typeof sent;
   });
   const href = await openJob(page, 'Another shop has already', 'plan');
-  // a first visit computes by itself; a later one is asked to
+  // a first visit computes by itself, if nobody has before; else it is asked to
   await expect(page.getByRole('button', { name: /Use this plan|In use|Compute again/ }).first()).toBeVisible({
     timeout: 60_000,
   });

@@ -196,3 +196,36 @@ export function killAllOf(profile: string): void {
       // gone meanwhile
     }
 }
+
+export const TERN = 'Tern T2, 2 layers';
+
+export interface Logged {
+  id: string;
+  at: Date;
+  body: { type: string; instruction?: string; what?: string; [key: string]: unknown };
+}
+/** The log as the database has it. */
+export async function logOf(jobId: string): Promise<Logged[]> {
+  const client = new pg.Client({ connectionString: process.env.ORTHOS_DATABASE_URL });
+  await client.connect();
+  try {
+    const { rows } = await client.query<Logged>(
+      'select id, at, body from job_events where ticket_id = $1 order by seq',
+      [jobId],
+    );
+    return rows;
+  } finally {
+    await client.end();
+  }
+}
+
+export const suspect = (partId: string) => ({ type: 'suspect', partId, why: 'reads low' });
+export const gone = (sourceId: string, residual_V?: number) => ({
+  type: 'power-gone',
+  sourceId,
+  how: 'pulled',
+  ...(residual_V === undefined ? {} : { residual_V }),
+});
+export const TERN_GONE = [gone('battery'), gone('cell')];
+export const saved = (page: Page) => expect(page.getByRole('status')).toContainText('marks saved');
+export const say = (page: Page) => page.getByRole('heading', { level: 1 });

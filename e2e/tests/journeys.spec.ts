@@ -1,4 +1,4 @@
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   choose,
   newJob,
@@ -61,7 +61,13 @@ test('demo ticket to plan: reading, suspect, computed plan, in use', async ({ pa
   await expect(page.getByLabel('Time since the heat came on, seconds')).toBeAttached();
 });
 
-test('a plan goes on when its page is left, and is there on coming back', async ({ page }) => {
+/** As if nobody had computed it before. */
+const unknown = (page: Page) => page.route('**/plans/known', (route) => route.fulfill({ status: 204 }));
+
+test('a plan goes on when its page is left, is there on coming back, and at once in the next such job', async ({
+  page,
+}) => {
+  await unknown(page);
   const id = await newJob(page, { board: 'Tern T2, 2 layers', complaint: 'left in a hurry' });
   await record(page, id, { type: 'suspect', partId: 'u3', why: 'silent' });
   await page.goto(`/jobs/${id}/plan`);
@@ -72,6 +78,15 @@ test('a plan goes on when its page is left, and is there on coming back', async 
   await expect(strip.getByRole('link', { name: 'Plan choose one' })).toBeVisible({ timeout: 60_000 });
   await strip.getByRole('link', { name: /^Plan/ }).click();
   await planReady(page);
+  const told = await page.getByRole('radiogroup', { name: 'Methods' }).innerText();
+  await page.unroute('**/plans/known');
+  const next = await newJob(page, { board: 'Tern T2, 2 layers', complaint: 'the same once more' });
+  await record(page, next, { type: 'suspect', partId: 'u3', why: 'silent too' });
+  const taken = page.waitForResponse('**/plans/known');
+  await page.goto(`/jobs/${next}/plan`);
+  expect((await taken).status()).toBe(201);
+  await planReady(page);
+  expect(await page.getByRole('radiogroup', { name: 'Methods' }).innerText()).toBe(told);
 });
 
 test('a part is found from the list of jobs, and Enter goes to it on its own board', async ({ page }) => {
@@ -150,6 +165,7 @@ test('a changed setting makes the plan visibly stale, computing again makes it f
 });
 
 test('cancel stops the computation, nothing is stored, and it can be started again', async ({ page }) => {
+  await unknown(page);
   await openJob(page, 'Segments missing', 'plan');
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('heading', { name: 'Cancelled' })).toBeVisible();

@@ -15,9 +15,9 @@ async function wet(page: Page): Promise<number> {
 
 const methodsOf = (page: Page) => page.getByRole('radiogroup', { name: 'Methods' });
 
-/** Does what starts a computation, and waits until all of its methods are stored. */
+/** Does what starts a computation, and waits until all of its methods are stored: computed, or known from before. */
 async function recompute(page: Page, start: () => Promise<void>): Promise<void> {
-  const stored = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().endsWith('/plans'));
+  const stored = page.waitForResponse((r) => r.status() === 201 && /\/plans(\/known)?$/.test(r.url()));
   await start();
   await stored;
   await planReady(page);
@@ -31,6 +31,9 @@ async function planFor(page: Page, board: string, partId: string, complaint: str
   await planReady(page);
   return id;
 }
+
+// each has a job of its own, and each is long
+test.describe.configure({ mode: 'parallel' });
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {

@@ -436,15 +436,25 @@ test('axe finds nothing serious on any main view, by day and under the scope', a
       const before = root.dataset.theme;
       const axe = (
         window as unknown as {
-          axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> };
+          axe: {
+            run: (
+              context?: Document,
+              options?: object,
+            ) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+          };
         }
       ).axe;
       const bad: string[] = [];
-      for (const theme of ['day', 'scope']) {
+      // all rules by day; another theme can only break what goes by colour
+      const byColour = { runOnly: ['color-contrast', 'link-in-text-block'] };
+      for (const [theme, rules] of [
+        ['day', {}],
+        ['scope', byColour],
+      ] as const) {
         root.dataset.theme = theme;
         // colours have faded over
         await Promise.allSettled(document.getAnimations().map((a) => a.finished));
-        for (const v of (await axe.run()).violations)
+        for (const v of (await axe.run(document, rules)).violations)
           if (['serious', 'critical'].includes(v.impact))
             bad.push(`${theme}, ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
       }

@@ -17,7 +17,7 @@ import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
 import { appendEvents, eventsAfter, eventsOf } from '../src/lib/server/repositories/jobEvents.ts';
 import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
 import { addPhoto, photosOf, pictureOf, removePhoto } from '../src/lib/server/repositories/photos.ts';
-import { PLAN_VERSION, planById, storePlan } from '../src/lib/server/repositories/plans.ts';
+import { PLAN_VERSION, planById, storeKnownPlan, storePlan } from '../src/lib/server/repositories/plans.ts';
 import { saveShopSettings, shopSettings } from '../src/lib/server/repositories/settings.ts';
 import {
   closeTicket,
@@ -190,6 +190,23 @@ describe('plans', () => {
     const later = { ...plan, id: v7() };
     await storePlan(db(), later);
     expect((await ticketById(db(), t.id))?.latestPlanId).toBe(later.id);
+  });
+  it('are taken over from another job with the same inputs and the same engine, and only then', async () => {
+    const [theirs, mine] = [await ticket(), await ticket()];
+    const kit = { station: { ...DEFAULT_STATION, id: '', name: 's' }, iron: { id: '', name: 'i' } };
+    const same = { v: PLAN_VERSION, target: 'c7', inputHash: v7().padEnd(64, '0'), engineVersion: 3, kit };
+    const methods = [{ id: 'air-slow', phases: [] }];
+    await storePlan(db(), { ...same, id: v7(), ticketId: theirs.id, methods, results: {} });
+    const ask = (differs: object) => {
+      const asked = { ...same, id: v7(), ticketId: mine.id, ...differs };
+      return storeKnownPlan(db(), asked).then((found) => [found, asked.id] as const);
+    };
+    for (const differs of [{ inputHash: 'c'.repeat(64) }, { engineVersion: 4 }, { v: PLAN_VERSION - 1 }])
+      expect((await ask(differs))[0]).toBe(false);
+    expect((await ticketById(db(), mine.id))?.latestPlanId).toBeNull();
+    const [found, id] = await ask({});
+    expect(found).toBe(true);
+    expect((await ticketById(db(), mine.id))?.latestPlanId).toBe(id);
   });
 });
 

@@ -24,6 +24,17 @@ const options = () => screen.getAllByRole('option').map((o) => o.textContent?.tr
 describe('Select', () => {
   const props = { label: 'Kind', choices: { wind: 'blown at', heat: 'hot' }, none: 'choose', value: '' };
 
+  // the list is loaded once for all fields, so what comes before it stands first
+  it('takes the one whose first letters were typed, also those before its list is loaded', async () => {
+    const onchange = vi.fn();
+    const choices = { open: 'Open', tern: 'Tern one', other: 'Rail', two: 'Tern two' };
+    render(Select, { label: 'Board', choices, value: '', onchange });
+    const field = screen.getByRole('combobox', { name: 'Board' });
+    field.focus();
+    for (const key of 'tern t') await fireEvent.keyDown(document.activeElement ?? field, { key });
+    expect(onchange.mock.calls).toEqual([['tern'], ['two']]);
+    expect(screen.getByRole('combobox').dataset.value).toBe('two');
+  });
   it('opens by the very press that loads its list, keeps the focus, and tells what was taken', async () => {
     const onchange = vi.fn();
     render(Select, { ...props, onchange });

@@ -83,6 +83,13 @@ export async function sendPlan(ticketId: string, plan: Record<string, unknown>):
   return id;
 }
 
+/** Takes over a plan that was computed before from the same inputs; false when there is none. */
+export async function takeKnownPlan(ticketId: string): Promise<boolean> {
+  if (!(await send('POST', `/api/jobs/${ticketId}/plans/known`, { id: v7() }))) return false;
+  await reloadView();
+  return true;
+}
+
 export async function sendPlanSettings(ticketId: string, version: number, settings: unknown): Promise<void> {
   await send('PUT', `/api/jobs/${ticketId}/plan-settings`, { version, settings });
   await reloadView();

@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
-  import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings } from '$lib/jobs/send';
+  import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings, takeKnownPlan } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { UnitSettings } from '@orthos/core/ground';
@@ -77,17 +77,26 @@
     desk.time = 0;
     const { hash } = inputs;
     const { id } = view.ticket;
-    if (!(await planner.compute(view.board, inputs))) return;
-    if (here) {
-      chosen = bestMethod(planner.results);
-      desk.time = (chosen && planner.results[chosen].allWet_s) || desk.time;
-    }
     try {
+      // asked for again where it stands already, it is computed again
+      if (view.freshness !== 'fresh' && (await takeKnownPlan(id))) {
+        planner.forget();
+        look(view.plan?.results ?? {});
+        return;
+      }
+      if (!(await planner.compute(view.board, inputs))) return;
+      look(planner.results);
       await sendPlan(id, { inputHash: hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
       problem = (e as Error).message;
       if (e instanceof SendError && e.status === 409) await reloadView();
     }
+  }
+  /** Shows the best method at the moment it is through. */
+  function look(at: Record<string, PlanResult>) {
+    if (!here) return;
+    chosen = bestMethod(at);
+    desk.time = (chosen && at[chosen].allWet_s) || desk.time;
   }
   function cancel() {
     planner.cancel();
@@ -121,8 +130,7 @@
   async function keep(settings: unknown): Promise<boolean> {
     try {
       await sendPlanSettings(view.ticket.id, view.ticket.version, settings);
-      planner.results = {};
-      planner.frames = {};
+      planner.forget();
       editing = false;
       return true;
     } catch (e) {

@@ -23,8 +23,7 @@ export class Planner {
     this.abort = abort;
     this.running = true;
     this.error = null;
-    this.results = {};
-    this.frames = {};
+    this.forget();
     this.timing = { first: null, all: null };
     const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
     this.progress = Object.fromEntries(methods.map((m) => [m.id, 0]));
@@ -75,6 +74,12 @@ export class Planner {
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.error = (e as Error).message;
     }
+  }
+
+  /** Lets go of what was computed. */
+  forget(): void {
+    this.results = {};
+    this.frames = {};
   }
 
   cancel(): void {

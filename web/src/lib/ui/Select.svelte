@@ -64,14 +64,24 @@
   let focused = false;
   /** Pressed, and not yet let go: it is meant for the list that comes in between. */
   let pressed = false;
+  /** Letters of a label, typed before the list is here: it waits until they have been taken. */
+  let letters = $state('');
   $effect.pre(() => {
-    if (!list) return;
+    if (!list || letters) return;
     focused = document.activeElement === trigger();
     if (pressed) open = true;
   });
   $effect(() => {
     if (list && focused) focus();
   });
+  let pause: ReturnType<typeof setTimeout> | undefined;
+  function typed(letter: string) {
+    letters += letter.toLowerCase();
+    clearTimeout(pause);
+    pause = setTimeout(() => (letters = ''), 500);
+    const meant = offered.find((c) => !c.disabled && c.label.toLowerCase().startsWith(letters));
+    if (meant && meant.value !== at) choose(meant.value);
+  }
   function choose(next: T) {
     value = next;
     onchange?.(next);
@@ -81,7 +91,7 @@
 <div class="min-w-0 {size} {beside ? 'flex items-center gap-2' : ''}" bind:this={root}>
   {#if label}<label class={beside ? 'whitespace-nowrap' : 'label'} for={id}>{label}</label>{/if}
   {#if name}<input type="hidden" {name} value={at} />{/if}
-  {#if list}
+  {#if list && !letters}
     {@const List = list}
     <List
       {offered}
@@ -107,9 +117,10 @@
       onpointercancel={() => (pressed = false)}
       onclick={() => (open = true)}
       onkeydown={(e) => {
-        if (['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(e.key)) e.preventDefault();
+        if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && (e.key !== ' ' || letters)) typed(e.key);
+        else if (['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(e.key)) open = true;
         else return;
-        open = true;
+        e.preventDefault();
       }}
     >
       <span class="min-w-0 flex-1 truncate">{shown}</span>

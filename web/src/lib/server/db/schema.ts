@@ -274,7 +274,7 @@ export const plans = pgTable(
     results: jsonb().$type<Record<string, PlanResult>>().notNull(),
     createdAt: created(),
   },
-  (t) => [index().on(t.ticketId, t.createdAt)],
+  (t) => [index().on(t.ticketId, t.createdAt), index().on(t.inputHash)],
 );
 
 /** A photo belongs to a job, or lies under a board model. */

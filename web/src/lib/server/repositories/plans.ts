@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { planOf } from '../../plan/stored.ts';
 import { plans } from '../db/schema.ts';
@@ -14,6 +14,26 @@ const toPlan = (row: Plan): Plan => ({ ...row, ...planOf(row.v, row.methods, row
 /** Stores a computed plan; the same id sent twice changes nothing. */
 export async function storePlan(db: Database, plan: Omit<Plan, 'createdAt'>): Promise<void> {
   await db.insert(plans).values(plan).onConflictDoNothing();
+}
+
+/** Stores for a job what any job computed last from the same inputs with the same engine; false when nobody has. */
+export async function storeKnownPlan(
+  db: Database,
+  plan: Omit<Plan, 'createdAt' | 'methods' | 'results'>,
+): Promise<boolean> {
+  const same = and(
+    eq(plans.inputHash, plan.inputHash),
+    eq(plans.engineVersion, plan.engineVersion),
+    eq(plans.v, plan.v),
+  );
+  const [known] = await db
+    .select({ methods: plans.methods, results: plans.results })
+    .from(plans)
+    .where(same)
+    .orderBy(desc(plans.createdAt))
+    .limit(1);
+  if (known) await storePlan(db, { ...plan, ...known });
+  return known !== undefined;
 }
 
 const computed = new Kept<Plan>(200);

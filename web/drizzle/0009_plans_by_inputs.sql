@@ -1,0 +1,1 @@
+CREATE INDEX "plans_input_hash_index" ON "plans" USING btree ("input_hash");
