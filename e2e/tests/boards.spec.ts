@@ -325,7 +325,7 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
   await expect(page.getByText('read from gantry.kicad_pcb')).toBeVisible();
   await page.getByRole('button', { name: 'Nets', exact: true }).click();
-  await page.getByRole('button', { name: /^PHASE/ }).click();
+  await page.getByRole('row', { name: /^PHASE / }).click();
   await expect(page.getByText('net PHASE is lit')).toBeVisible();
   await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: 'Parts' }).click();
   await page.getByLabel('Find a part').fill('sma');

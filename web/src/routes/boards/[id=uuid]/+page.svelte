@@ -118,7 +118,7 @@
         >
       {/each}
     </div>
-    <div class="min-h-0 flex-1 {view === 'parts' ? '' : 'overflow-auto'}">
+    <div class="min-h-0 flex-1 {view === 'versions' ? 'overflow-auto' : ''}">
       {#if view === 'parts'}
         <PartTable
           parts={data.board.parts}
