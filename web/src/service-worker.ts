@@ -19,7 +19,9 @@ sw.addEventListener('install', (event) => {
 
 sw.addEventListener('activate', (event) => {
   const clean = async () => {
-    for (const name of await caches.keys()) if (name !== KEPT) await caches.delete(name);
+    // the version before stays: a run that is open ends with what it was begun with
+    const older = (await caches.keys()).filter((name) => name !== KEPT);
+    for (const name of older.slice(0, -1)) await caches.delete(name);
     await sw.clients.claim();
   };
   event.waitUntil(clean());
@@ -29,24 +31,28 @@ sw.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== sw.location.origin) return;
-  if (own.has(url.pathname)) event.respondWith(ownFile(request));
+  if (own.has(url.pathname) || url.pathname.startsWith('/_app/immutable/')) event.respondWith(ownFile(request));
   else if (request.mode === 'navigate' && url.pathname.startsWith('/run/')) event.respondWith(runPage(request));
 });
 
+/** What is kept under an address, of this version before the one before. */
+async function keptOf(request: Request): Promise<Response | undefined> {
+  return (await caches.match(request, { cacheName: KEPT })) ?? (await caches.match(request));
+}
+
 async function ownFile(request: Request): Promise<Response> {
-  return (await caches.match(request, { cacheName: KEPT })) ?? fetch(request);
+  return (await keptOf(request)) ?? fetch(request);
 }
 
 /** A run's page from the server; the kept one where the server is away, or there but without its database. */
 async function runPage(request: Request): Promise<Response> {
-  const cache = await caches.open(KEPT);
   try {
     const answer = await fetch(request);
-    if (answer.ok) await cache.put(request, answer.clone());
+    if (answer.ok) await (await caches.open(KEPT)).put(request, answer.clone());
     if (answer.status < 500) return answer;
-    return (await cache.match(request)) ?? answer;
+    return (await keptOf(request)) ?? answer;
   } catch (e) {
-    const kept = await cache.match(request);
+    const kept = await keptOf(request);
     if (kept) return kept;
     throw e;
   }

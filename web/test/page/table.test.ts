@@ -30,14 +30,15 @@ interface Row {
   value: string;
 }
 const columns: Column<Row>[] = [
-  { id: 'id', title: 'Part', of: (r) => r.id, width: '60px' },
-  { id: 'value', title: 'Value', of: (r) => r.value, width: '1fr' },
+  { id: 'id', title: 'Part', of: (r) => r.id },
+  { id: 'value', title: 'Value', of: (r) => r.value },
 ];
 const shown = (rows: Row[], more: { selected?: string | null; onselect?: (row: Row) => void } = {}) =>
   render(Table<Row>, {
     what: 'parts',
     rows,
     columns,
+    tracks: '',
     keyOf: (r) => r.id,
     selected: null,
     onselect: () => {},

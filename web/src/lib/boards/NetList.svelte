@@ -22,8 +22,8 @@
   });
   const lit = $derived(nets.find((n) => n.name === desk.net));
   const COLUMNS: Column<Net>[] = [
-    { id: 'name', title: 'Net', of: (n) => n.name, width: 'minmax(0,1fr)', class: 'font-semibold' },
-    { id: 'count', title: 'Terminals', of: (n) => String(n.terminals.length), width: '80px', class: 'text-ink2' },
+    { id: 'name', title: 'Net', of: (n) => n.name, class: 'font-semibold' },
+    { id: 'count', title: 'Terminals', of: (n) => String(n.terminals.length), class: 'text-ink2' },
   ];
   function light({ name }: Net) {
     desk.net = desk.net === name ? null : name;
@@ -40,6 +40,7 @@
         what="nets"
         rows={nets}
         columns={COLUMNS}
+        tracks="grid-cols-[minmax(0,1fr)_80px]"
         keyOf={(n) => n.name}
         selected={desk.net}
         onselect={light}

@@ -12,16 +12,16 @@
   let { parts, selected, onselect }: Props = $props();
 
   const COLUMNS: Column<PlacedPart>[] = [
-    { id: 'name', title: 'Part', of: partName, width: '60px', class: 'font-semibold' },
+    { id: 'name', title: 'Part', of: partName, class: 'font-semibold' },
     {
       id: 'package',
       title: 'Package',
       of: (p) => packageById(p.package).label,
-      width: '128px',
+
       class: 'text-ink2',
     },
-    { id: 'what', title: 'What', of: (p) => [p.what, p.value].filter(Boolean).join(', '), width: 'minmax(0,1fr)' },
-    { id: 'side', title: 'Side', of: (p) => p.side, width: '56px', class: 'text-ink2' },
+    { id: 'what', title: 'What', of: (p) => [p.what, p.value].filter(Boolean).join(', ') },
+    { id: 'side', title: 'Side', of: (p) => p.side, class: 'text-ink2' },
   ];
 </script>
 
@@ -29,6 +29,7 @@
   what="parts"
   rows={parts}
   columns={COLUMNS}
+  tracks="grid-cols-[60px_128px_minmax(0,1fr)_56px]"
   keyOf={(p) => p.partId}
   {selected}
   {onselect}

@@ -4,8 +4,6 @@
     id: string;
     title: string;
     of: (row: T) => string;
-    /** Width as a grid track: `60px`, `minmax(0,1fr)`. */
-    width: string;
     class?: string;
   }
 </script>
@@ -21,6 +19,8 @@
     what: string;
     rows: readonly T[];
     columns: readonly Column<T>[];
+    /** Widths of the columns, as a class: the server's page may have no style attribute. */
+    tracks: string;
     keyOf: (row: T) => string;
     selected: string | null;
     onselect: (row: T) => void;
@@ -31,7 +31,7 @@
     /** Column it is sorted by at first. */
     by?: string;
   }
-  let { what, rows, columns, keyOf, selected, onselect, find, none, by }: Props = $props();
+  let { what, rows, columns, tracks, keyOf, selected, onselect, find, none, by }: Props = $props();
 
   const ROW_PX = 40;
   const compare = new Intl.Collator('en', { numeric: true }).compare;
@@ -78,7 +78,6 @@
     return table.getRowModel().rows.map((r) => r.original);
   });
   const at = $derived(selected === null ? -1 : found.findIndex((row) => keyOf(row) === selected));
-  const tracks = $derived(columns.map((c) => c.width).join(' '));
 
   $effect(() => {
     if (!list) return;
@@ -110,11 +109,7 @@
     }}
   />
   <div role="grid" aria-label={what} aria-rowcount={found.length} class="flex min-h-0 flex-1 flex-col">
-    <div
-      role="row"
-      class="grid items-center gap-2 border-b border-line text-[13px] text-ink2"
-      style:grid-template-columns={tracks}
-    >
+    <div role="row" class="grid items-center gap-2 border-b border-line text-[13px] text-ink2 {tracks}">
       {#each columns as c (c.id)}
         <div role="columnheader" aria-sort={sort.id === c.id ? (sort.desc ? 'descending' : 'ascending') : 'none'}>
           <button
@@ -146,10 +141,9 @@
             tabindex="-1"
             aria-rowindex={item.index + 1}
             aria-selected={here}
-            class="absolute inset-x-0 grid cursor-pointer items-center gap-2 border-b border-faint px-1 {here
+            class="absolute inset-x-0 grid cursor-pointer items-center gap-2 border-b border-faint px-1 {tracks} {here
               ? 'bg-evidence-soft'
               : 'hover:bg-bench'}"
-            style:grid-template-columns={tracks}
             style:top="{item.start}px"
             style:height="{ROW_PX}px"
             onclick={() => onselect(row)}
