@@ -7,7 +7,13 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 /** `test/*.test.ts` runs as the server does; `test/page/*.test.ts` as a page does, with stores and components compiled for a browser. */
 export default defineConfig({
-  resolve: { alias: { $lib: here('./src/lib'), '$service-worker': here('./test/serviceWorkerBuild.ts') } },
+  resolve: {
+    alias: {
+      $lib: here('./src/lib'),
+      $app: here('../node_modules/@sveltejs/kit/src/runtime/app'),
+      '$service-worker': here('./test/serviceWorkerBuild.ts'),
+    },
+  },
   test: {
     testTimeout: 30_000,
     hookTimeout: 60_000,

@@ -4,6 +4,7 @@
   import { page } from '$app/state';
   import { CALCULATORS } from '$lib/calculate/places';
   import KeptHere from '$lib/ui/KeptHere.svelte';
+  import LeaveGuard from '$lib/ui/LeaveGuard.svelte';
   import KeyLine from '$lib/ui/KeyLine.svelte';
   import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
@@ -91,6 +92,7 @@
   }
 </script>
 
+<LeaveGuard />
 <svelte:window {onkeydown} />
 
 <div

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Writes a routine: steps in their order, and the kinds of board it is for.
+  import { guarded } from '$lib/ui/unsaved.svelte';
   import { ticked } from '$lib/ui/choices';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
@@ -100,7 +101,7 @@
   }
 </script>
 
-<form onsubmit={save} aria-label="Routine">
+<form onsubmit={save} {@attach guarded} aria-label="Routine">
   <label><span class="label">Name of the routine</span><input class="field" bind:value={name} maxlength="80" /></label>
   <ol class="mt-3" aria-label="Steps written">
     {#each steps as s, n (s.id)}

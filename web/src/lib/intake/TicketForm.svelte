@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { guarded } from '$lib/ui/unsaved.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { reload, send, SendError } from '$lib/jobs/send';
@@ -44,7 +45,7 @@
   }
 </script>
 
-<form onsubmit={save} class="mb-4 grid grid-cols-2 gap-3" aria-label="Ticket">
+<form onsubmit={save} {@attach guarded} class="mb-4 grid grid-cols-2 gap-3" aria-label="Ticket">
   <Select
     label="Kind of job"
     class="col-span-2"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { guarded } from '$lib/ui/unsaved.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
@@ -62,7 +63,12 @@
   </div>
 {/snippet}
 
-<form onsubmit={save} class="my-3 border border-line p-4" aria-label="Settings of {methodName(method.id)}">
+<form
+  onsubmit={save}
+  {@attach guarded}
+  class="my-3 border border-line p-4"
+  aria-label="Settings of {methodName(method.id)}"
+>
   {#each method.phases as p, n (p.id)}
     {@const { usual, more, moreTitle } = fieldsOf(p)}
     <fieldset class={n > 0 ? 'mt-4 border-t border-faint pt-3' : ''}>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What is found at the bench: heat from below, what holds the board, draught, covers and metal on parts, what is in the joints.
+  import { guarded } from '$lib/ui/unsaved.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import type { BoardModel, PlacedPart } from '@orthos/core/board';
@@ -61,7 +62,7 @@
   >
 {/snippet}
 
-<form onsubmit={save} class="my-3 border border-line p-4" aria-label="Surroundings">
+<form onsubmit={save} {@attach guarded} class="my-3 border border-line p-4" aria-label="Surroundings">
   <div class="grid grid-cols-3 gap-3">
     {@render choice('Under the board', 'under', UNDER)}
     {#if t.under === 'preheater'}{@render text(`at, °${units.temperature}`, 'plate')}

@@ -85,6 +85,8 @@
   function choose(next: T) {
     value = next;
     onchange?.(next);
+    // for the form around, which hears only of what is typed
+    root?.dispatchEvent(new Event('change', { bubbles: true }));
   }
 </script>
 

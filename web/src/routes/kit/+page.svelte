@@ -1,11 +1,10 @@
 <script lang="ts">
   import Select from '$lib/ui/Select.svelte';
-  import Notice from '$lib/ui/Notice.svelte';
   import { enhance } from '$app/forms';
+  import TextField from '$lib/ui/TextField.svelte';
+  import Form from '$lib/ui/Form.svelte';
 
   let { data, form } = $props();
-  const issue = (id: string, field: string) =>
-    form?.id === id && form && 'issues' in form ? (form.issues as Record<string, string>)[field] : undefined;
   const groups = $derived([
     { kind: 'air', title: 'Air stations', items: data.kit.filter((k) => k.kind === 'air') },
     { kind: 'iron', title: 'Irons', items: data.kit.filter((k) => k.kind === 'iron') },
@@ -14,14 +13,6 @@
 </script>
 
 <svelte:head><title>Kit · Orthos</title></svelte:head>
-
-{#snippet box(id: string, name: string, label: string, value: string, wide: boolean)}
-  <div class={wide ? 'col-span-2' : ''}>
-    <label class="label" for="{id}-{name}">{label}</label>
-    <input id="{id}-{name}" {name} class="field" {value} aria-invalid={issue(id, name) ? true : undefined} />
-    <Notice text={issue(id, name)} at="field" class="mt-1" />
-  </div>
-{/snippet}
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">Kit</h1>
@@ -42,48 +33,50 @@
           None yet. Plans use the figures of an average one.
         </p>{/if}
       {#each group.items as item (item.id)}
-        <form
-          method="POST"
+        <Form
+          answer={form}
+          id={item.id}
           action="?/save"
           aria-label={item.name}
-          use:enhance={() =>
-            ({ update }) =>
-              update({ reset: false })}
           class="mb-2 grid grid-cols-[1.9fr_1fr_90px_110px_150px_auto] items-start gap-3 border border-line bg-sheet p-4"
         >
-          <input type="hidden" name="id" value={item.id} />
-          <input type="hidden" name="version" value={item.version} />
-          {@render box(item.id, 'name', 'Name', item.name, false)}
-          {@render box(item.id, 'bench', 'Bench', item.bench, false)}
-          {#if item.kind === 'air'}
-            {@render box(item.id, 'efficiency', 'Reaches, %', percent(item.doc.efficiency), false)}
-            {@render box(
-              item.id,
-              'efficiencyPlusMinus',
-              'Give or take, %',
-              percent(item.doc.efficiencyPlusMinus),
-              false,
-            )}
-            <Select
-              label="Air dial"
-              choices={{ marked: 'in L/min', unmarked: 'no L/min on it' }}
-              id="{item.id}-air"
-              name="air"
-              value={item.doc.air ?? 'marked'}
-            />
-          {:else}
-            {@render box(item.id, 'ironPlusMinus_K', 'Tip off by, K', String(item.doc.ironPlusMinus_K), true)}
-            <span></span>
-          {/if}
-          <div class="pt-[22px]"><button class="button">Save</button></div>
-          <p class="col-span-6 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
-            {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{form?.id === item.id && form && 'saved' in form
-              ? ', saved'
-              : ''}{item.doc.air === 'unmarked'
-              ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
-              : ''}
-          </p>
-        </form>
+          {#snippet children({ busy, saved })}
+            <input type="hidden" name="id" value={item.id} />
+            <input type="hidden" name="version" value={item.version} />
+            <TextField name="name" label="Name" start={item.name} />
+            <TextField name="bench" label="Bench" start={item.bench} />
+            {#if item.kind === 'air'}
+              <TextField name="efficiency" label="Reaches, %" start={percent(item.doc.efficiency)} />
+              <TextField
+                name="efficiencyPlusMinus"
+                label="Give or take, %"
+                start={percent(item.doc.efficiencyPlusMinus)}
+              />
+              <Select
+                label="Air dial"
+                choices={{ marked: 'in L/min', unmarked: 'no L/min on it' }}
+                id="{item.id}-air"
+                name="air"
+                value={item.doc.air ?? 'marked'}
+              />
+            {:else}
+              <TextField
+                name="ironPlusMinus_K"
+                label="Tip off by, K"
+                start={String(item.doc.ironPlusMinus_K)}
+                class="col-span-2"
+              />
+              <span></span>
+            {/if}
+            <div class="pt-[22px]"><button class="button" disabled={busy}>Save</button></div>
+            <p class="col-span-6 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
+              {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{saved ? ', saved' : ''}{item.doc.air ===
+              'unmarked'
+                ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
+                : ''}
+            </p>
+          {/snippet}
+        </Form>
       {/each}
     </section>
   {/each}
@@ -99,35 +92,33 @@
         None yet. Readings are typed; a meter with a network plug can fill them in, a supply can run a start-up.
       </p>{/if}
     {#each data.meters as meter (meter.id)}
-      <form
-        method="POST"
+      <Form
+        answer={form}
+        id={meter.id}
         action="?/saveMeter"
         aria-label={meter.name}
-        use:enhance={() =>
-          ({ update }) =>
-            update({ reset: false })}
         class="mb-2 grid grid-cols-[1.4fr_1fr_1.2fr_80px_80px_80px_80px_auto] items-start gap-3 border border-line bg-sheet p-4"
       >
-        <input type="hidden" name="id" value={meter.id} />
-        <input type="hidden" name="version" value={meter.version} />
-        {@render box(meter.id, 'name', 'Name', meter.name, false)}
-        {@render box(meter.id, 'bench', 'Bench', meter.bench, false)}
-        {#if meter.simulated}
-          <p class="col-span-2 pt-[30px] text-[13px] text-ink2">simulated, ships with Orthos</p>
-        {:else}
-          {@render box(meter.id, 'host', 'Address (SCPI)', meter.host, false)}
-          {@render box(meter.id, 'port', 'Port', String(meter.port), false)}
-        {/if}
-        {#if meter.kind === 'meter'}
-          {@render box(meter.id, 'ohmPercent', 'Ohms, %', String(meter.ohmPercent), false)}
-          {@render box(meter.id, 'voltPercent', 'Volts, %', String(meter.voltPercent), false)}
-          {@render box(meter.id, 'leadsOhm', 'Leads, Ω', String(meter.leadsOhm), false)}
-        {:else}<p class="col-span-3 pt-[30px] text-[13px] text-ink2">supply: runs start-ups</p>{/if}
-        <div class="pt-[22px]"><button class="button">Save</button></div>
-        {#if form?.id === meter.id && form && 'saved' in form}<p class="col-span-8 text-[13px]" role="status">
-            saved
-          </p>{/if}
-      </form>
+        {#snippet children({ busy, saved })}
+          <input type="hidden" name="id" value={meter.id} />
+          <input type="hidden" name="version" value={meter.version} />
+          <TextField name="name" label="Name" start={meter.name} />
+          <TextField name="bench" label="Bench" start={meter.bench} />
+          {#if meter.simulated}
+            <p class="col-span-2 pt-[30px] text-[13px] text-ink2">simulated, ships with Orthos</p>
+          {:else}
+            <TextField name="host" label="Address (SCPI)" start={meter.host} />
+            <TextField name="port" label="Port" start={String(meter.port)} />
+          {/if}
+          {#if meter.kind === 'meter'}
+            <TextField name="ohmPercent" label="Ohms, %" start={String(meter.ohmPercent)} />
+            <TextField name="voltPercent" label="Volts, %" start={String(meter.voltPercent)} />
+            <TextField name="leadsOhm" label="Leads, Ω" start={String(meter.leadsOhm)} />
+          {:else}<p class="col-span-3 pt-[30px] text-[13px] text-ink2">supply: runs start-ups</p>{/if}
+          <div class="pt-[22px]"><button class="button" disabled={busy}>Save</button></div>
+          {#if saved}<p class="col-span-8 text-[13px]" role="status">saved</p>{/if}
+        {/snippet}
+      </Form>
     {/each}
   </section>
 </div>

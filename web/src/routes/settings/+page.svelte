@@ -1,16 +1,15 @@
 <script lang="ts">
   import Fold from '$lib/ui/Fold.svelte';
   import Select from '$lib/ui/Select.svelte';
-  import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
+  import Form from '$lib/ui/Form.svelte';
   import { moneyField } from '$lib/intake/money';
   import { limitLines } from '$lib/settings/limits';
   import { setTheme } from '$lib/ui/theme';
   import { lawWords, LIMITS } from '@orthos/core/materials';
 
   let { data, form } = $props();
-  const issue = (name: string) =>
-    form && 'issues' in form ? (form.issues as Record<string, string>)[name] : undefined;
+  const shop = $derived(data.settings.value);
   const zones = Intl.supportedValuesOf('timeZone');
 </script>
 
@@ -18,114 +17,84 @@
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="mb-5 text-[26px]">Settings</h1>
-  <form
-    method="POST"
-    use:enhance={() =>
-      ({ update }) =>
-        update({ reset: false })}
-    class="grid max-w-2xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7"
-  >
-    <input type="hidden" name="version" value={data.settings.version} />
-    <div class="col-span-2">
-      <Field label="Shop" name="name" issue={issue('name')}>
-        {#snippet control(a)}<input
-            {...a}
-            class="field"
-            value={data.settings.value.name}
-            required
-            maxlength="100"
-          />{/snippet}
-      </Field>
-    </div>
-    <Field label="Temperatures" name="temperature" issue={issue('temperature')}>
-      {#snippet control(a)}
-        <Select choices={{ C: '°C', F: '°F' }} {...a} value={data.settings.value.temperature} />
-      {/snippet}
-    </Field>
-    <Field label="Lengths" name="length" issue={issue('length')}>
-      {#snippet control(a)}
-        <Select choices={{ mm: 'mm', mil: 'mil', in: 'inch' }} {...a} value={data.settings.value.length} />
-      {/snippet}
-    </Field>
-    <Field label="Time zone" name="timeZone" issue={issue('timeZone')}>
-      {#snippet control(a)}
-        <input {...a} class="field" list="zones" value={data.settings.value.timeZone} required />
-        <datalist id="zones"
-          >{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
-        >
-      {/snippet}
-    </Field>
-    <Field label="An hour at the bench costs" name="rate" issue={issue('rate_minor_h')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={moneyField(data.settings.value.rate_minor_h, data.settings.value.currency)}
-          inputmode="decimal"
-          required
-        />{/snippet}
-    </Field>
-    <Field label="Currency" name="currency" hint="three letters: EUR" issue={issue('currency')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={data.settings.value.currency}
-          required
-          maxlength="3"
-        />{/snippet}
-    </Field>
-    <Field label="Warranty on clean work, months" name="warrantyMonths" issue={issue('warrantyMonths')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={data.settings.value.warrantyMonths}
-          inputmode="numeric"
-          required
-        />{/snippet}
-    </Field>
-    <Field label="Lands are flooded with" name="flood" issue={issue('flood')}>
-      {#snippet control(a)}
-        <Select
-          choices={{ leaded: 'leaded solder: wets soonest', own: "the board's own: hotter, lead-free stays so" }}
-          {...a}
-          value={data.settings.value.flood}
-        />
-      {/snippet}
-    </Field>
-    <div class="col-span-2">
-      <Field
-        label="Limits of this shop"
-        name="limits"
-        hint="a row of the table, °C, and for how many s: elko-radial 140 10"
-        issue={issue('limits')}
-      >
-        {#snippet control(a)}<textarea {...a} class="field" rows="3" placeholder="as the table says" maxlength="4000"
-            >{form && 'values' in form ? form.values?.limits : limitLines(data.settings.value.limits)}</textarea
-          >{/snippet}
-      </Field>
-      <Fold title="The table: what parts stand" quiet class="mt-2">
-        <table class="mt-2 w-full text-[13px]">
-          <tbody>
-            {#each LIMITS.values() as l (l.id)}
-              <tr class="border-t border-faint align-top">
-                <th scope="row" class="py-1 pr-3 text-left font-semibold whitespace-nowrap">{l.id}</th>
-                <td class="pr-3">{l.what}: {l.why}</td>
-                <td class="text-right whitespace-nowrap">{lawWords(l.law)} ± {l.plusMinus_K} K</td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-      </Fold>
-    </div>
-    <div>
-      <span class="label">Theme of this screen</span>
-      <div class="flex gap-2">
-        <button type="button" class="button" onclick={() => setTheme('day')}>Day</button>
-        <button type="button" class="button" onclick={() => setTheme('scope')}>Scope</button>
+  <Form answer={form} class="grid max-w-2xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7">
+    {#snippet children({ busy, saved })}
+      <input type="hidden" name="version" value={data.settings.version} />
+      <div class="col-span-2">
+        <Field label="Shop" name="name" start={shop.name}>
+          {#snippet control(a)}<input {...a} class="field" required maxlength="100" />{/snippet}
+        </Field>
       </div>
-    </div>
-    <div class="col-span-2 flex items-center gap-4">
-      <button class="button button-main">Save</button>
-      <p role="status" class="font-semibold text-good">{form && 'saved' in form ? '● saved' : ''}</p>
-    </div>
-  </form>
+      <Field label="Temperatures" name="temperature" start={shop.temperature}>
+        {#snippet control(a)}
+          <Select choices={{ C: '°C', F: '°F' }} {...a} />
+        {/snippet}
+      </Field>
+      <Field label="Lengths" name="length" start={shop.length}>
+        {#snippet control(a)}
+          <Select choices={{ mm: 'mm', mil: 'mil', in: 'inch' }} {...a} />
+        {/snippet}
+      </Field>
+      <Field label="Time zone" name="timeZone" start={shop.timeZone}>
+        {#snippet control(a)}
+          <input {...a} class="field" list="zones" required />
+          <datalist id="zones"
+            >{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
+          >
+        {/snippet}
+      </Field>
+      <Field label="An hour at the bench costs" name="rate" start={moneyField(shop.rate_minor_h, shop.currency)}>
+        {#snippet control(a)}<input {...a} class="field" inputmode="decimal" required />{/snippet}
+      </Field>
+      <Field label="Currency" name="currency" start={shop.currency} hint="three letters: EUR">
+        {#snippet control(a)}<input {...a} class="field" required maxlength="3" />{/snippet}
+      </Field>
+      <Field label="Warranty on clean work, months" name="warrantyMonths" start={String(shop.warrantyMonths)}>
+        {#snippet control(a)}<input {...a} class="field" inputmode="numeric" required />{/snippet}
+      </Field>
+      <Field label="Lands are flooded with" name="flood" start={shop.flood}>
+        {#snippet control(a)}
+          <Select
+            choices={{ leaded: 'leaded solder: wets soonest', own: "the board's own: hotter, lead-free stays so" }}
+            {...a}
+          />
+        {/snippet}
+      </Field>
+      <div class="col-span-2">
+        <Field
+          label="Limits of this shop"
+          name="limits"
+          start={limitLines(shop.limits)}
+          hint="a row of the table, °C, and for how many s: elko-radial 140 10"
+        >
+          {#snippet control(a)}<textarea {...a} class="field" rows="3" placeholder="as the table says" maxlength="4000"
+            ></textarea>{/snippet}
+        </Field>
+        <Fold title="The table: what parts stand" quiet class="mt-2">
+          <table class="mt-2 w-full text-[13px]">
+            <tbody>
+              {#each LIMITS.values() as l (l.id)}
+                <tr class="border-t border-faint align-top">
+                  <th scope="row" class="py-1 pr-3 text-left font-semibold whitespace-nowrap">{l.id}</th>
+                  <td class="pr-3">{l.what}: {l.why}</td>
+                  <td class="text-right whitespace-nowrap">{lawWords(l.law)} ± {l.plusMinus_K} K</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </Fold>
+      </div>
+      <div>
+        <span class="label">Theme of this screen</span>
+        <div class="flex gap-2">
+          <button type="button" class="button" onclick={() => setTheme('day')}>Day</button>
+          <button type="button" class="button" onclick={() => setTheme('scope')}>Scope</button>
+        </div>
+      </div>
+      <div class="col-span-2 flex items-center gap-4">
+        <button class="button button-main" disabled={busy}>Save</button>
+        <p role="status" class="font-semibold text-good">{saved ? '● saved' : ''}</p>
+      </div>
+    {/snippet}
+  </Form>
 </div>

@@ -1,5 +1,4 @@
-import { readForm } from '$lib/server/body';
-import { formIssues, millimetres } from '$lib/server/forms';
+import { millimetres, readPosted } from '$lib/server/forms';
 import { createBoardDraft } from '$lib/server/repositories/boardModels';
 import { blankBoard } from '@orthos/core/board';
 import { fail, redirect } from '@sveltejs/kit';
@@ -16,10 +15,9 @@ const schema = z.object({
 
 export const actions = {
   default: async ({ request, locals }) => {
-    const values = await readForm(request);
-    const parsed = schema.safeParse(values);
-    if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
-    const { name, field, width, height, layers, thickness } = parsed.data;
+    const { values, data, issues } = await readPosted(request, schema);
+    if (!data) return fail(400, { values, issues });
+    const { name, field, width, height, layers, thickness } = data;
     const id = await createBoardDraft(locals.db, {
       doc: blankBoard(name, width, height, layers, thickness),
       field,

@@ -2,6 +2,7 @@
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { enhance } from '$app/forms';
+  import Form from '$lib/ui/Form.svelte';
   import PackageDrawing from '$lib/boards/PackageDrawing.svelte';
   import { parseDecimal } from '@orthos/core/ground';
   import { lawWords, LIMITS } from '@orthos/core/materials';
@@ -133,65 +134,64 @@
         </p>
       </div>
       {#if making}
-        <form
-          method="POST"
+        <Form
+          answer={null}
           action="?/add"
-          use:enhance={() =>
-            async ({ result, update }) => {
-              await update({ reset: false });
-              if (result.type === 'success') {
-                chosen = lastGood;
-                making = false;
-                label = '';
-              }
-            }}
           class="space-y-2"
+          ondone={({ type }) => {
+            if (type !== 'success') return;
+            chosen = lastGood;
+            making = false;
+            label = '';
+          }}
         >
-          <Select
-            label="Family"
-            choices={[...FAMILIES.values()].map((f) => ({ value: f.id, label: f.title }))}
-            bind:value={family}
-          />
-          {#each Object.entries(kind?.params ?? {}) as [key, p] (`${family}.${key}`)}
-            {@const bad = 'field' in typed && typed.field === key}
-            <label class="flex min-h-10 items-center gap-3">
-              <span class="flex-1 text-[13px] text-ink2">{p.label}{'unit' in p && p.unit ? `, ${p.unit}` : ''}</span>
-              {#if 'choices' in p}
-                <Select
-                  class="w-36 shrink-0"
-                  choices={p.choices.map((c) => ({ value: c, label: LIMITS.get(c)?.what ?? c }))}
-                  value={values[`${family}.${key}`] ?? p.initial}
-                  onchange={(v) => (values[`${family}.${key}`] = v)}
-                />
-              {:else}
-                <input
-                  class="field w-24 text-right"
-                  inputmode="decimal"
-                  aria-invalid={bad ? 'true' : undefined}
-                  value={values[`${family}.${key}`] ?? p.initial}
-                  oninput={(e) => (values[`${family}.${key}`] = e.currentTarget.value)}
-                />
-              {/if}
-            </label>
-          {/each}
-          <Notice text={'message' in typed && typed.message} />
-          <Notice text={form?.message} />
-          <label class="block"
-            ><span class="label">Name</span><input
-              class="field"
-              name="label"
-              bind:value={label}
-              maxlength="60"
-              required
-              autocomplete="off"
-            /></label
-          >
-          <input type="hidden" name="designation" value={'id' in typed ? typed.id : ''} />
-          <div class="flex gap-2 pt-2">
-            <button class="button button-main" disabled={!('id' in typed)}>Keep it</button>
-            <button type="button" class="button" onclick={() => (making = false)}>Cancel</button>
-          </div>
-        </form>
+          {#snippet children({ busy })}
+            <Select
+              label="Family"
+              choices={[...FAMILIES.values()].map((f) => ({ value: f.id, label: f.title }))}
+              bind:value={family}
+            />
+            {#each Object.entries(kind?.params ?? {}) as [key, p] (`${family}.${key}`)}
+              {@const bad = 'field' in typed && typed.field === key}
+              <label class="flex min-h-10 items-center gap-3">
+                <span class="flex-1 text-[13px] text-ink2">{p.label}{'unit' in p && p.unit ? `, ${p.unit}` : ''}</span>
+                {#if 'choices' in p}
+                  <Select
+                    class="w-36 shrink-0"
+                    choices={p.choices.map((c) => ({ value: c, label: LIMITS.get(c)?.what ?? c }))}
+                    value={values[`${family}.${key}`] ?? p.initial}
+                    onchange={(v) => (values[`${family}.${key}`] = v)}
+                  />
+                {:else}
+                  <input
+                    class="field w-24 text-right"
+                    inputmode="decimal"
+                    aria-invalid={bad ? 'true' : undefined}
+                    value={values[`${family}.${key}`] ?? p.initial}
+                    oninput={(e) => (values[`${family}.${key}`] = e.currentTarget.value)}
+                  />
+                {/if}
+              </label>
+            {/each}
+            <Notice text={'message' in typed && typed.message} />
+            <Notice text={form?.message} />
+            <label class="block"
+              ><span class="label">Name</span><input
+                class="field"
+                name="label"
+                bind:value={label}
+                maxlength="60"
+                required
+                autocomplete="off"
+              /></label
+            >
+            <input type="hidden" name="designation" value={'id' in typed ? typed.id : ''} />
+            <div class="flex gap-2 pt-2">
+              <button class="button button-main" disabled={busy || !('id' in typed)}>Keep it</button>
+              <button type="button" class="button" onclick={() => (making = false)}>Cancel</button>
+            </div>
+          {/snippet}
+        </Form>
       {:else}
         <dl class="grid grid-cols-[auto_1fr] content-start gap-x-4 gap-y-2">
           <dt class="text-ink2">joints</dt>

@@ -1,20 +1,18 @@
 <script lang="ts">
   import PackagePick from '$lib/boards/PackagePick.svelte';
   import Select from '$lib/ui/Select.svelte';
-  import { enhance } from '$app/forms';
   import Field from '$lib/ui/Field.svelte';
+  import Form from '$lib/ui/Form.svelte';
   import WhatFits from '$lib/plan/WhatFits.svelte';
   import { readPackage } from '@orthos/core/packages';
   import { BOARD_KINDS, PLASTICS } from '@orthos/core/rework';
+  import { untrack } from 'svelte';
 
   let { data, form } = $props();
-  const given = (name: string, otherwise: string) =>
-    String((form?.values as Record<string, unknown>)?.[name] ?? otherwise);
-  const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
-  let text = $state(given('package', ''));
+  const typed = untrack(() => form?.values as Record<string, string> | undefined);
+  let text = $state(typed?.package ?? '');
   const meant = $derived(readPackage(text));
-  let plastic = $state(given('plastic', 'unknown'));
-  let busy = $state(false);
+  let plastic = $state(typed?.plastic ?? 'unknown');
 </script>
 
 <svelte:head><title>Express job · Orthos</title></svelte:head>
@@ -25,69 +23,48 @@
     Five answers and the plan is computed. No board model, no customer; both can be added later.
   </p>
   <div class="grid max-w-6xl grid-cols-[minmax(0,3fr)_minmax(260px,2fr)] items-start gap-8">
-    <form
-      method="POST"
-      class="grid grid-cols-2 content-start gap-x-8 gap-y-5 border border-line bg-sheet p-7"
-      use:enhance={() => {
-        busy = true;
-        return async ({ update }) => {
-          await update({ reset: false });
-          busy = false;
-        };
-      }}
-    >
-      <Field
-        label="Part to take off"
-        name="package"
-        issue={issue('package')}
-        hint="as you would say it, or by its legs and size"
-      >
-        {#snippet control(a)}<PackagePick {...a} soldered required focus bind:text />{/snippet}
-      </Field>
-      <Field label="Kind of board" name="boardKind" issue={issue('boardKind')}>
-        {#snippet control(a)}
-          <Select
-            choices={Object.entries(BOARD_KINDS).map(([id, kind]) => ({ value: id, label: kind.label }))}
-            {...a}
-            value={given('boardKind', 'two-layer')}
-          />
-        {/snippet}
-      </Field>
-      <Field label="Nearest plastic" name="plastic" issue={issue('plastic')}>
-        {#snippet control(a)}
-          <Select
-            choices={Object.entries(PLASTICS).map(([id, p]) => ({ value: id, label: p.label }))}
-            {...a}
-            bind:value={plastic}
-          />
-        {/snippet}
-      </Field>
-      <Field label="Its distance, mm" name="distance_mm" issue={issue('distance_mm')} hint="from body to body">
-        {#snippet control(a)}
-          <input
-            {...a}
-            class="field"
-            inputmode="decimal"
-            value={given('distance_mm', '5')}
-            disabled={plastic === 'none'}
-          />
-        {/snippet}
-      </Field>
-      <Field label="Air station" name="station" issue={issue('station')}>
-        {#snippet control(a)}
-          <Select
-            {...a}
-            none={data.stations.length === 0 ? 'a station nobody has measured' : undefined}
-            choices={data.stations.map((s) => ({ value: s.id, label: s.bench ? `${s.name}, ${s.bench}` : s.name }))}
-            value={given('station', data.stations[0]?.id ?? '')}
-          />
-        {/snippet}
-      </Field>
-      <div class="col-span-2 flex items-center gap-3">
-        <button class="button button-main" disabled={busy}>{busy ? 'Making the board' : 'Plan it'}</button>
-        <a class="button" href="/jobs">Cancel</a>
-      </div>
-    </form>
+    <Form answer={form} class="grid grid-cols-2 content-start gap-x-8 gap-y-5 border border-line bg-sheet p-7">
+      {#snippet children({ busy })}
+        <Field label="Part to take off" name="package" hint="as you would say it, or by its legs and size">
+          {#snippet control(a)}<PackagePick {...a} soldered required focus bind:text />{/snippet}
+        </Field>
+        <Field label="Kind of board" name="boardKind" start="two-layer">
+          {#snippet control(a)}
+            <Select
+              choices={Object.entries(BOARD_KINDS).map(([id, kind]) => ({ value: id, label: kind.label }))}
+              {...a}
+            />
+          {/snippet}
+        </Field>
+        <Field label="Nearest plastic" name="plastic">
+          {#snippet control(a)}
+            <Select
+              choices={Object.entries(PLASTICS).map(([id, p]) => ({ value: id, label: p.label }))}
+              {...a}
+              bind:value={plastic}
+            />
+          {/snippet}
+        </Field>
+        <Field label="Its distance, mm" name="distance_mm" start="5" hint="from body to body">
+          {#snippet control(a)}
+            <input {...a} class="field" inputmode="decimal" disabled={plastic === 'none'} />
+          {/snippet}
+        </Field>
+        <Field label="Air station" name="station" start={data.stations[0]?.id}>
+          {#snippet control(a)}
+            <Select
+              {...a}
+              none={data.stations.length === 0 ? 'a station nobody has measured' : undefined}
+              choices={data.stations.map((s) => ({ value: s.id, label: s.bench ? `${s.name}, ${s.bench}` : s.name }))}
+            />
+          {/snippet}
+        </Field>
+        <div class="col-span-2 flex items-center gap-3">
+          <button class="button button-main" disabled={busy}>{busy ? 'Making the board' : 'Plan it'}</button>
+          <a class="button" href="/jobs">Cancel</a>
+        </div>
+      {/snippet}
+    </Form>
     <aside aria-label="The part" aria-live="polite" class="border-l-[3px] border-evidence py-1 pl-5">
       {#if 'id' in meant}<WhatFits id={meant.id} />
       {:else}<p class="text-ink2">

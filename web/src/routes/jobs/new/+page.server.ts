@@ -1,6 +1,5 @@
-import { readForm } from '$lib/server/body';
 import { NOT_HERE } from '$lib/boards/notHere';
-import { calendarDate, formIssues, millimetres } from '$lib/server/forms';
+import { calendarDate, formIssues, millimetres, readPosted } from '$lib/server/forms';
 import { createBoardModel, latestVersion, listBoardModels } from '$lib/server/repositories/boardModels';
 import { createTicket } from '$lib/server/repositories/tickets';
 import { blankBoard } from '@orthos/core/board';
@@ -39,10 +38,9 @@ export const load = async ({ locals, url }) => ({
 
 export const actions = {
   default: async ({ request, locals }) => {
-    const values = await readForm(request);
-    const parsed = schema.safeParse(values);
-    if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
-    const { promisedOn, ...t } = parsed.data;
+    const { values, data, issues } = await readPosted(request, schema);
+    if (!data) return fail(400, { values, issues });
+    const { promisedOn, ...t } = data;
     let pinned: { modelId: string; versionId: string };
     if (t.modelId === NOT_HERE) {
       const blank = blankSchema.safeParse(values);

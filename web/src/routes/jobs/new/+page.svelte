@@ -1,18 +1,16 @@
 <script lang="ts">
   import Select from '$lib/ui/Select.svelte';
-  import { enhance } from '$app/forms';
   import { NOT_HERE } from '$lib/boards/notHere';
   import SizeFields from '$lib/boards/SizeFields.svelte';
   import Field from '$lib/ui/Field.svelte';
+  import Form from '$lib/ui/Form.svelte';
   import { JOB_TYPE_IDS, JOB_TYPES } from '@orthos/core/job';
 
   let { data, form } = $props();
-  const value = (name: string, otherwise = '') =>
-    String((form?.values as Record<string, unknown> | undefined)?.[name] ?? otherwise);
   // svelte-ignore state_referenced_locally
-  let model = $state(value('modelId', data.chosen));
-  let device = $state(value('device'));
-  const issue = (name: string) => (form?.issues as Record<string, string> | undefined)?.[name];
+  let model = $state(form?.values.modelId ?? data.chosen);
+  // svelte-ignore state_referenced_locally
+  let device = $state(form?.values.device ?? '');
 </script>
 
 <svelte:head><title>New job · Orthos</title></svelte:head>
@@ -20,48 +18,28 @@
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">New job</h1>
   <p class="mt-1 mb-6 text-ink2">Four answers are enough; the rest can follow later.</p>
-  <form method="POST" use:enhance class="grid max-w-4xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7">
-    <Field label="Customer" name="customer" issue={issue('customer')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={value('customer')}
-          required
-          maxlength="200"
-          autocomplete="off"
-        />{/snippet}
+  <Form answer={form} class="grid max-w-4xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7">
+    <Field label="Customer" name="customer">
+      {#snippet control(a)}<input {...a} class="field" required maxlength="200" autocomplete="off" />{/snippet}
     </Field>
-    <Field label="Phone or mail" name="contact" issue={issue('contact')}>
-      {#snippet control(a)}<input
-          {...a}
-          class="field"
-          value={value('contact')}
-          maxlength="200"
-          autocomplete="off"
-        />{/snippet}
+    <Field label="Phone or mail" name="contact">
+      {#snippet control(a)}<input {...a} class="field" maxlength="200" autocomplete="off" />{/snippet}
     </Field>
-    <Field label="Device" name="device" issue={issue('device')}>
+    <Field label="Device" name="device">
       {#snippet control(a)}<input {...a} class="field" bind:value={device} required maxlength="200" />{/snippet}
     </Field>
-    <Field label="Serial number" name="serial" issue={issue('serial')}>
-      {#snippet control(a)}<input {...a} class="field" value={value('serial')} maxlength="100" />{/snippet}
+    <Field label="Serial number" name="serial">
+      {#snippet control(a)}<input {...a} class="field" maxlength="100" />{/snippet}
     </Field>
     <div class="col-span-2">
-      <Field label="Complaint, in the owner's words" name="complaint" issue={issue('complaint')}>
-        {#snippet control(a)}<textarea {...a} class="field" rows="3" required maxlength="2000"
-            >{value('complaint')}</textarea
-          >{/snippet}
+      <Field label="Complaint, in the owner's words" name="complaint">
+        {#snippet control(a)}<textarea {...a} class="field" rows="3" required maxlength="2000"></textarea>{/snippet}
       </Field>
     </div>
-    <Field
-      label="What is in the box"
-      name="inBox"
-      hint="bare board, whole device, cables, loose parts"
-      issue={issue('inBox')}
-    >
-      {#snippet control(a)}<input {...a} class="field" value={value('inBox')} maxlength="500" />{/snippet}
+    <Field label="What is in the box" name="inBox" hint="bare board, whole device, cables, loose parts">
+      {#snippet control(a)}<input {...a} class="field" maxlength="500" />{/snippet}
     </Field>
-    <Field label="Board" name="modelId" issue={issue('modelId')}>
+    <Field label="Board" name="modelId">
       {#snippet control(a)}
         <Select
           {...a}
@@ -79,22 +57,16 @@
         class="col-span-2 grid grid-cols-[minmax(0,1fr)_120px_120px] gap-x-4 border-l-[3px] border-evidence pl-4"
       >
         <legend class="sr-only">The board that is not here yet</legend>
-        <Field label="Name of the board" name="board" issue={issue('board')}>
-          {#snippet control(a)}<input
-              {...a}
-              class="field"
-              value={value('board')}
-              placeholder={device}
-              maxlength="120"
-            />{/snippet}
+        <Field label="Name of the board" name="board">
+          {#snippet control(a)}<input {...a} class="field" placeholder={device} maxlength="120" />{/snippet}
         </Field>
-        <SizeFields {value} {issue} />
+        <SizeFields />
         <p class="col-span-3 mt-1 text-[13px] text-ink2">
           Roughly is enough. Trace it from a photo or read a file when there is time: this job then works on that.
         </p>
       </fieldset>
     {/if}
-    <Field label="Kind of job" name="kind" issue={issue('kind')}>
+    <Field label="Kind of job" name="kind" start="repair">
       {#snippet control(a)}
         <Select
           choices={JOB_TYPE_IDS.filter((t) => t !== 'express').map((id) => ({
@@ -102,17 +74,16 @@
             label: `${JOB_TYPES[id].label}: ${JOB_TYPES[id].says}`,
           }))}
           {...a}
-          value={value('kind') || 'repair'}
         />
       {/snippet}
     </Field>
-    <Field label="Promised for" name="promisedOn" issue={issue('promisedOn')}>
-      {#snippet control(a)}<input {...a} class="field" type="date" value={value('promisedOn')} />{/snippet}
+    <Field label="Promised for" name="promisedOn">
+      {#snippet control(a)}<input {...a} class="field" type="date" />{/snippet}
     </Field>
     <div class="col-span-2 flex items-center gap-3">
       <button class="button button-main">Take it in</button>
       <a class="button" href="/jobs">Cancel</a>
       <a class="ml-auto text-evidence underline underline-offset-2" href="/jobs/express">Express job instead</a>
     </div>
-  </form>
+  </Form>
 </div>
