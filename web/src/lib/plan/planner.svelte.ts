@@ -1,9 +1,27 @@
 /** Computes the methods of a plan one after the other in the worker pool; cancellable, shows what is done so far. */
 import { runInPool } from '$lib/compute/pool';
 import type { PlanInputs } from '$lib/jobs/view';
+import type { Task } from '$lib/compute/workers';
 import type { BoardModel } from '@orthos/core/board';
-import type { FieldFrames, Method, PlanResult, PlanRun } from '@orthos/core/rework';
+import type { FieldFrames, Method, PlanInput, PlanResult, PlanRun } from '@orthos/core/rework';
 import { planInputOf } from './planInput';
+
+/** Results that stay at hand with their fields, by the board and by all else they were computed from. */
+const AT_HAND = 16;
+const atHand = new WeakMap<BoardModel, Map<string, PlanResult>>();
+
+/** A method's result: as it was computed before from the same input, else computed now. A changed method leaves the others as they are. */
+async function resultOf(input: PlanInput, task: Task): Promise<PlanResult> {
+  const { board, ...rest } = input;
+  const results = atHand.get(board) ?? new Map<string, PlanResult>();
+  atHand.set(board, results);
+  const key = JSON.stringify(rest);
+  const result = results.get(key) ?? (await runInPool<PlanResult>('plan.heat', input, task));
+  results.delete(key);
+  results.set(key, result);
+  for (const oldest of results.keys()) if (results.size > AT_HAND) results.delete(oldest);
+  return result;
+}
 
 export class Planner {
   running = $state(false);
@@ -29,7 +47,7 @@ export class Planner {
     this.progress = Object.fromEntries(methods.map((m) => [m.id, 0]));
     const start = performance.now();
     const one = async (method: Method) => {
-      const result = await runInPool<PlanResult>('plan.heat', planInputOf(board, inputs, method, true), {
+      const result = await resultOf(planInputOf(board, inputs, method, true), {
         signal: abort.signal,
         onProgress: (done, partial) => {
           // progress comes by a way of its own and may arrive after the result
