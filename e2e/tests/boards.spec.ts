@@ -252,9 +252,9 @@ test('the other side is tied by landmarks, mirrored right; swapped ends are told
   const below = new Tracer(page, [90, 80], 'bottom');
   const known = page.getByLabel('Point of the board');
   await known.click();
+  await expect(page.getByRole('option', { name: /^hole/ })).toHaveCount(4);
   const holes = await page.getByRole('option', { name: /^hole/ }).allTextContents();
   await page.keyboard.press('Escape');
-  expect(holes).toHaveLength(4);
   // left and right swapped first
   for (const [i, n] of [
     [0, 1],
