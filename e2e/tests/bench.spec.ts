@@ -214,7 +214,7 @@ test('a board: find a part, see it on its side, save the model as a file', async
   await page.getByRole('row', { name: /^U6/ }).click();
   await expect(page.getByRole('button', { name: 'Bottom, mirrored' })).toBeVisible();
   await page.getByLabel('Find a part').fill('zzz');
-  await expect(page.getByText('No part of that name.')).toBeVisible();
+  await expect(page.getByText('No parts of that name.')).toBeVisible();
   await page.getByRole('button', { name: 'Save as…' }).click();
   const file = await page.getByRole('link', { name: 'Board model (JSON)' }).getAttribute('href');
   const answer = await request.get(file ?? '');

@@ -8,6 +8,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
   import { onThemeChange } from '$lib/ui/theme';
+  import { zoomable } from '$lib/ui/zoom';
   import { onMount, type Snippet } from 'svelte';
   import { batchCopper, batchCopperScene, batchScene, readPalette, type Palette } from './painter';
   import { Raster } from './raster';
@@ -16,6 +17,7 @@
   import {
     fitView,
     flipped,
+    SCALES,
     toBoardPoint,
     toScreen,
     zoomAt,
@@ -180,8 +182,16 @@
     measured = null;
   }
 
-  let drag: { x: number; y: number; moved: boolean; ruler: boolean } | null = null;
-  const local = (e: PointerEvent | WheelEvent): [number, number] => {
+  let press: { x: number; y: number; moved: boolean; ruler: boolean } | null = null;
+  /** The tool has the pointer. */
+  let held = false;
+  const zoomed = zoomable({
+    get: () => ({ k: view.scale, x: view.ox, y: view.oy }),
+    set: ({ k, x, y }) => change({ ...view, scale: k, ox: x, oy: y }),
+    scales: SCALES,
+    leaves: (e) => e.type !== 'wheel' && (held || measuring),
+  });
+  const local = (e: PointerEvent): [number, number] => {
     const box = (host as HTMLElement).getBoundingClientRect();
     return [e.clientX - box.left, e.clientY - box.top];
   };
@@ -191,34 +201,34 @@
   }
   function onpointerdown(e: PointerEvent) {
     const [x, y] = local(e);
-    if (e.button === 0 && tool?.down?.(atPoint(e))) {
+    // a second finger: both zoom, and choose nothing
+    if (!e.isPrimary) return (press = null);
+    held = e.button === 0 && (tool?.down?.(atPoint(e)) ?? false);
+    if (held) {
       (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
       return;
     }
-    drag = { x, y, moved: false, ruler: measuring };
+    press = { x, y, moved: false, ruler: measuring };
     if (measuring) measured = { from: toBoardPoint(view, x, y), to: toBoardPoint(view, x, y) };
     (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
   }
   function onpointermove(e: PointerEvent) {
-    if (!drag && tool?.move?.(atPoint(e))) return;
+    if (!press && tool?.move?.(atPoint(e))) return;
     const [x, y] = local(e);
     // only the heat lens tells what lies under the pointer
     if (field) pointer = [x, y];
-    if (drag) {
-      if (Math.hypot(x - drag.x, y - drag.y) > 3) drag.moved = true;
-      if (drag.ruler && measured) measured = { ...measured, to: toBoardPoint(view, x, y) };
-      else if (drag.moved) {
-        pan(x - drag.x, y - drag.y);
-        drag = { ...drag, x, y };
-      }
+    if (press) {
+      if (Math.hypot(x - press.x, y - press.y) > 3) press.moved = true;
+      if (press.ruler && measured) measured = { ...measured, to: toBoardPoint(view, x, y) };
       return;
     }
     hovered = partAt(board, desk.side, ...toBoardPoint(view, x, y), 2 / view.scale)?.partId ?? null;
   }
   function onpointerup(e: PointerEvent) {
-    if (!drag && tool?.up?.(atPoint(e))) return;
-    const was = drag;
-    drag = null;
+    held = false;
+    if (!press && tool?.up?.(atPoint(e))) return;
+    const was = press;
+    press = null;
     if (!was || was.moved || was.ruler) return;
     const [bx, by] = toBoardPoint(view, ...local(e));
     const part = partAt(board, desk.side, bx, by, 2 / view.scale);
@@ -232,10 +242,6 @@
         ? { partId: part.partId, ...(terminalAt(part, bx, by) ? { terminal: terminalAt(part, bx, by) as string } : {}) }
         : {}),
     };
-  }
-  function onwheel(e: WheelEvent) {
-    e.preventDefault();
-    change(zoomAt(view, ...local(e), Math.exp(-e.deltaY * 0.0015)));
   }
 
   let raster: Raster | undefined;
@@ -345,7 +351,7 @@
         hovered = null;
         pointer = null;
       }}
-      {onwheel}
+      {@attach zoomed}
     >
       <div
         bind:this={picture}

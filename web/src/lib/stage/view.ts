@@ -9,8 +9,8 @@ export interface StageView {
   axis: number;
 }
 
-const MIN_SCALE = 0.5;
-const MAX_SCALE = 400;
+/** Least and greatest scale of a stage, px per mm. */
+export const SCALES: [number, number] = [0.5, 400];
 /** Room kept free below the board for scale bar and legend, pixels. */
 const FOOT = 52;
 
@@ -26,7 +26,7 @@ export function toBoardPoint(v: StageView, px: number, py: number): [number, num
 
 /** Scales by `factor` and keeps the screen point (px, py) where it is. */
 export function zoomAt(v: StageView, px: number, py: number, factor: number): StageView {
-  const scale = Math.min(MAX_SCALE, Math.max(MIN_SCALE, v.scale * factor));
+  const scale = Math.min(SCALES[1], Math.max(SCALES[0], v.scale * factor));
   const f = scale / v.scale;
   return { ...v, scale, ox: px - (px - v.ox) * f, oy: py - (py - v.oy) * f };
 }
@@ -48,9 +48,9 @@ export function fitView(
   axis: number,
 ): StageView {
   const scale = Math.min(
-    MAX_SCALE,
+    SCALES[1],
     Math.max(
-      MIN_SCALE,
+      SCALES[0],
       Math.min((width - 2 * margin) / (box.x1 - box.x0), (height - margin - FOOT) / (box.y1 - box.y0)),
     ),
   );

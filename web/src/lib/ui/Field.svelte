@@ -1,11 +1,13 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { formAround } from './form';
+  import Notice from './Notice.svelte';
 
   interface Control {
     id: string;
     name: string;
-    value: string;
+    /** Where the form keeps it: not where `start` says nothing, and the page binds it. */
+    value?: string;
     'aria-describedby': string | undefined;
     'aria-invalid': true | undefined;
   }
@@ -13,7 +15,7 @@
     label: string;
     /** Ties label, control and message together; also the field's name. */
     name: string;
-    /** What stands in it until somebody types. */
+    /** What stands in it until somebody types; without it the page binds the value itself. */
     start?: string;
     hint?: string;
     /** What is wrong with it; in a posted form the server's word of it. */
@@ -32,11 +34,10 @@
   {@render control({
     id: `${own}-${name}`,
     name,
-    value: posted?.value(name, start) ?? start ?? '',
+    ...(start === undefined ? {} : { value: posted?.value(name, start) ?? start }),
     'aria-describedby': note ? `${own}-${name}-note` : undefined,
     'aria-invalid': wrong ? true : undefined,
   })}
-  {#if note}
-    <p id="{own}-{name}-note" class="mt-1 text-[13px] {wrong ? 'font-semibold text-stop' : 'text-ink3'}">{note}</p>
-  {/if}
+  {#if wrong}<Notice text={wrong} at="field" id="{own}-{name}-note" class="mt-1" />
+  {:else if hint}<p id="{own}-{name}-note" class="mt-1 text-[13px] text-ink3">{hint}</p>{/if}
 </div>

@@ -13,7 +13,7 @@
 
   interface Props {
     choices: Choices<T>;
-    value: T;
+    value?: T;
     onchange?: (value: T) => void;
     /** Stands above. Without it `aria-label`, or a label elsewhere for `id`, names the control. */
     label?: string;
@@ -48,7 +48,7 @@
   let root = $state<HTMLElement>();
   let open = $state(false);
   // nothing kept yet is the empty value
-  const at = $derived((value as T | undefined) ?? ('' as T));
+  const at = $derived(value ?? ('' as T));
   const offered = $derived<Choice<T>[]>([
     ...(none === undefined ? [] : [{ value: '' as T, label: none }]),
     ...choicesOf(choices),

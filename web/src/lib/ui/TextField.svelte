@@ -8,7 +8,7 @@
     start?: string;
     class?: string;
   }
-  let { label, name, start, class: place = '' }: Props = $props();
+  let { label, name, start = '', class: place = '' }: Props = $props();
 </script>
 
 <div class={place}>

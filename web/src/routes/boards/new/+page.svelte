@@ -13,10 +13,10 @@
   <h1 class="text-[26px]">Trace a board</h1>
   <p class="mt-1 mb-6 text-ink2">A name and the size, measured with callipers or guessed: the photo can correct it.</p>
   <Form answer={form} class="grid max-w-3xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7">
-    <Field label="Name of the board" name="name">
+    <Field label="Name of the board" name="name" start="">
       {#snippet control(a)}<input {...a} class="field" required maxlength="120" autocomplete="off" />{/snippet}
     </Field>
-    <Field label="Field" name="field" hint="consumer, automotive, industrial">
+    <Field label="Field" name="field" start="" hint="consumer, automotive, industrial">
       {#snippet control(a)}<input {...a} class="field" maxlength="60" />{/snippet}
     </Field>
     <SizeFields />

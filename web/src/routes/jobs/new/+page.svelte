@@ -19,24 +19,24 @@
   <h1 class="text-[26px]">New job</h1>
   <p class="mt-1 mb-6 text-ink2">Four answers are enough; the rest can follow later.</p>
   <Form answer={form} class="grid max-w-4xl grid-cols-2 gap-x-8 gap-y-5 border border-line bg-sheet p-7">
-    <Field label="Customer" name="customer">
+    <Field label="Customer" name="customer" start="">
       {#snippet control(a)}<input {...a} class="field" required maxlength="200" autocomplete="off" />{/snippet}
     </Field>
-    <Field label="Phone or mail" name="contact">
+    <Field label="Phone or mail" name="contact" start="">
       {#snippet control(a)}<input {...a} class="field" maxlength="200" autocomplete="off" />{/snippet}
     </Field>
     <Field label="Device" name="device">
       {#snippet control(a)}<input {...a} class="field" bind:value={device} required maxlength="200" />{/snippet}
     </Field>
-    <Field label="Serial number" name="serial">
+    <Field label="Serial number" name="serial" start="">
       {#snippet control(a)}<input {...a} class="field" maxlength="100" />{/snippet}
     </Field>
     <div class="col-span-2">
-      <Field label="Complaint, in the owner's words" name="complaint">
+      <Field label="Complaint, in the owner's words" name="complaint" start="">
         {#snippet control(a)}<textarea {...a} class="field" rows="3" required maxlength="2000"></textarea>{/snippet}
       </Field>
     </div>
-    <Field label="What is in the box" name="inBox" hint="bare board, whole device, cables, loose parts">
+    <Field label="What is in the box" name="inBox" start="" hint="bare board, whole device, cables, loose parts">
       {#snippet control(a)}<input {...a} class="field" maxlength="500" />{/snippet}
     </Field>
     <Field label="Board" name="modelId">
@@ -57,7 +57,7 @@
         class="col-span-2 grid grid-cols-[minmax(0,1fr)_120px_120px] gap-x-4 border-l-[3px] border-evidence pl-4"
       >
         <legend class="sr-only">The board that is not here yet</legend>
-        <Field label="Name of the board" name="board">
+        <Field label="Name of the board" name="board" start="">
           {#snippet control(a)}<input {...a} class="field" placeholder={device} maxlength="120" />{/snippet}
         </Field>
         <SizeFields />
@@ -77,7 +77,7 @@
         />
       {/snippet}
     </Field>
-    <Field label="Promised for" name="promisedOn">
+    <Field label="Promised for" name="promisedOn" start="">
       {#snippet control(a)}<input {...a} class="field" type="date" />{/snippet}
     </Field>
     <div class="col-span-2 flex items-center gap-3">

@@ -1,0 +1,26 @@
+/** Ties an element's gestures and a picture's lie together, both ways. Loaded by `zoomable`, and used by nobody else. */
+import { type D3ZoomEvent, select, zoom, zoomIdentity, zoomTransform } from 'd3';
+import type { Zoomed } from './zoom';
+
+export function followZoom(element: HTMLElement, { get, set, scales, leaves }: Zoomed): () => void {
+  const behaviour = zoom<HTMLElement, unknown>()
+    .scaleExtent(scales)
+    .filter((event: MouseEvent) => (event.type === 'wheel' || !event.button) && !leaves?.(event))
+    .on('zoom', ({ sourceEvent, transform: { k, x, y } }: D3ZoomEvent<HTMLElement, unknown>) => {
+      // moved by hand, not by the line below
+      if (sourceEvent) set({ k, x, y });
+    });
+  const selection = select(element).call(behaviour).on('dblclick.zoom', null);
+  const stop = $effect.root(() => {
+    $effect(() => {
+      const { k, x, y } = get();
+      const now = zoomTransform(element);
+      if (now.k !== k || now.x !== x || now.y !== y)
+        behaviour.transform(selection, zoomIdentity.translate(x, y).scale(k));
+    });
+  });
+  return () => {
+    stop();
+    selection.on('.zoom', null);
+  };
+}
