@@ -163,11 +163,20 @@ test('a change in the kit makes the plans that used it stale', async ({ page }) 
   await planReady(page);
   await page.goto('/kit');
   const station = page.getByRole('form', { name: 'Air station, left bench' });
+  const was = await station.getByLabel('Give or take, %').inputValue();
   await station.getByLabel('Give or take, %').fill('7');
   await station.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('uncalibrated, saved')).toBeVisible();
   await page.goto(`${href}/plan`);
   await expect(page.getByRole('status')).toContainText('Stale');
+  // and back: what was computed before holds again
+  await page.goto('/kit');
+  await station.getByLabel('Give or take, %').fill(was);
+  await station.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('uncalibrated, saved')).toBeVisible();
+  await page.goto(`${href}/plan`);
+  await planReady(page);
+  await expect(page.getByText('Stale')).toHaveCount(0);
 });
 
 test('a plan computed from inputs that have changed since is refused', async ({ page, request, baseURL }) => {
