@@ -168,9 +168,8 @@ const views = {
   verify: async () => {
     const id = await jobId();
     await record(id, { type: 'orientation-checked', against: ['photo before', 'silkscreen'] });
-    await playedRun(id, 'fit');
-    await page.keyboard.press('a');
-    await tap(3);
+    await openRun(id, 'fit');
+    while (!(await page.getByText('Fit: finished.').isVisible())) await tap();
     for (const terminal of ['1', '3', 'TAB']) await record(id, { type: 'joint', terminal, state: 'good' });
     const rail = (name, ohm, good_ohm, nature) => ({
       type: 'short-check',
@@ -223,7 +222,10 @@ const views = {
     await page.getByRole('button', { name: 'Copper', exact: true }).click();
     await page.waitForTimeout(600);
     await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: 'Nets' }).click();
-    await page.getByRole('button', { name: /^PHASE/ }).click();
+    await page
+      .getByRole('row', { name: /^PHASE/ })
+      .first()
+      .click();
     await page.waitForTimeout(600);
   },
   trace: async () => {

@@ -26,7 +26,6 @@
     const url = to;
     to = null;
     dropUnsaved();
-    // eslint-disable-next-line svelte/no-navigation-without-resolve -- where the page was going
     if (url) void goto(url);
   }
 </script>

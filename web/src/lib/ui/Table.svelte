@@ -109,7 +109,7 @@
     }}
   />
   <div role="grid" aria-label={what} aria-rowcount={found.length} class="flex min-h-0 flex-1 flex-col">
-    <div role="row" class="grid items-center gap-2 border-b border-line text-[13px] text-ink2 {tracks}">
+    <div role="row" class="grid items-center gap-2 border-b border-line px-1 text-[13px] text-ink2 {tracks}">
       {#each columns as c (c.id)}
         <div role="columnheader" aria-sort={sort.id === c.id ? (sort.desc ? 'descending' : 'ascending') : 'none'}>
           <button

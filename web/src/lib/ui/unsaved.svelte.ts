@@ -14,7 +14,7 @@ export const dropUnsaved = (): void => forms.clear();
 export const markTyped = (form: HTMLFormElement): void => void forms.add(form);
 
 /** A form is saved: it no longer holds anybody back. */
-export const markSaved = (form: HTMLFormElement): void => void forms.delete(form);
+const markSaved = (form: HTMLFormElement): void => void forms.delete(form);
 
 /** A form whose typing is not to be lost. Sending it, or a link inside of it, is meant. */
 export const guarded: Attachment<HTMLFormElement> = (form) => {
