@@ -138,6 +138,41 @@ test('pointer: hover names, click selects, wheel and drag move, the ruler measur
   ).toBeVisible();
 });
 
+test('two fingers and the wheel zoom, one finger moves; none of them chooses a part', async ({ page }) => {
+  await openJob(page, 'Another shop has already', 'intake');
+  const stage = page.getByRole('application');
+  const box = await stage.boundingBox();
+  if (!box) throw new Error('no stage');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const live = page.locator('p[aria-live="polite"]').first();
+  const whole = (await live.textContent()) ?? '';
+  // how long the scale bar is: the shorter, the closer
+  const bar = async () =>
+    parseFloat((await stage.locator('svg text').filter({ hasText: / mm$/ }).first().textContent()) ?? '');
+  const far = await bar();
+  const client = await page.context().newCDPSession(page);
+  const fingers = (type: string, ...at: number[][]) =>
+    client.send('Input.dispatchTouchEvent', {
+      type: type as 'touchStart',
+      touchPoints: at.map(([px, py], id) => ({ x: px, y: py, id })),
+    });
+  await expect(async () => {
+    await fingers('touchStart', [x - 30, y], [x + 30, y]);
+    for (const d of [40, 70, 100, 130]) await fingers('touchMove', [x - d, y], [x + d, y]);
+    await fingers('touchEnd');
+    expect(await bar()).toBeLessThan(far);
+  }).toPass();
+  const near = await bar();
+  await fingers('touchStart', [x, y]);
+  for (const d of [10, 60, 120]) await fingers('touchMove', [x + d, y + d]);
+  await fingers('touchEnd');
+  expect(await bar()).toBe(near);
+  await expect(live).toHaveText(whole);
+  await page.mouse.move(x, y);
+  await page.mouse.wheel(0, 3000);
+  await expect.poll(bar).toBeGreaterThan(near);
+});
+
 test('time on the plan: keys move it, the melt point is one key away', async ({ page }) => {
   await openJob(page, 'C5 already taken off', 'plan');
   await planReady(page);

@@ -5,6 +5,8 @@ import type { Zoomed } from './zoom';
 export function followZoom(element: HTMLElement, { get, set, scales, leaves }: Zoomed): () => void {
   const behaviour = zoom<HTMLElement, unknown>()
     .scaleExtent(scales)
+    // a touch screen may be plugged in later
+    .touchable(true)
     .filter((event: MouseEvent) => (event.type === 'wheel' || !event.button) && !leaves?.(event))
     .on('zoom', ({ sourceEvent, transform: { k, x, y } }: D3ZoomEvent<HTMLElement, unknown>) => {
       // moved by hand, not by the line below

@@ -98,9 +98,11 @@
         <tbody>
           {#each LIMITS.values() as l (l.id)}
             <tr class="border-t border-faint align-top">
-              <th scope="row" class="py-1 pr-3 text-left font-semibold whitespace-nowrap">{l.id}</th>
-              <td class="pr-3">{l.what}: {l.why}</td>
-              <td class="text-right whitespace-nowrap">{lawWords(l.law)} ± {l.plusMinus_K} K</td>
+              <th scope="row" class="py-1 pr-3 text-left font-normal">
+                <span class="font-semibold">{l.id}</span>
+                <span class="block text-ink2">{l.what}: {l.why}</span>
+              </th>
+              <td class="py-1 text-right whitespace-nowrap">{lawWords(l.law)} ± {l.plusMinus_K} K</td>
             </tr>
           {/each}
         </tbody>
