@@ -1,13 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boardModelSchema, layerName, type PlacedPart, toBoard } from '../src/board/index.ts';
-import { packageById, PACKAGES, terminalSides } from '../src/packages/index.ts';
+import { boardModelSchema, layerName, type PlacedPart, toBoard, toLocal } from '../src/board/index.ts';
+import { packageById, PACKAGES, type Rect, terminalSides } from '../src/packages/index.ts';
 import { canonicalJson, contentHash } from '../src/ground/canonical.ts';
 import { LIMITS } from '../src/materials/limits.ts';
 import { BOARD_KINDS, expressBoard, expressSchema, PLASTICS } from '../src/rework/expressBoard.ts';
 import { looseEnds } from '../src/board/loose.ts';
 import { workSide } from '../src/hands/workSide.ts';
-import { boardScene, partAt, terminalAt } from '../src/scene/boardScene.ts';
+import { boardScene, partAt, terminalAt } from '../src/scene/index.ts';
+import { seeded } from './diagnosisSimulation.ts';
 import { air, vacuum } from './plans.ts';
 
 const part = (change: Partial<PlacedPart> = {}): PlacedPart => ({
@@ -138,6 +139,45 @@ describe('scene', () => {
     expect(partAt(stacked, 'top', 14, 20)?.partId).toBe('big');
     expect(partAt(stacked, 'top', 40, 40)).toBeNull();
     expect(partAt(stacked, 'bottom', 10, 20)).toBeNull();
+    expect(partAt({ ...board, parts: [] }, 'top', 10, 20)).toBeNull();
+  });
+  it('picks as a look at every part does, whichever way they are turned', () => {
+    const random = seeded(11);
+    const kinds = ['QFP-64', 'R0603', 'DIP-8', 'SOT-23', 'CONN-PBT-8'];
+    const many = Array.from({ length: 200 }, (_, n) =>
+      part({
+        partId: `p${n}`,
+        package: kinds[n % kinds.length],
+        side: n % 3 === 0 ? 'bottom' : 'top',
+        x_mm: 100 * random(),
+        y_mm: 80 * random(),
+        rotation_deg: 360 * random(),
+      }),
+    );
+    const all = { ...board, parts: many };
+    let hits = 0;
+    for (let n = 0; n < 400; n++) {
+      const [x, y, slack] = [100 * random(), 80 * random(), n % 2 ? 0 : 0.5];
+      const side = n % 4 < 2 ? 'top' : 'bottom';
+      const under = many.filter((p) => {
+        const [lx, ly] = toLocal(p, x, y);
+        const covers = (r: Rect) => Math.abs(lx - r.x) <= r.w / 2 + slack && Math.abs(ly - r.y) <= r.h / 2 + slack;
+        const { body, terminals } = packageById(p.package);
+        const here = p.side === side;
+        return (
+          (here && covers({ x: 0, y: 0, w: body.l, h: body.w })) ||
+          terminals.some((t) => (here || t.drill_mm) && covers(t.land))
+        );
+      });
+      const size = (p: (typeof many)[number]) => {
+        const { l, w } = packageById(p.package).body;
+        return l * w;
+      };
+      const least = Math.min(...under.map(size));
+      expect(partAt(all, side, x, y, slack)?.partId).toBe(under.find((p) => size(p) === least)?.partId);
+      hits += under.length > 0 ? 1 : 0;
+    }
+    expect(hits).toBeGreaterThan(100);
   });
 });
 

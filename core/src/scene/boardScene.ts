@@ -11,7 +11,7 @@ import {
   toBoard,
   toLocal,
 } from '../board/index.ts';
-import { packageById, type PackageModel, type Rect, type Terminal } from '../packages/index.ts';
+import { packageById, type PackageModel, type Terminal } from '../packages/index.ts';
 
 export type SceneStyle =
   | 'board'
@@ -193,34 +193,4 @@ function labelOf(part: PlacedPart, pkg: PackageModel): SceneLabel {
   const turned = Math.abs(Math.round(part.rotation_deg / 90)) % 2 === 1;
   const [w, h] = turned ? [pkg.body.w, pkg.body.l] : [pkg.body.l, pkg.body.w];
   return { text: partName(part), x: part.x_mm, y: part.y_mm, w, h, partId: part.partId };
-}
-
-/** The part under a board point on `side`, topmost (smallest body) first; null over bare board. */
-export function partAt(board: BoardModel, side: Side, x: number, y: number, slack_mm = 0): PlacedPart | null {
-  let best: { part: PlacedPart; area: number } | null = null;
-  for (const part of board.parts) {
-    const { body, terminals: all } = packageById(part.package);
-    const through = part.side !== side;
-    const terminals = through ? all.filter((t) => t.drill_mm) : all;
-    if (through && terminals.length === 0) continue;
-    // a box round everything first: most parts are far away
-    const reach = body.l + body.w + 5 + slack_mm;
-    if (Math.abs(x - part.x_mm) > reach || Math.abs(y - part.y_mm) > reach) continue;
-    const [lx, ly] = toLocal(part, x, y);
-    const covers = (r: Rect) => Math.abs(lx - r.x) <= r.w / 2 + slack_mm && Math.abs(ly - r.y) <= r.h / 2 + slack_mm;
-    if ((through || !covers({ x: 0, y: 0, w: body.l, h: body.w })) && !terminals.some((t) => covers(t.land))) continue;
-    const area = body.l * body.w;
-    if (!best || area < best.area) best = { part, area };
-  }
-  return best?.part ?? null;
-}
-
-/** The terminal under a board point, or null. */
-export function terminalAt(part: PlacedPart, x: number, y: number): string | null {
-  const [lx, ly] = toLocal(part, x, y);
-  const { terminals } = packageById(part.package);
-  const hit = terminals.find(
-    (t) => Math.abs(lx - t.land.x) <= t.land.w / 2 + 0.1 && Math.abs(ly - t.land.y) <= t.land.h / 2 + 0.1,
-  );
-  return hit?.id ?? null;
 }

@@ -1,10 +1,3 @@
-export {
-  boardScene,
-  partAt,
-  type Scene,
-  type SceneLabel,
-  type SceneShape,
-  type SceneStyle,
-  terminalAt,
-} from './boardScene.ts';
+export { boardScene, type Scene, type SceneLabel, type SceneShape, type SceneStyle } from './boardScene.ts';
 export { schematicGraph, type SchematicGraph, type SchematicNode, type SchematicPort } from './schematic.ts';
+export { partAt, terminalAt } from './hits.ts';
