@@ -221,7 +221,7 @@ const views = {
     await page.getByRole('link', { name: /^Gantry/ }).click();
     await page.getByRole('button', { name: 'Copper', exact: true }).click();
     await page.waitForTimeout(600);
-    await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: 'Nets' }).click();
+    await page.getByRole('tablist', { name: 'Show' }).getByRole('tab', { name: 'Nets' }).click();
     await page
       .getByRole('row', { name: /^PHASE/ })
       .first()
@@ -258,7 +258,7 @@ const views = {
     ])
       await click(u, v);
     await page.waitForTimeout(400);
-    await page.getByRole('group', { name: 'Panel' }).getByRole('button', { name: 'Parts' }).click();
+    await page.getByRole('tablist', { name: 'Panel' }).getByRole('tab', { name: 'Parts' }).click();
     for (const [typed, u, v] of [
       ['mod 24', 1117, 694],
       ['soic 8', 1321, 482],

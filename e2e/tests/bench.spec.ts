@@ -260,7 +260,7 @@ test('a board: find a part, see it on its side, save the model as a file', async
   await page.getByLabel('Find a part').fill('zzz');
   await expect(page.getByText('No parts of that name.')).toBeVisible();
   await page.getByRole('button', { name: 'Save as…' }).click();
-  const file = await page.getByRole('link', { name: 'Board model (JSON)' }).getAttribute('href');
+  const file = await page.getByRole('menuitem', { name: 'Board model (JSON)' }).getAttribute('href');
   const answer = await request.get(file ?? '');
   expect(answer.headers()['content-disposition']).toContain('quillon-v1.board.json');
   const { orthos, board } = (await answer.json()) as { orthos: string; board: { name: string } };

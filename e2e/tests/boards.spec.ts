@@ -34,7 +34,7 @@ async function begin(page: Page, name: string, [w, h]: [number, number] = [90, 8
   return page.url().split('/')[4];
 }
 const panel = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Panel' }).getByRole('button', { name }).click();
+  page.getByRole('tablist', { name: 'Panel' }).getByRole('tab', { name }).click();
 async function layPhoto(page: Page, path: string): Promise<void> {
   await page.locator('input[type=file]').setInputFiles(path);
   await expect(page.getByText('Tie it to the board by')).toBeVisible();
@@ -327,14 +327,14 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   await page.getByRole('button', { name: 'Nets', exact: true }).click();
   await page.getByRole('row', { name: /^PHASE / }).click();
   await expect(page.getByText('net PHASE is lit')).toBeVisible();
-  await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: 'Parts' }).click();
+  await page.getByRole('tablist', { name: 'Show' }).getByRole('tab', { name: 'Parts' }).click();
   await page.getByLabel('Find a part').fill('sma');
   await expect(page.getByRole('row', { name: /D1/ })).toContainText('SMA');
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('row', { selected: true })).toBeVisible();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as…' }).click();
-  await page.getByRole('link', { name: 'Drawing of the top' }).click();
+  await page.getByRole('menuitem', { name: 'Drawing of the top' }).click();
   expect(readFileSync(await (await download).path(), 'utf8')).toContain('width="158mm"');
   // what was saved as a file comes back
   const saved = await page.request.get(`${page.url()}/file?as=board`);

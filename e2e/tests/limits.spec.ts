@@ -61,14 +61,14 @@ test('the shop’s limits, a part’s own papers and the kind of laminate reach 
     await page.keyboard.press('/');
     await page.getByPlaceholder('Go to a place').fill('J2');
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: 'Parts', exact: true }).last().click();
+    await page.getByRole('tab', { name: 'Parts', exact: true }).click();
     const own = page.getByLabel('Its own papers say: °C, and for how many s');
     await own.fill('9000');
     await own.press('Tab');
     await expect(page.getByText('What it stands: 30 to 500 °C')).toBeVisible();
     await own.fill('280 120');
     await own.press('Tab');
-    await page.getByRole('button', { name: 'Board', exact: true }).click();
+    await page.getByRole('tab', { name: 'Board', exact: true }).click();
     const laminate = page.getByLabel('Laminate');
     await laminate.click();
     await page.getByRole('option', { selected: false }).first().click();

@@ -493,14 +493,14 @@ test('axe finds nothing serious on any main view, by day and under the scope', a
   await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
   const board = page.url();
   for (const view of ['Nets', 'Versions', 'Parts']) {
-    await page.getByRole('group', { name: 'Show' }).getByRole('button', { name: view }).click();
+    await page.getByRole('tablist', { name: 'Show' }).getByRole('tab', { name: view }).click();
     await scan(`board, ${view}`);
   }
   await page.goto(`${board}/compare?from=1&to=draft`);
   await scan(`compare`);
   await page.goto(`${board}/edit`);
   for (const panel of ['Photo', 'Board', 'Parts', 'Copper', 'Opening', 'Lists']) {
-    await page.getByRole('group', { name: 'Panel' }).getByRole('button', { name: panel }).click();
+    await page.getByRole('tablist', { name: 'Panel' }).getByRole('tab', { name: panel }).click();
     await scan(`edit, ${panel}`);
   }
   let job = '';

@@ -84,7 +84,7 @@ export class Tracer {
   }
   /** Another panel. */
   async panel(name: string): Promise<void> {
-    await this.page.getByRole('group', { name: 'Panel' }).getByRole('button', { name }).click();
+    await this.page.getByRole('tablist', { name: 'Panel' }).getByRole('tab', { name }).click();
     this.seconds += SECONDS.mind + SECONDS.point + 2 * SECONDS.button;
   }
   /** Arms a package by typing it. */

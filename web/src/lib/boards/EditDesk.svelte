@@ -12,6 +12,7 @@
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { onMount } from 'svelte';
+  import Tabs from '$lib/ui/Tabs.svelte';
   import { startBoardTools, type BoardTools } from './boardWorker';
   import BoardPanel from './BoardPanel.svelte';
   import CopperPanel from './CopperPanel.svelte';
@@ -32,20 +33,20 @@
   }
   let { model, kept, own, units }: Props = $props();
 
-  const PANELS = [
-    ['photo', 'Photo'],
-    ['board', 'Board'],
-    ['parts', 'Parts'],
-    ['copper', 'Copper'],
-    ['opening', 'Opening'],
-    ['lists', 'Lists'],
-  ] as const;
-  type Panel = (typeof PANELS)[number][0];
+  const PANELS = {
+    photo: 'Photo',
+    board: 'Board',
+    parts: 'Parts',
+    copper: 'Copper',
+    opening: 'Opening',
+    lists: 'Lists',
+  };
+  type Panel = keyof typeof PANELS;
 
   // svelte-ignore state_referenced_locally
   const editor = new Editor(model.id, model.version, model.draft, kept);
   const desk = new Desk();
-  let panel = $state<Panel>(editor.doc.photos?.length ? 'parts' : editor.doc.parts.length ? 'parts' : 'photo');
+  let at = $state<Panel>(editor.doc.photos?.length ? 'parts' : editor.doc.parts.length ? 'parts' : 'photo');
   let tools = $state.raw<BoardTools>();
   let clearness = $state(100);
   let problem = $state<string | null>(null);
@@ -69,7 +70,7 @@
   function open(next: Panel) {
     editor.tool = undefined;
     editor.sketch = {};
-    panel = next;
+    at = next;
   }
   /** An empty board is published only when that is said twice. */
   let sure = $state(false);
@@ -106,8 +107,8 @@
     { keys: ['[', ']'], label: 'panel before, next panel', run: (k) => step(k === ']' ? 1 : -1) },
   ]);
   function step(by: number) {
-    const at = PANELS.findIndex(([id]) => id === panel);
-    open(PANELS[(at + by + PANELS.length) % PANELS.length][0]);
+    const all = Object.keys(PANELS) as Panel[];
+    open(all[(all.indexOf(at) + by + all.length) % all.length]);
   }
   function onkeydown(e: KeyboardEvent) {
     if (!(e.ctrlKey || e.metaKey) || e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement)
@@ -229,31 +230,30 @@
     over={above}
   />
   <aside class="isolate flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Edit the board">
-    <div role="group" aria-label="Panel" class="flex flex-wrap border-b border-line px-3">
-      {#each PANELS as [id, title] (id)}
-        <button
-          type="button"
-          aria-pressed={panel === id}
-          class="h-11 border-b-2 px-2 {panel === id ? 'border-hot font-semibold' : 'border-transparent text-ink2'}"
-          onclick={() => open(id)}>{title}</button
-        >
-      {/each}
-    </div>
-    <div class="min-h-0 flex-1 overflow-auto p-4">
-      {#if panel === 'photo'}
-        <PhotoPanel {editor} {desk} bind:clearness />
-      {:else if panel === 'board'}
-        <BoardPanel {editor} {desk} />
-      {:else if panel === 'parts'}
-        <PartsPanel {editor} {desk} {own} {tools} />
-      {:else if panel === 'copper'}
-        <CopperPanel {editor} {desk} />
-      {:else if panel === 'opening'}
-        <OpeningPanel {editor} {desk} />
-      {:else if tools}
-        <ListsPanel {editor} {tools} />
-      {/if}
-    </div>
+    <Tabs
+      label="Panel"
+      tabs={PANELS}
+      bind:at={() => at, open}
+      class="flex min-h-0 flex-1 flex-col"
+      bar="border-b border-line px-3 pt-1"
+      body="min-h-0 flex-1 overflow-auto p-4"
+    >
+      {#snippet panel()}
+        {#if at === 'photo'}
+          <PhotoPanel {editor} {desk} bind:clearness />
+        {:else if at === 'board'}
+          <BoardPanel {editor} {desk} />
+        {:else if at === 'parts'}
+          <PartsPanel {editor} {desk} {own} {tools} />
+        {:else if at === 'copper'}
+          <CopperPanel {editor} {desk} />
+        {:else if at === 'opening'}
+          <OpeningPanel {editor} {desk} />
+        {:else if tools}
+          <ListsPanel {editor} {tools} />
+        {/if}
+      {/snippet}
+    </Tabs>
   </aside>
 </div>
 

@@ -11,12 +11,16 @@
     panel: Snippet;
     /** Stands at the end of the line. */
     end?: Snippet;
+    /** Of the whole, of the line of tabs, and of what the open one shows. */
+    class?: string;
+    bar?: string;
+    body?: string;
   }
-  let { label, tabs, at = $bindable(), panel, end }: Props = $props();
+  let { label, tabs, at = $bindable(), panel, end, class: size, bar = '-mt-2 mb-3', body }: Props = $props();
 </script>
 
-<Tabs.Root bind:value={() => at, (next) => (at = next as T)}>
-  <div class="-mt-2 mb-3 flex flex-wrap">
+<Tabs.Root class={size} bind:value={() => at, (next) => (at = next as T)}>
+  <div class="flex flex-wrap {bar}">
     <Tabs.List aria-label={label} class="flex flex-wrap">
       {#each Object.entries(tabs) as [id, title] (id)}
         <Tabs.Trigger
@@ -28,5 +32,5 @@
     </Tabs.List>
     {@render end?.()}
   </div>
-  <Tabs.Content value={at}>{@render panel()}</Tabs.Content>
+  <Tabs.Content value={at} class={body}>{@render panel()}</Tabs.Content>
 </Tabs.Root>

@@ -19,3 +19,9 @@ export function choicesOf<T extends string>(from: Choices<T>): Choice<T>[] {
 export function ticked<T>(list: readonly T[], item: T, on: boolean): T[] {
   return on ? [...list.filter((x) => x !== item), item] : list.filter((x) => x !== item);
 }
+
+/** A file to save, in a menu. */
+export interface FileChoice {
+  title: string;
+  href: string;
+}

@@ -4,6 +4,8 @@
   import { goto } from '$app/navigation';
   import CopperBar from '$lib/boards/CopperBar.svelte';
   import NetList from '$lib/boards/NetList.svelte';
+  import Menu from '$lib/ui/Menu.svelte';
+  import Tabs from '$lib/ui/Tabs.svelte';
   import PartTable from '$lib/boards/PartTable.svelte';
   import { loadDrawing } from '$lib/boards/store';
   import { Desk } from '$lib/jobs/desk.svelte';
@@ -19,7 +21,6 @@
   let drawing = $state.raw<CopperDrawing | null>(null);
   let view = $state<'parts' | 'nets' | 'versions'>('parts');
   let problem = $state<string | null>(null);
-  let menu = $state(false);
 
   // the drawing of a large board is only asked for when copper is looked at
   $effect(() => {
@@ -74,30 +75,10 @@
       {#if data.version !== null}<a class="button" href="/jobs/new?board={data.model.id}">New job with this board</a
         >{/if}
       <button type="button" class="button" onclick={copy}>Copy to a new revision</button>
-      <div class="relative">
-        <button
-          type="button"
-          class="button"
-          aria-expanded={menu}
-          aria-controls="save-as"
-          onclick={() => (menu = !menu)}
-          onkeydown={(e) => e.key === 'Escape' && (menu = false)}>Save as…</button
-        >
-        {#if menu}
-          <ul id="save-as" class="absolute right-0 z-10 mt-1 w-72 border border-line bg-sheet py-1">
-            {#each EXPORTS as [what, title] (what)}
-              <li>
-                <a
-                  class="block px-3 py-2 hover:bg-bench"
-                  href="/boards/{data.model.id}/file?as={what}"
-                  download
-                  onclick={() => (menu = false)}>{title}</a
-                >
-              </li>
-            {/each}
-          </ul>
-        {/if}
-      </div>
+      <Menu
+        label="Save as…"
+        choices={EXPORTS.map(([what, title]) => ({ title, href: `/boards/${data.model.id}/file?as=${what}` }))}
+      />
     </div>
     <Notice text={problem} class="w-full" />
   </header>
@@ -108,55 +89,54 @@
     </div>
   </div>
   <aside class="isolate flex min-h-0 flex-col border-l border-line bg-sheet p-4" aria-label="About the board">
-    <div role="group" aria-label="Show" class="mb-3 flex border-b border-line">
-      {#each [['parts', 'Parts'], ['nets', 'Nets'], ['versions', 'Versions']] as const as [id, title] (id)}
-        <button
-          type="button"
-          aria-pressed={view === id}
-          class="h-10 border-b-2 px-3 {view === id ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
-          onclick={() => (view = id)}>{title}</button
-        >
-      {/each}
-    </div>
-    <div class="min-h-0 flex-1 {view === 'versions' ? 'overflow-auto' : ''}">
-      {#if view === 'parts'}
-        <PartTable
-          parts={data.board.parts}
-          selected={desk.selected}
-          onselect={(part) => {
-            desk.show(part);
-          }}
-        />
-      {:else if view === 'nets'}
-        <NetList board={data.board} {desk} />
-      {:else if data.versions.length === 0}
-        <p class="text-ink2">Nothing published yet. Edit the draft and publish it; then jobs can use it.</p>
-      {:else}
-        <ol class="divide-y divide-faint">
-          {#each data.versions as v, i (v.id)}
-            {@const before = data.versions[i + 1]}
-            <li class="flex min-h-10 items-baseline gap-3 py-2">
-              <span class="font-semibold">version {v.number}</span>
-              <span class="text-[13px] text-ink2">{day(v.publishedAt)}</span>
-              <span class="text-[13px] text-ink2">{v.jobs} {v.jobs === 1 ? 'job' : 'jobs'}</span>
-              {#if before}
-                <a
-                  class="ml-auto text-evidence underline"
-                  href="/boards/{data.model.id}/compare?from={before.number}&to={v.number}">against {before.number}</a
-                >
-              {/if}
-            </li>
-          {/each}
-        </ol>
-        {#if data.changed}
-          <p class="mt-3">
-            <a class="text-evidence underline" href="/boards/{data.model.id}/compare?from={data.version}&to=draft"
-              >What the draft changes</a
-            >
-          </p>
+    <Tabs
+      label="Show"
+      tabs={{ parts: 'Parts', nets: 'Nets', versions: 'Versions' }}
+      bind:at={view}
+      class="flex min-h-0 flex-1 flex-col"
+      bar="-mt-2 mb-3 border-b border-line"
+      body="min-h-0 flex-1 {view === 'versions' ? 'overflow-auto' : ''}"
+    >
+      {#snippet panel()}
+        {#if view === 'parts'}
+          <PartTable
+            parts={data.board.parts}
+            selected={desk.selected}
+            onselect={(part) => {
+              desk.show(part);
+            }}
+          />
+        {:else if view === 'nets'}
+          <NetList board={data.board} {desk} />
+        {:else if data.versions.length === 0}
+          <p class="text-ink2">Nothing published yet. Edit the draft and publish it; then jobs can use it.</p>
+        {:else}
+          <ol class="divide-y divide-faint">
+            {#each data.versions as v, i (v.id)}
+              {@const before = data.versions[i + 1]}
+              <li class="flex min-h-10 items-baseline gap-3 py-2">
+                <span class="font-semibold">version {v.number}</span>
+                <span class="text-[13px] text-ink2">{day(v.publishedAt)}</span>
+                <span class="text-[13px] text-ink2">{v.jobs} {v.jobs === 1 ? 'job' : 'jobs'}</span>
+                {#if before}
+                  <a
+                    class="ml-auto text-evidence underline"
+                    href="/boards/{data.model.id}/compare?from={before.number}&to={v.number}">against {before.number}</a
+                  >
+                {/if}
+              </li>
+            {/each}
+          </ol>
+          {#if data.changed}
+            <p class="mt-3">
+              <a class="text-evidence underline" href="/boards/{data.model.id}/compare?from={data.version}&to=draft"
+                >What the draft changes</a
+              >
+            </p>
+          {/if}
+          <p class="mt-3 text-[13px] text-ink2">A job keeps the version it began with; later edits never reach it.</p>
         {/if}
-        <p class="mt-3 text-[13px] text-ink2">A job keeps the version it began with; later edits never reach it.</p>
-      {/if}
-    </div>
+      {/snippet}
+    </Tabs>
   </aside>
 </div>

@@ -1,0 +1,43 @@
+<script lang="ts" module>
+  import type MenuList from './MenuList.svelte';
+
+  let list = $state.raw<typeof MenuList>();
+  const load = async () => void (list ??= (await import('./MenuList.svelte')).default);
+</script>
+
+<script lang="ts">
+  // A button that opens a list of files to save. What opens and places the list comes when somebody reaches for it.
+  import type { FileChoice } from './choices';
+
+  interface Props {
+    label: string;
+    choices: readonly FileChoice[];
+  }
+  let { label, choices }: Props = $props();
+  let open = $state(false);
+  let button = $state<HTMLButtonElement>();
+  /** The button had the focus when its place was taken. */
+  let focused = $state(false);
+  $effect.pre(() => {
+    if (list) focused = button !== undefined && document.activeElement === button;
+  });
+</script>
+
+{#if list}
+  {@const List = list}
+  <List {label} {choices} bind:open {focused} />
+{:else}
+  <button
+    type="button"
+    class="button"
+    aria-haspopup="menu"
+    aria-expanded="false"
+    bind:this={button}
+    onpointerenter={load}
+    onfocus={load}
+    onclick={() => {
+      open = true;
+      void load();
+    }}>{label}</button
+  >
+{/if}
