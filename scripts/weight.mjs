@@ -15,7 +15,7 @@ const BUDGETS = {
   '/run/[id=uuid]/[op=operation]': 200,
   IntakePanel: 220,
   DiagnosePanel: 215,
-  PlanPanel: 215,
+  PlanPanel: 218,
   ProtectPanel: 195,
   HandsPanel: 210,
   VerifyPanel: 180,

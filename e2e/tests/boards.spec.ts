@@ -324,7 +324,7 @@ test('a board file: preview, another package, accepted, copper and nets on the s
   await page.getByRole('button', { name: 'Accept the board' }).click();
   await page.waitForURL(/boards\/[0-9a-f-]{36}$/);
   await expect(page.getByText('read from gantry.kicad_pcb')).toBeVisible();
-  await page.getByRole('button', { name: 'Nets', exact: true }).click();
+  await page.getByRole('tab', { name: 'Nets', exact: true }).click();
   await page.getByRole('row', { name: /^PHASE / }).click();
   await expect(page.getByText('net PHASE is lit')).toBeVisible();
   await page.getByRole('tablist', { name: 'Show' }).getByRole('tab', { name: 'Parts' }).click();
@@ -524,7 +524,7 @@ test('opening steps, a new version, what it changed, and a job that keeps its ow
   await page.getByRole('button', { name: 'Publish as version 2' }).click();
   await empty.click();
   await page.waitForURL(`**/boards/${id}`);
-  await page.getByRole('button', { name: 'Versions', exact: true }).click();
+  await page.getByRole('tab', { name: 'Versions', exact: true }).click();
   await page.getByRole('link', { name: 'against 1' }).click();
   await expect(page.getByLabel('Differences')).toContainText('thickness: 1.6 → 1');
   await expect(page.getByLabel('Differences')).toContainText('what comes off first');
