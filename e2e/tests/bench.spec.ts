@@ -1,4 +1,4 @@
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { choose, openJob, ownReading, planReady, pressUntil, test, watchErrors } from './helpers.ts';
 
 let errors: string[];
@@ -108,13 +108,18 @@ test('notes are kept, named to their place, and can be taken back', async ({ pag
   await expect(note).toHaveCount(0);
 });
 
-test('pointer: hover names, click selects, wheel and drag move, the ruler measures', async ({ page }) => {
-  await openJob(page, 'Another shop has already', 'intake');
+/** The stage, where it lies, its middle, and the line that names what is under the pointer. */
+async function stageOf(page: Page) {
   const stage = page.getByRole('application');
   const box = await stage.boundingBox();
   if (!box) throw new Error('no stage');
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   const live = page.locator('p[aria-live="polite"]').first();
+  return { stage, box, x: box.x + box.width / 2, y: box.y + box.height / 2, live };
+}
+
+test('pointer: hover names, click selects, wheel and drag move, the ruler measures', async ({ page }) => {
+  await openJob(page, 'Another shop has already', 'intake');
+  const { box, x, y, live } = await stageOf(page);
   await page.mouse.move(x, y);
   await expect(live).toContainText('U4, controller');
   await page.mouse.click(x, y);
@@ -140,11 +145,7 @@ test('pointer: hover names, click selects, wheel and drag move, the ruler measur
 
 test('two fingers and the wheel zoom, one finger moves; none of them chooses a part', async ({ page }) => {
   await openJob(page, 'Another shop has already', 'intake');
-  const stage = page.getByRole('application');
-  const box = await stage.boundingBox();
-  if (!box) throw new Error('no stage');
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  const live = page.locator('p[aria-live="polite"]').first();
+  const { stage, x, y, live } = await stageOf(page);
   const whole = (await live.textContent()) ?? '';
   // how long the scale bar is: the shorter, the closer
   const bar = async () =>

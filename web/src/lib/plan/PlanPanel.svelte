@@ -75,18 +75,19 @@
     editing = false;
     desk.lens = 'heat';
     desk.time = 0;
-    const { hash } = inputs;
+    // the page may be left, or its inputs changed, while this goes on
+    const [from, { board }] = [inputs, view];
     const { id } = view.ticket;
     try {
-      // asked for again where it stands already, it is computed again
-      if (view.freshness !== 'fresh' && (await takeKnownPlan(id))) {
+      // asked for again where it stands already, it is computed again; so it is while nobody answers
+      if (view.freshness !== 'fresh' && (await takeKnownPlan(id).catch(() => false))) {
         planner.forget();
         look(view.plan?.results ?? {});
         return;
       }
-      if (!(await planner.compute(view.board, inputs))) return;
+      if (!(await planner.compute(board, from))) return;
       look(planner.results);
-      await sendPlan(id, { inputHash: hash, engineVersion: ENGINE_VERSION, results: planner.results });
+      await sendPlan(id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
       problem = (e as Error).message;
       if (e instanceof SendError && e.status === 409) await reloadView();

@@ -4,7 +4,7 @@
   import type { ActionResult } from '@sveltejs/kit';
   import type { Snippet } from 'svelte';
   import { type Answer, tellFields } from './form';
-  import { guarded, markTyped } from './unsaved.svelte';
+  import { guarded, markSaved, markTyped } from './unsaved.svelte';
 
   interface Props {
     /** The page's answer to the last post. */
@@ -33,6 +33,8 @@
   {@attach guarded}
   use:enhance={({ formElement }) => {
     busy = true;
+    // on its way, it may lead to another page
+    markSaved(formElement);
     return async ({ result, update }) => {
       await update({ reset: false });
       busy = false;

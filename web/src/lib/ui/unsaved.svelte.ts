@@ -14,20 +14,18 @@ export const dropUnsaved = (): void => forms.clear();
 export const markTyped = (form: HTMLFormElement): void => void forms.add(form);
 
 /** A form is saved: it no longer holds anybody back. */
-const markSaved = (form: HTMLFormElement): void => void forms.delete(form);
+export const markSaved = (form: HTMLFormElement): void => void forms.delete(form);
 
-/** A form whose typing is not to be lost. Sending it, or a link inside of it, is meant. */
+/** A form whose typing is not to be lost, until it is marked as saved or closes. A link inside of it is meant. */
 export const guarded: Attachment<HTMLFormElement> = (form) => {
   const typed = () => markTyped(form);
   const meant = (e: Event) => {
-    if (e.type === 'submit' || (e.target as Element).closest('a')) markSaved(form);
+    if ((e.target as Element).closest('a')) markSaved(form);
   };
   for (const event of ['input', 'change']) form.addEventListener(event, typed);
-  form.addEventListener('submit', meant);
   form.addEventListener('click', meant);
   return () => {
     for (const event of ['input', 'change']) form.removeEventListener(event, typed);
-    form.removeEventListener('submit', meant);
     form.removeEventListener('click', meant);
     markSaved(form);
   };
