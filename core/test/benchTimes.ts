@@ -194,11 +194,15 @@ export const benchTimes: BenchTime[] = [
   },
   {
     name: 'DIP-8, lead-free, vacuum iron pin by pin',
-    inputs: '380 °C, one second of suction; 60 mm, two layers, then four with planes reached by spokes',
+    inputs:
+      '380 °C, fresh solder fed, travel, suction, one pin in twelve or in five once more; 60 mm, two layers, then four with planes reached by spokes',
     run: async () => {
       const perPin = async (stack: Stack) =>
         all(await simulate(boardOf('DIP-8', 60, stack, 'SAC305'), phaseFor('DIP-8', 'vacuum'))) / 8;
-      return [s('a pin of two layers', await perPin(TWO), 1, 4), s('a pin of four layers', await perPin(FOUR), 1.2, 8)];
+      return [
+        s('a pin of two layers', await perPin(TWO), 5.5, 13),
+        s('a pin of four layers', await perPin(FOUR), 6, 19),
+      ];
     },
   },
   ...(

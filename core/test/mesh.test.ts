@@ -3,7 +3,7 @@ import type { BoardModel, PlacedPart } from '../src/board/index.ts';
 import { packageById } from '../src/packages/index.ts';
 import { property } from '../src/materials/property.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';
-import { stintOf } from '../src/rework/stints.ts';
+import { stintsOf } from '../src/rework/stints.ts';
 import { buildLumps } from '../src/rework/bench/buildLumps.ts';
 import { phaseFor } from './plans.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
@@ -144,7 +144,7 @@ describe('lumps of a plan', () => {
       frames: false,
     };
     const mesh = meshBoard(b, aim, 14_000);
-    return { lumps: buildLumps(input, input.phases.map(stintOf), mesh, aim), mesh };
+    return { lumps: buildLumps(input, stintsOf(input.phases), mesh, aim), mesh };
   };
 
   it('one joint per terminal, linked to the body and to its own land', () => {

@@ -48,11 +48,12 @@ export function phaseFor(packageId: string, recipe: string): Phase {
   if (!found) throw new Error(`${packageId} has no ${recipe}`);
   return mainPhase(found.method);
 }
-/** The bead of a package. */
+/** The bead of a package as one phase: what the recipe lays lies there before the iron comes. */
 export function beadFor(packageId: string): PhaseOf<'stroke'> {
-  const found = phaseOf({ phases: [phaseFor(packageId, 'bead')] }, 'stroke');
-  if (!found) throw new Error(`${packageId} has no bead`);
-  return found;
+  const method = methodsFor(packageId).find((m) => m.method.id === 'bead')?.method;
+  const [laid, stroked] = [method && phaseOf(method, 'alloy'), method && phaseOf(method, 'stroke')];
+  if (!laid || !stroked) throw new Error(`${packageId} has no bead`);
+  return changed(stroked, { bead_mm3_mm: laid.settings.bead_mm3_mm });
 }
 
 /** A part in the middle of a board, plastic 6 mm away if any. */

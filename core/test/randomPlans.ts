@@ -7,6 +7,7 @@ import { DEFAULT_STATION } from '../src/rework/station.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { mainPhase } from '../src/rework/methods/method.ts';
 import { reachOf } from '../src/rework/phases/rows.ts';
+import { stintsOf } from '../src/rework/stints.ts';
 import { randomOf } from '../src/ground/numerics/random.ts';
 import type { Phase } from '../src/rework/phases/index.ts';
 import { changed, spike } from './plans.ts';
@@ -208,5 +209,5 @@ function phasesOf(pkg: string, random: () => number, limit_s: number): Phase[] {
 /** The hottest thing anything on the board could meet, °C; infrared has its own balance. */
 export function hottestSource_C({ phases, under }: PlanInput): number {
   if (under?.kind === 'infrared') return 900;
-  return Math.max(...phases.map((p) => p.settings.set_C), under?.kind === 'preheater' ? under.T_C : 0);
+  return Math.max(...stintsOf(phases).map((s) => s.hottest_C), under?.kind === 'preheater' ? under.T_C : 0);
 }

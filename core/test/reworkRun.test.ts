@@ -1,6 +1,6 @@
 /** The steppable run: whoever drives it gets what a plan gets. */
 import { describe, expect, it } from 'vitest';
-import { stintOf } from '../src/rework/stints.ts';
+import { stintsOf } from '../src/rework/stints.ts';
 import type { Phase } from '../src/rework/phases/index.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { runPlan } from '../src/rework/planRun.ts';
@@ -9,7 +9,7 @@ import { air, bead, boardOf, planOf } from './plans.ts';
 
 const soic = boardOf('SOIC-8');
 const inputOf = (phase: Phase) => planOf(soic, phase);
-const runOf = (input: PlanInput) => new ReworkRun(input, input.phases.map(stintOf));
+const runOf = (input: PlanInput) => new ReworkRun(input, stintsOf(input.phases));
 
 describe('a run that is stepped from outside', () => {
   it.each([

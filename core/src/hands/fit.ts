@@ -53,7 +53,7 @@ export function fit(work: Work): Instruction[] {
     ...place,
     {
       id: 'heat-on',
-      say: `Iron on at ${Math.max(main.settings.set_C, ORDINARY_IRON_C)} °C. Tack one corner.`,
+      say: `Iron on at ${Math.max('set_C' in main.settings ? main.settings.set_C : 0, ORDINARY_IRON_C)} °C. Tack one corner.`,
       watch: 'Press nothing. Look from above: is every leg over its land?',
       tap: 'tacked',
       mark: 'heat-on',

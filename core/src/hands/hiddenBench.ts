@@ -5,6 +5,7 @@
  */
 import { z } from 'zod';
 import { type CalcContext, randomOf } from '../ground/index.ts';
+import { packageById } from '../packages/index.ts';
 import {
   handsClock,
   inTurn,
@@ -13,6 +14,7 @@ import {
   type PlanInput,
   planInputSchema,
   runPlan,
+  stuckShare,
   uncertainOf,
   wetAt,
 } from '../rework/index.ts';
@@ -63,7 +65,11 @@ export async function playHiddenBench({ plan, seed }: HiddenBenchInput, context:
   const usual: PlanInput = { ...plan, quality: 'search', frames: false, ambient_C: plan.ambient_C + deviate() };
   // a plus-minus is two standard deviations
   const truth = uncertainOf(plan.phases).reduce((input, u) => u.off(input, 0.5 * deviate()), usual);
-  const run = await runPlan(truth, context);
+  // which pins stay plugged nobody knows
+  const pins = usual.board.parts.find((p) => p.partId === usual.target);
+  const share = stuckShare(usual.board);
+  const stuck = (pins ? packageById(pins.package).terminals : []).flatMap((t) => (random() < share ? [t.id] : []));
+  const run = await runPlan({ ...truth, stuck }, context);
   const surface = (s: number | null) => {
     const noise = 1 + NOISE.part * deviate();
     return s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate());

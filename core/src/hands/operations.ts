@@ -15,12 +15,20 @@ function remove(work: Work): Instruction[] {
   const { phases } = work.method;
   return [
     ...(brings(work) ? [] : workedIn(work)),
-    ...phases.flatMap((p) =>
-      kindOf(p)
-        .say(p.settings, work)
-        .map((i) => ({ ...i, phase: p.id })),
+    ...onceFluxed(
+      phases.flatMap((p, n) =>
+        kindOf(p)
+          .say(p.settings, { ...work, until: p.until, goesOn: n < phases.length - 1 })
+          .map((i) => ({ ...i, phase: p.id })),
+      ),
     ),
   ];
+}
+
+/** Flux that is on needs no second word. */
+function onceFluxed(list: readonly Instruction[]): Instruction[] {
+  const first = list.findIndex((i) => i.id === 'flux');
+  return list.filter((i, n) => i.id !== 'flux' || n === first);
 }
 
 /** Whether an alloy is laid on anyway: what was worked in before goes with it. */

@@ -15,8 +15,18 @@ export {
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
 export { type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
-export { type MethodChoice, methodName, methodsFor, onDial } from './methods/choose.ts';
+export {
+  lacks,
+  type MethodChoice,
+  methodName,
+  methodsFor,
+  onBench,
+  onDial,
+  recipeOf,
+  wantsOf,
+} from './methods/choose.ts';
 export { fittingMethod } from './methods/fitting.ts';
+export { type Kit, kitSchema, type Want } from './kit.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.ts';
@@ -30,6 +40,7 @@ export { type PlanResult, planResultSchema, windowEnd } from './planResult.ts';
 export { runPlan } from './planRun.ts';
 export { reworkInput, reworkOutput, tellRework } from './procedure.ts';
 export { RANGES } from './ranges.ts';
+export { stuckShare } from './phases/vacuum/stuck.ts';
 export { solderOf } from './solderOf.ts';
 export { DEFAULT_STATION, dialOf, type StationModel, stationSchema, UNMARKED_DIAL } from './station.ts';
 export { uncertainOf } from './uncertainty.ts';

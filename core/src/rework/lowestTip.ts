@@ -4,7 +4,7 @@
  */
 import type { CalcContext } from '../ground/index.ts';
 import { LIFT_S, type PlanRun } from './bench/runForm.ts';
-import type { PhaseOf } from './phases/index.ts';
+import type { Phase, PhaseOf } from './phases/index.ts';
 import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 
@@ -12,9 +12,10 @@ import { runPlan } from './planRun.ts';
 const TRIED = { from_C: 220, to_C: 420, step_K: 10 };
 
 /** Whether all joints melt at once and stay so for a lift after the iron has left. */
-function holds({ allWet_s, hold_s, ended_s }: PlanRun, stroke_s: number): boolean {
+function holds({ allWet_s, hold_s, ended_s, phases }: PlanRun, stroke_s: number): boolean {
   if (allWet_s === null) return false;
-  return (hold_s ?? ended_s - stroke_s) >= LIFT_S;
+  const left_s = (phases?.at(-1)?.from_s ?? 0) + stroke_s;
+  return (hold_s ?? ended_s - left_s) >= LIFT_S;
 }
 
 /** °C of the dial; null where the hottest tried does not: such a part is lifted while the iron strokes. */
@@ -32,7 +33,10 @@ export async function lowestTip(
     const run = await runPlan(
       {
         ...input,
-        phases: [{ ...phase, settings: { ...phase.settings, set_C } }],
+        // the same iron lays the alloy
+        phases: input.phases.map(
+          (p) => ('set_C' in p.settings ? { ...p, settings: { ...p.settings, set_C } } : p) as Phase,
+        ),
         quality: 'search',
         frames: false,
         books: false,

@@ -117,15 +117,18 @@ function neighbourRanges(ensemble: Ensemble): PlanResult['neighbourRanges'] {
   }));
 }
 
-/** The bead of a procedure that is nothing but one. */
-const onlyBead = (phases: readonly Phase[]): PhaseOf<'stroke'> | undefined =>
-  phases.length === 1 && phases[0].kind === 'stroke' ? phases[0] : undefined;
+/** The strokes that end a procedure which works with irons and alloy alone. */
+function strokesOf(phases: readonly Phase[]): PhaseOf<'stroke'> | undefined {
+  const last = phases[phases.length - 1];
+  const alone = phases.every((p) => p.kind === 'stroke' || p.kind === 'alloy');
+  return alone && last.kind === 'stroke' ? last : undefined;
+}
 
 export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
   const { phases } = input;
   const uncertain = uncertainOf(phases);
   const design = designFor(uncertain.length);
-  const bead = onlyBead(phases);
+  const bead = strokesOf(phases);
   // the full run is as long as seven quick ones, the search for a bead's tip as four
   const runs = 7 + design.length + 1;
   const search = bead ? 4 / (runs + 4) : 0;

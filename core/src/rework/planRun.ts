@@ -4,7 +4,7 @@ import { asFineAsNeeded } from './bench/finer.ts';
 import { frameRecorder } from './bench/frames.ts';
 import { ReworkRun } from './bench/reworkRun.ts';
 import type { PlanRun } from './bench/runForm.ts';
-import { stintOf } from './stints.ts';
+import { stintsOf } from './stints.ts';
 import type { PlanInput } from './planForm.ts';
 
 /** Go on this long after all joints are wet, to find the window's end, s; less once it has closed this long ago. */
@@ -15,7 +15,7 @@ const [AFTER_WET, AFTER_HURT, HURT_S] = [60, 8, 5];
  * not possible.
  */
 export function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
-  return asFineAsNeeded((finer) => drive(new ReworkRun(input, input.phases.map(stintOf), { finer }), input, context));
+  return asFineAsNeeded((finer) => drive(new ReworkRun(input, stintsOf(input.phases), { finer }), input, context));
 }
 
 async function drive(run: ReworkRun, input: PlanInput, context: CalcContext): Promise<PlanRun> {

@@ -13,7 +13,7 @@ import { runStateSchema } from './bench/runState.ts';
 import { jointStateSchema, surroundingsSchema } from './bench/surroundingsForm.ts';
 import { OPERATIONS } from './handForms.ts';
 import { methodIdSchema } from './methods/method.ts';
-import { stintOf } from './stints.ts';
+import { stintsOf } from './stints.ts';
 import { kindOf, type Phase, phasesSchema } from './phases/index.ts';
 import { shortBoard, shortBoardSchema } from './shortBoard.ts';
 import { DEFAULT_STATION } from './station.ts';
@@ -137,7 +137,7 @@ export function tellRework(
   const { phases } = input.procedure;
   const found = caseOf(input);
   return asFineAsNeeded((finer) => {
-    const run = new ReworkRun(found, phases.map(stintOf), { start: input.start, finer, judges: 'all' });
+    const run = new ReworkRun(found, stintsOf(phases), { start: input.start, finer, judges: 'all' });
     return tell(run, phases, input.until_s, context);
   });
 }

@@ -14,8 +14,10 @@ const iron = {
 } as const satisfies Record<string, Range>;
 
 export const RANGES = {
+  /** The hands' times against the usual ones. */
+  pace: [0.3, 5],
   /** After how long a phase is given up. */
-  phase: { giveUp_s: [1, 900] },
+  phase: { giveUp_s: [1, 1800] },
   air: {
     set_C: [100, 550],
     flow_L_min: [2, 200],
@@ -38,8 +40,18 @@ export const RANGES = {
     stroke_s: [2, 120],
     pass_s: [0.2, 20],
     rest_s: [0, 20],
+    wire_mm: [0.2, 3],
   },
   spike: { ratio: [0.1, 5], most_s: [1, 30] },
+  below: {
+    T_C: [40, 400],
+    h: [1, 2000],
+    flux_W_m2: [0, 60_000],
+    window_mm: [1, 500],
+  },
+  pool: { pool_mm3: [0.5, 60] },
+  rest: {},
+  lift: { stays_s: [0, 30] },
   iron: { ...iron, dwell_s: [0, 30], most_s: [1, 60] },
   station: {
     efficiency: [0.3, 1],
@@ -49,7 +61,7 @@ export const RANGES = {
     flowPlusMinus: [0, 0.5],
     ironPlusMinus_K: [0, 80],
   },
-} as const satisfies Record<string, Record<string, Range>>;
+} as const satisfies Record<string, Range | Record<string, Range>>;
 
 /** The nearest value of a range. */
 export const within = (value: number, [min, max]: Range): number => Math.min(max, Math.max(min, value));

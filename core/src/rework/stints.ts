@@ -1,11 +1,19 @@
 /** A phase as a run sees it: what its kind declares, with the physics that drives it. */
 import type { Drive, Scene, Stint } from './bench/drive.ts';
 import { AirDrive } from './phases/air/drive.ts';
+import { AlloyDrive } from './phases/alloy/drive.ts';
+import { BelowDrive } from './phases/below/drive.ts';
+import { CutDrive } from './phases/cut/drive.ts';
 import { kindOf, type KindName, type Phase, type SettingsOf } from './phases/index.ts';
+import { LiftLegsDrive } from './phases/liftLegs/drive.ts';
+import { PeelDrive } from './phases/peel/drive.ts';
+import { PoolDrive } from './phases/pool/drive.ts';
 import { SpikeDrive } from './phases/spike/drive.ts';
 import { StrokeDrive } from './phases/stroke/drive.ts';
 import { GripDrive } from './phases/tweezers/drive.ts';
+import { TwistDrive } from './phases/twist/drive.ts';
 import { SuckDrive } from './phases/vacuum/drive.ts';
+import { WaitDrive } from './phases/waitDrive.ts';
 
 const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Drive } = {
   air: (settings, scene) => new AirDrive(settings, scene),
@@ -13,21 +21,44 @@ const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Driv
   tweezers: (settings, scene) => new GripDrive(settings, scene),
   vacuum: (settings, scene) => new SuckDrive(settings, scene),
   spike: (settings, scene) => new SpikeDrive(settings, scene),
+  alloy: (settings, scene) => new AlloyDrive(settings, scene),
+  below: (settings, scene) => new BelowDrive(settings, scene),
+  irons2: (settings, scene) => new StrokeDrive(settings, scene),
+  pool: (settings, scene) => new PoolDrive(settings, scene),
+  cut: (_, scene) => new CutDrive(scene),
+  'lift-legs': (settings, scene) => new LiftLegsDrive(settings, scene),
+  twist: (_, scene) => new TwistDrive(scene),
+  peel: (settings, scene) => new PeelDrive(settings, scene),
+  rest: (_, scene) => new WaitDrive(scene),
+  lift: (_, scene) => new WaitDrive(scene),
 };
 
-export function stintOf(phase: Phase): Stint {
+/** Phases as a run sees them; going on with the tool in hand takes no change of tools. */
+export const stintsOf = (phases: readonly Phase[]): Stint[] => phases.map((p, n) => stintOf(p, phases[n - 1]));
+
+function stintOf(phase: Phase, before: Phase | undefined): Stint {
   const kind = kindOf(phase);
   const { settings } = phase;
   const driveOf = DRIVES[phase.kind] as (settings: Phase['settings'], scene: Scene) => Drive;
+  const goesOn = before !== undefined && kindOf(before).tool === kind.tool;
+  const stays_s = kind.stays_s?.(settings);
   return {
     id: phase.id,
     until: phase.until,
     giveUp_s: phase.giveUp_s,
     ...(phase.else === undefined ? {} : { else: phase.else }),
-    change_s: kind.change_s,
+    change_s: goesOn ? 0 : kind.change_s,
     tips: kind.irons(settings),
     bridges: kind.bridges,
-    hottest_C: settings.set_C,
+    ...(kind.cools ? { cools: true } : {}),
+    ...(stays_s === undefined ? {} : { stays_s }),
+    hottest_C: hottestOf(settings),
     drive: (scene) => driveOf(settings, scene),
   };
+}
+
+/** What is hottest of its tools, °C; work without heat has none. */
+function hottestOf(settings: Phase['settings']): number {
+  if ('set_C' in settings) return settings.set_C;
+  return 'T_C' in settings ? settings.T_C : -Infinity;
 }

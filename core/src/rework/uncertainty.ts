@@ -3,7 +3,8 @@ import type { BoardModel } from '../board/index.ts';
 import { PLANE_FROM } from '../materials/index.ts';
 import { kindOf, type Phase } from './phases/index.ts';
 import type { PlanInput } from './planForm.ts';
-import { type Range, within } from './ranges.ts';
+import { PACE_WITHIN } from './handTimes.ts';
+import { type Range, RANGES, within } from './ranges.ts';
 
 interface UncertainInput {
   name: string;
@@ -68,5 +69,15 @@ function ofPhases(phases: readonly Phase[]): UncertainInput[] {
   }));
 }
 
+/** One person is slow or quick in everything. */
+const ofHands: UncertainInput = {
+  name: 'pace of the hands',
+  off: (i, z) => (z === 0 ? i : { ...i, pace: within((i.pace ?? 1) * PACE_WITHIN ** z, RANGES.pace) }),
+};
+
 /** The inputs that matter for a procedure: at most eleven. */
-export const uncertainOf = (phases: readonly Phase[]): UncertainInput[] => [...ofPhases(phases), ...ofBoard];
+export const uncertainOf = (phases: readonly Phase[]): UncertainInput[] => [
+  ...ofPhases(phases),
+  ...(phases.some((p) => kindOf(p).paced) ? [ofHands] : []),
+  ...ofBoard,
+];

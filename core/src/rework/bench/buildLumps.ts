@@ -56,7 +56,8 @@ function addGaps({ joints, links, gaps }: Lumps): void {
   for (let n = 1; n < joints.length; n++) {
     const [a, b] = [joints[n - 1], joints[n]];
     const pitch_mm = Math.hypot(a.x - b.x, a.y - b.y);
-    if (pitch_mm <= BEAD_REACH) gaps.push({ link: links.push({ a: a.node, node: b.node, G: 0 }) - 1, pitch_mm });
+    if (pitch_mm <= BEAD_REACH)
+      gaps.push({ link: links.push({ a: a.node, node: b.node, G: 0 }) - 1, pitch_mm, joints: [n - 1, n] });
   }
 }
 

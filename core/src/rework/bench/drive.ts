@@ -29,12 +29,12 @@ export interface Workpiece {
   feed(joint: number, alloy: Composition, mm3: number): void;
   /** Solder goes out of a joint, all but this share: its temperature stays. */
   take(joint: number, left: number): void;
-  /** A joint is sucked empty: nothing holds there any more. */
-  empty(joint: number): void;
-  /** A lead is cut off the body: no heat goes that way any more. */
+  /** A joint lets go of the part for good, molten or not: sucked empty, its leg lifted off. */
+  free(joint: number): void;
+  /** A lead is cut off the body: free, and no heat goes that way any more. */
   cut(joint: number): void;
-  /** Alloy of so many mm³ per mm of row lies from joint to joint. */
-  bridge(bead_mm3_mm: number): void;
+  /** Alloy of so many mm³ per mm of row lies from joint to joint, of those given, or of all. */
+  bridge(bead_mm3_mm: number, joints?: readonly number[]): void;
 }
 
 /** What makes a joint the last one, against the others. */
@@ -50,8 +50,10 @@ export interface LastJoint {
 export interface Drive {
   /** Until then all loose is not for good: strokes loosen and lose joints by turns, s. */
   readonly settled_s: number;
-  /** Joints let go here only when they are empty. */
-  readonly empties?: true;
+  /** Joints let go here only when the tool frees them, not by being molten. */
+  readonly frees?: true;
+  /** What it puts under the board; it stays there in the phases that follow, until the board is left to cool. */
+  readonly under?: ReworkCase['under'];
   /** What tips had on each joint so far, W/K·s. */
   readonly touched?: Float64Array;
   /** What its wind does to small parts. */
@@ -86,7 +88,7 @@ export interface Scene {
   at: { x: number; y: number };
 }
 
-/** When a phase hands over: joints loose, somewhere at a temperature, a time over, or the technician says so. */
+/** When a phase hands over: joints loose, somewhere up to a temperature (down to it, where the board cools), a time over, or the technician says so. */
 export type Until =
   | { loose: 'all' | string[] }
   | { C: number; at: 'board' | 'body' | { x_mm: number; y_mm: number } }
@@ -106,6 +108,10 @@ export interface Stint {
   tips: readonly { power_W: number; set_C: number }[];
   /** Alloy may lie from joint to joint. */
   bridges: boolean;
+  /** Nothing heats in it: what lay under the board is taken away, and a temperature is one to come down to. */
+  cools?: true;
+  /** The tools of the phase before it stay on for so long, s. */
+  stays_s?: number;
   /** What is hottest of it, °C. */
   hottest_C: number;
   drive(scene: Scene): Drive;

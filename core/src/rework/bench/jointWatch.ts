@@ -2,7 +2,7 @@
  * Joints of the target while a run goes on: when each begins to melt, is molten, has wetted and is loose, and where its heat comes from.
  *
  * A joint is *loose* when all of its melting heat is in it, up to the liquidus of its matrix, and, where something has to mix or corrosion to
- * be overcome, it has wetted; one that is sucked empty is loose when it is empty. It is *frozen* again only when less than `FROZEN` of the melting
+ * be overcome, it has wetted; one that the tool frees (sucked empty, cut, lifted off) is loose from then on. It is *frozen* again only when less than `FROZEN` of the melting
  * heat is left. Everything that is said of joints (rows, headline, window, run, hidden bench) is read from here.
  */
 import type { HeatRun, JointEnthalpy } from '../../thermal/index.ts';
@@ -17,10 +17,10 @@ const FROZEN = 0.7;
 /** When a quantity that went from `a` to `b` during the step passed `level`, s. */
 const crossing = (t: number, dt: number, a: number, b: number, level: number) => t + (dt * (level - a)) / (b - a);
 
-/** How joints are judged while one tool works: until when all loose is not for good, s; whether it looses by emptying; whether all loose is what it is for. */
+/** How joints are judged while one tool works: until when all loose is not for good, s; whether it looses only by freeing them; whether all loose is what it is for. */
 export interface LooseRules {
   settled_s: number;
-  empties?: true;
+  frees?: true;
   counts: boolean;
 }
 
@@ -37,7 +37,7 @@ export class JointWatch {
   private readonly before: Float64Array;
   /** How far each joint has wetted, 1 when done; only what mixes or is corroded has to. */
   private readonly wetted: number[];
-  private readonly emptied: boolean[];
+  private readonly freed: boolean[];
   private rules: LooseRules = { settled_s: 0, counts: true };
   /** Since when each joint is loose, s; null while it holds. */
   private readonly since: (number | null)[];
@@ -48,7 +48,7 @@ export class JointWatch {
     this.nodes = Int32Array.from(lumps.joints, (j) => j.node);
     this.before = new Float64Array(lumps.joints.length);
     this.wetted = lumps.joints.map((j) => (j.corroded ? 0 : 1));
-    this.emptied = lumps.joints.map(() => false);
+    this.freed = lumps.joints.map(() => false);
     this.since = lumps.joints.map(() => null);
     this.paths = lumps.joints.map(() => undefined);
     this.joints = lumps.joints.map((j, i) => ({
@@ -74,16 +74,16 @@ export class JointWatch {
     Object.assign(this.joints[i], { solidus_s: null, liquidus_s: null, wet_s: null, solidus_C: Ts, liquidus_C: Tl });
   }
 
-  /** A joint was sucked empty: loose, and it stays so. */
-  empty(i: number): void {
-    this.emptied[i] = true;
+  /** A joint was freed: loose, and it stays so. */
+  free(i: number): void {
+    this.freed[i] = true;
   }
 
   /** Another tool takes over: what has gone solid since has to melt again. */
   under(rules: LooseRules): void {
     this.rules = rules;
     for (const [i, joint] of this.joints.entries())
-      if (!this.emptied[i] && this.run.H[this.nodes[i]] < FROZEN * this.enthalpy(i).latent)
+      if (!this.freed[i] && this.run.H[this.nodes[i]] < FROZEN * this.enthalpy(i).latent)
         Object.assign(joint, { solidus_s: null, liquidus_s: null, wet_s: null });
   }
 
@@ -95,6 +95,11 @@ export class JointWatch {
   /** Whether a joint is loose now. */
   isLoose(i: number): boolean {
     return this.since[i] !== null;
+  }
+
+  /** Whether all are loose, and none is lost again by the work that goes on. */
+  get looseForGood(): boolean {
+    return this.allLoose_s !== null && this.run.time > this.rules.settled_s;
   }
 
   /** Remembers how they are before a step. */
@@ -150,7 +155,7 @@ export class JointWatch {
   }
 
   private loosen(i: number, t0: number, dt: number): void {
-    const { run, wetted, rules, emptied } = this;
+    const { run, wetted, rules, freed } = this;
     const { latent, Tl } = this.enthalpy(i);
     const [H, before] = [run.H[this.nodes[i]], this.before[i]];
     // when it was molten, if it is: in this step or all along
@@ -161,8 +166,8 @@ export class JointWatch {
       wetted[i] += (t0 + dt - at) / takes;
       at = wetted[i] >= 1 ? Math.min(t0 + dt, at + left) : null;
     }
-    if (emptied[i]) at = run.time;
-    else if (rules.empties) return;
+    if (freed[i]) at = run.time;
+    else if (rules.frees) return;
     else if (H < FROZEN * latent) this.since[i] = null;
     if (at === null) return;
     this.since[i] ??= at;

@@ -75,7 +75,7 @@ export interface Lumps {
   /** Tips of irons, phase by phase. */
   tips: Tip[][];
   /** Joints of a row that a bead along it would tie together: number of the link, mm between them. */
-  gaps: { link: number; pitch_mm: number }[];
+  gaps: { link: number; pitch_mm: number; joints: readonly [number, number] }[];
   /** Columns shaded from the jet by a body. */
   shaded: Map<number, number>;
   /** What covers leave of the jet on open board, by column. */

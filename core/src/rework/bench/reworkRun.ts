@@ -17,10 +17,14 @@ import { SideEffectWatch } from './sideEffects.ts';
 import { reasonFor } from './reason.ts';
 import { LIFT_S, type PlanRun } from './runForm.ts';
 import { putState, type RunState, stateOf } from './runState.ts';
-import { applySurroundings, heldShare } from './surroundings.ts';
+import { applySurroundings, heatsFromBelow, heldShare } from './surroundings.ts';
 import { enthalpyOf } from './target.ts';
 
-const QUALITY = { plan: { cells: 14_000, dt: 0.05 }, search: { cells: 3_000, dt: 0.1 } };
+const QUALITY = {
+  plan: { cells: 14_000, dt: 0.05 },
+  coarse: { cells: 6_000, dt: 0.1 },
+  search: { cells: 3_000, dt: 0.1 },
+};
 /** A tip that comes down or leaves changes much in little time: steps that much shorter for so long, s (else p95 17 % off at 50 ms). */
 const TOUCH = { part: 1 / 4, for_s: 0.5 };
 /** Fine enough for what is slow, s. */
@@ -36,6 +40,9 @@ function renewEvery(t: number): number {
   if (t < 10) return 1;
   return t < 30 ? 2 : 5;
 }
+
+const loosensAll = (until: Until | undefined): boolean =>
+  until !== undefined && 'loose' in until && until.loose === 'all';
 
 /** Hands that change tools: nothing is at the board. */
 const NOTHING: Drive = {
@@ -65,7 +72,7 @@ export class ReworkRun {
   readonly neighbours: NeighbourWatch;
   readonly outcomes: SideEffectWatch;
   /** Phases so far, and when each went on, s. */
-  readonly phases: { id: string; from_s: number; to_s: number }[] = [];
+  readonly phases: { id: string; from_s: number; to_s: number; hands_s: number }[] = [];
   /** Steps taken. */
   steps = 0;
   private readonly input: ReworkCase;
@@ -84,6 +91,12 @@ export class ReworkRun {
   private current = 0;
   private began = 0;
   private left = false;
+  /** Tools of the phase before that stay on: since when they act, and until when, s. */
+  private staying: { drive: Drive; began: number; until: number } | null = null;
+  private under: ReworkCase['under'];
+  /** How long something has heated, and had when all came loose, s. */
+  private heated_s = 0;
+  private heatedAtLoose_s: number | null = null;
   private air: AirOn | undefined;
   private renewed = -Infinity;
   private sinceLook = 0;
@@ -131,7 +144,8 @@ export class ReworkRun {
     this.held = heldShare(input.held, mesh);
     this.scratch = [new Float64Array(mesh.grid.kx.length), new Float64Array(mesh.grid.kx.length)];
     this.joints = new JointWatch(this.heat, lumps);
-    this.neighbours = new NeighbourWatch(input, mesh, lumps, target, {
+    const below = this.drives.map((d) => d.under).find(heatsFromBelow) ?? input.under;
+    this.neighbours = new NeighbourWatch({ ...input, under: below }, mesh, lumps, target, {
       winds: this.winds(),
       hottest_C: Math.max(...stints.map((s) => s.hottest_C)),
     });
@@ -139,6 +153,7 @@ export class ReworkRun {
     this.outcomes = new SideEffectWatch(input, lumps, target, tips_C.length > 0 ? Math.max(...tips_C) : undefined);
     if (start) this.outcomes.goOn(start);
     [this.body_C, this.pads_C] = [input.ambient_C, input.ambient_C];
+    this.under = input.under;
     this.workpiece = this.workpieceOf();
     this.begin(0);
   }
@@ -159,17 +174,17 @@ export class ReworkRun {
    */
   step(until_s = Infinity): boolean {
     const { heat, joints } = this;
-    const t = heat.time - this.began;
-    const changing = t < -1e-9;
-    const drive = changing || this.left ? NOTHING : this.drives[this.current];
-    this.surround(drive.airAt(t));
+    const changing = heat.time - this.began < -1e-9;
+    const { drive, t } = this.inHand(changing);
+    const air = drive.airAt(t);
+    this.surround(air);
     drive.act(this.workpiece, t);
     const touching = t < drive.moved_s + TOUCH.for_s - 1e-9;
     const dt = Math.min(
       this.longestStep_s,
       drive.down ? this.stepUnderTip_s : Infinity,
       touching ? TOUCH.part * this.longestStep_s : Infinity,
-      changing ? Math.max(1e-6, -t) : Infinity,
+      changing ? Math.max(1e-6, this.began - heat.time) : Infinity,
       Math.max(1e-6, until_s - heat.time),
     );
     joints.mark();
@@ -177,8 +192,11 @@ export class ReworkRun {
     heat.step(dt);
     this.steps++;
     joints.note(from, dt);
-    const phase = this.phases.at(-1);
-    if (phase && !changing && !this.left) phase.to_s = heat.time;
+    const phase = this.phases[this.phases.length - 1];
+    if (!changing && !this.left) phase.to_s = heat.time;
+    if (air || drive.down || heatsFromBelow(this.under)) this.heated_s += dt;
+    else if (!this.left) phase.hands_s += dt;
+    this.heatedAtLoose_s = joints.allLoose_s === null ? null : (this.heatedAtLoose_s ?? this.heated_s);
     this.sinceLook += dt;
     const look = this.sinceLook > LOOK_S - 1e-9;
     // a tip is through a pin in a few steps
@@ -200,17 +218,25 @@ export class ReworkRun {
     if (this.left) throw new Error('The tools have left: no phase follows.');
     const { stints, current } = this;
     const other = stints[current].else;
-    const to = over === 'given up' ? stints.findIndex((s) => s.id === other) : current + 1;
+    let to = over === 'given up' ? stints.findIndex((s) => s.id === other) : current + 1;
+    // what only loosens joints has nothing to do once all are loose
+    if (this.joints.looseForGood) while (loosensAll(stints[to]?.until)) to++;
     // never back: what was given up once is given up
     if (to <= current || to >= stints.length) return false;
-    this.drives[current].end?.(this.workpiece);
+    const { stays_s } = stints[to];
+    if (stays_s === undefined) this.drives[current].end?.(this.workpiece);
+    else this.staying = { drive: this.drives[current], began: this.began, until: this.heat.time + stays_s };
     this.begin(to, stints[to].change_s);
     return true;
   }
 
   /** The tools leave: nothing heats any more, and no phase follows. */
   leave(): void {
+    this.staying?.drive.end?.(this.workpiece);
+    this.staying = null;
     this.drives[this.current].end?.(this.workpiece);
+    this.under = this.input.under;
+    this.renewed = -Infinity;
     this.left = true;
   }
 
@@ -252,6 +278,7 @@ export class ReworkRun {
       cells: cellCount(mesh.grid),
       steps: this.steps,
       phases: this.phases,
+      heat_s: this.heatedAtLoose_s ?? this.heated_s,
       outcomes: this.outcomes.result(round, this.winds(), allWet ?? heat.time),
       ...(input.books ? { energy: { input_J: heat.input_J, stored_J: heat.stored_J(), lost_J: heat.lost_J } } : {}),
     };
@@ -269,22 +296,35 @@ export class ReworkRun {
     return this.drives.flatMap((d) => d.wind ?? []);
   }
 
+  /** What acts on the board now, and on which clock. */
+  private inHand(changing: boolean): { drive: Drive; t: number } {
+    const { heat, staying } = this;
+    if (staying && heat.time < staying.until - 1e-9) return { drive: staying.drive, t: heat.time - staying.began };
+    staying?.drive.end?.(this.workpiece);
+    this.staying = null;
+    return { drive: changing || this.left ? NOTHING : this.drives[this.current], t: heat.time - this.began };
+  }
+
   private begin(n: number, change_s = 0): void {
     const { heat, stints, drives } = this;
-    const { id, until } = stints[n];
+    const { id, until, cools } = stints[n];
     this.current = n;
     this.began = heat.time + change_s;
-    this.phases.push({ id, from_s: this.began, to_s: this.began });
+    this.under = cools && heatsFromBelow(this.under) ? undefined : (drives[n].under ?? this.under);
+    this.renewed = -Infinity;
+    this.phases.push({ id, from_s: this.began, to_s: this.began, hands_s: 0 });
     this.joints.under({
       settled_s: this.began + drives[n].settled_s,
-      ...(drives[n].empties ? { empties: true } : {}),
-      counts: n === stints.length - 1 || ('loose' in until && until.loose === 'all'),
+      ...(drives[n].frees ? { frees: true } : {}),
+      counts: n === stints.length - 1 || drives[n].frees === true || loosensAll(until),
     });
     drives[n].begin?.(this.workpiece);
   }
 
   private isReached(until: Until, t: number): boolean {
     const { heat, lumps, mesh, joints } = this;
+    const { cools } = this.stints[this.current];
+    const reached = (now_C: number, C: number) => (cools ? now_C <= C : now_C >= C);
     if ('told' in until) return this.drives[this.current].done ?? false;
     if ('s' in until) return t >= until.s - 1e-9;
     if ('loose' in until) {
@@ -292,10 +332,10 @@ export class ReworkRun {
       if (loose === 'all') return joints.allLoose_s !== null;
       return lumps.joints.every((j, i) => !loose.includes(j.terminal.id) || joints.isLoose(i));
     }
-    if (until.at === 'body') return heat.T[lumps.body] >= until.C;
+    if (until.at === 'body') return reached(heat.T[lumps.body], until.C);
     const columns =
       until.at === 'board' ? lumps.joints.flatMap((j) => j.columns) : [columnAt(mesh, until.at.x_mm, until.at.y_mm)];
-    return columns.reduce((sum, c) => sum + heat.cells_C[c], 0) / columns.length >= until.C;
+    return reached(columns.reduce((sum, c) => sum + heat.cells_C[c], 0) / columns.length, until.C);
   }
 
   private workpieceOf(): Workpiece {
@@ -319,11 +359,15 @@ export class ReworkRun {
         const { metal } = lumps.joints[i];
         make(i, { ...metal, own_mm3: left * metal.own_mm3 });
       },
-      empty: (i) => joints.empty(i),
-      cut: (i) => heat.setLink(lumps.joints[i].lead, 0),
-      bridge: (bead_mm3_mm) => {
+      free: (i) => joints.free(i),
+      cut(i) {
+        heat.setLink(lumps.joints[i].lead, 0);
+        joints.free(i);
+      },
+      bridge(bead_mm3_mm, among) {
         const along = BEAD_CONDUCTIVITY * bead_mm3_mm * 1e-6;
-        for (const { link, pitch_mm } of lumps.gaps) heat.setLink(link, (along / pitch_mm) * 1000);
+        for (const { link, pitch_mm, joints: ends } of lumps.gaps)
+          if (!among || ends.every((i) => among.includes(i))) heat.setLink(link, (along / pitch_mm) * 1000);
       },
     };
   }
@@ -333,7 +377,8 @@ export class ReworkRun {
     const { heat } = this;
     if (air === this.air && heat.time - this.renewed < renewEvery(heat.time - this.began) - 1e-9) return;
     this.air = air;
-    applySurroundings(heat, this.mesh, this.lumps, air, this.input, this.held, this.scratch);
+    const round = { ...this.input, under: this.under };
+    applySurroundings(heat, this.mesh, this.lumps, air, round, this.held, this.scratch);
     this.renewed = heat.time;
   }
 

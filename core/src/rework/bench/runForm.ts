@@ -81,7 +81,19 @@ export const planRunSchema = z.strictObject({
   pads_C: z.number(),
   neighbours: z.array(neighbour),
   /** Each phase and when it went on, s. Plans of older engines had one. */
-  phases: z.array(z.strictObject({ id: z.string(), from_s: z.number(), to_s: z.number() })).optional(),
+  phases: z
+    .array(
+      z.strictObject({
+        id: z.string(),
+        from_s: z.number(),
+        to_s: z.number(),
+        /** Of that time, and of what changing tools before it took, so much the hands had nothing hot on the board, s. */
+        hands_s: z.number().optional(),
+      }),
+    )
+    .optional(),
+  /** How long something heated until all were loose, or to the end, s; the rest of that time is the hands' own. */
+  heat_s: z.number().optional(),
   /** What ends the window first: a limit, a small part loose in the wind, a heavy one falling off the other side, the part's own body. */
   closes: z
     .strictObject({

@@ -18,6 +18,8 @@ const SOLID = { seen: 0.02, hidden: 0.05, holes: 0.08 } as const;
 const EARLY = 4;
 /** Plating torn out of a hole: per pin that holds, per pin that was said to be free. */
 const PLATING = { held: 0.3, free: 0.005 } as const;
+/** A film that suction left holds a pin lifted colder than this, °C: the solidus of leaded solder. */
+const FILM_C = 183;
 /** A tip above 400 °C on a land, per 5 s. */
 const HOT_TIP = { above_C: 400, per_5s: 0.002 } as const;
 
@@ -80,7 +82,7 @@ export function tornLand(
   Tg_C: number,
 ): Torn {
   const pkg = packageById(packageId);
-  const pins = pkg.terminals.filter((t) => t.drill_mm).length;
+  const pins = lands.filter((l) => l.terminal.drill_mm && l.lift_C < FILM_C).length;
   const each = lands.map((l) => ({
     terminal: l.terminal.id,
     p: l.terminal.drill_mm ? PLATING.held : pullTears(l, Tg_C),

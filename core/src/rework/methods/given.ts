@@ -9,7 +9,8 @@ import { vacuumSettings } from '../phases/vacuum/settings.ts';
 import type { Phase } from '../phases/index.ts';
 import type { Method } from './method.ts';
 
-const limit_s = z.number().min(5).max(300);
+const LONGEST_S = 300;
+const limit_s = z.number().min(5).max(LONGEST_S);
 const label = z.string().max(60);
 
 /**
@@ -24,7 +25,14 @@ function beadByRow(given: unknown): unknown {
   return { ...rest, bead_mm3_mm: Math.round(bead_ratio * PER_RATIO * 1000) / 1000 };
 }
 
-const bead = z.strictObject({ kind: z.literal('low-melt'), label, ...strokeSettings.shape, limit_s });
+const bead = z.strictObject({
+  kind: z.literal('low-melt'),
+  label,
+  ...strokeSettings.shape,
+  // it was always laid before the iron came
+  bead_mm3_mm: strokeSettings.shape.bead_mm3_mm.unwrap(),
+  limit_s,
+});
 const iron = z.strictObject({
   kind: z.literal('iron'),
   label,
@@ -86,10 +94,12 @@ export const methodOfGiven = (given: GivenMethod): Method => ({
 export function givenOf({ id, phases }: Method): GivenMethod | undefined {
   const [phase, ...more] = phases;
   const found = Object.entries(ID_OF_LABEL).find(([, known]) => known === id);
-  if (more.length > 0 || !found) return undefined;
+  if (more.length > 0 || !found || phase.giveUp_s > LONGEST_S) return undefined;
   const common = { label: found[0], limit_s: phase.giveUp_s };
   if (phase.kind === 'air') return { kind: 'air', ...phase.settings, ...common };
-  if (phase.kind === 'stroke') return { kind: 'low-melt', ...phase.settings, ...common };
+  const { settings } = phase;
+  if (phase.kind === 'stroke' && 'bead_mm3_mm' in settings && settings.bead_mm3_mm !== undefined)
+    return { kind: 'low-melt', ...phase.settings, bead_mm3_mm: settings.bead_mm3_mm, ...common };
   if (phase.kind === 'vacuum') return { kind: 'iron', tool: 'vacuum', ...phase.settings, ...common };
   if (phase.kind === 'tweezers') return { kind: 'iron', tool: 'tweezers', dwell_s: 0, ...phase.settings, ...common };
   return undefined;

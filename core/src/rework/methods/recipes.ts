@@ -1,128 +1,234 @@
 /** Every way of taking a part off there is: a recipe for this part, board and shop. Adding one is its entry here, and its phases' folders. */
-import { LOW_MELT_LEAD_FREE, SOLDER_ALLOYS } from '../../alloys/index.ts';
-import { packageById, terminalSides } from '../../packages/index.ts';
-import type { Phase, PhaseOf, SettingsOf } from '../phases/index.ts';
+import { SOLDER_ALLOYS } from '../../alloys/index.ts';
+import { packageById } from '../../packages/index.ts';
+import type { Phase } from '../phases/index.ts';
 import { reachOf, rowsOf } from '../phases/rows.ts';
+import {
+  airFor,
+  layAlloy,
+  LOOSENS,
+  openingFor,
+  type Piece,
+  spikeFor,
+  strokeFor,
+  suctionFor,
+  UNTIL_TOLD,
+  warmBoard,
+} from './usual.ts';
 
-/** What a recipe is made for. */
-export interface Piece {
-  packageId: string;
-  /** No lead may come into the joints. */
-  leadFree?: boolean;
-  /** What the board is soldered with, by its id. */
-  jointAlloy?: string;
+/** Why a recipe is not for a part or board, as a clause, and the cheapest thing that would change that. */
+export interface Unfit {
+  why: string;
+  cheapest?: string;
 }
 
 export interface Recipe {
   id: string;
   /** For people; nothing is matched by it. */
   name: string;
-  /** Its phases for a part; undefined where another recipe is plainly better. */
-  phases(piece: Piece): Phase[] | undefined;
+  phases(piece: Piece): Phase[];
   /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it. */
   fitsAs?: string;
-  /** Why it does not apply to this board, as a clause; what its phases cannot do to this part they say themselves. */
-  unfit?(piece: Piece): string | undefined;
+  /** Why it does not apply; what its phases cannot do to this part they say themselves. */
+  unfit?(piece: Piece): Unfit | undefined;
+  /** Computed only when somebody asks for it: rarely the best way, or one that wants a tool few have. */
+  asked?: true;
+  /** Only when nothing else is left. */
+  lastResort?: string;
 }
 
-const LOOSE = { until: { loose: 'all' as const } };
+const pinsOf = ({ packageId }: Piece): boolean => reachOf(packageId).pins;
+const joints = ({ packageId }: Piece): number => packageById(packageId).terminals.length;
 
-/** Slow and fast school for a part of this size. */
-function airFor(packageId: string, school: 'slow' | 'fast'): SettingsOf<'air'> {
-  const { body } = packageById(packageId);
-  const size = Math.max(body.l, body.w);
-  const wide = size >= 4 ? 1 : 0.45;
-  const fast = school === 'fast';
-  return {
-    nozzle_mm: size < 4 ? 5 : size < 8 ? 8 : 10,
-    sweep_mm: Math.round(size * 0.5 * 10) / 10,
-    set_C: fast ? 450 : 390,
-    flow_L_min: Math.round((fast ? 70 : 45) * wide),
-    standoff_mm: fast ? 9 : 14,
-  };
-}
-const airPhase = (settings: SettingsOf<'air'>): PhaseOf<'air'> => ({
-  id: 'air',
-  kind: 'air',
-  settings,
-  ...LOOSE,
-  giveUp_s: 150,
-});
-
-/** A bead that covers the lands of its row, mm² by the square of their depth; a hand lays no more than so much. */
-const BEAD = { perDepth2: 0.6, least: 0.2, most: 1.2 };
-
-/** Round four sides a narrow tip comes back too late: what it left has frozen again. */
-function beadFor({ packageId, leadFree }: Piece): SettingsOf<'stroke'> {
-  const around = terminalSides(packageById(packageId)) > 2;
-  const deepest = Math.max(...rowsOf(packageId).map((row) => row.depth_mm), 0);
-  return {
-    set_C: 320,
-    bead_mm3_mm: Math.round(Math.min(BEAD.most, Math.max(BEAD.least, BEAD.perDepth2 * deepest ** 2)) * 100) / 100,
-    ...(leadFree ? { alloy: LOW_MELT_LEAD_FREE } : {}),
-    tip_mm: around ? 5 : 3,
-    contact: 1,
-    power_W: 70,
-    stroke_s: around ? 40 : 25,
-  };
+function spikeUnfit(piece: Piece): Unfit | undefined {
+  if (piece.leadFree) return { why: 'this board stays without lead', cheapest: 'low-melt alloy without lead instead' };
+  const own = piece.jointAlloy === undefined ? undefined : SOLDER_ALLOYS.get(piece.jointAlloy);
+  if (own?.lead) return { why: 'its joints are leaded already' };
+  if (own?.wt.Bi) return { why: 'its joints hold bismuth: with lead it melts at 96 °C' };
+  return undefined;
 }
 
 export const RECIPES: readonly Recipe[] = [
-  { id: 'air-slow', name: 'Air, slow', phases: ({ packageId }) => [airPhase(airFor(packageId, 'slow'))] },
-  { id: 'air-fast', name: 'Air, fast', phases: ({ packageId }) => [airPhase(airFor(packageId, 'fast'))] },
+  { id: 'air-slow', name: 'Air, slow', phases: (piece) => [airFor(piece, 'slow')] },
+  { id: 'air-fast', name: 'Air, fast', phases: (piece) => [airFor(piece, 'fast')] },
   {
     id: 'vacuum',
     name: 'Vacuum iron',
-    phases({ packageId }) {
-      if (!reachOf(packageId).pins) return undefined;
-      const settings = {
-        set_C: 380,
-        tip_mm: 2.5,
-        tip: 'chisel' as const,
-        contact: 1,
-        power_W: 80,
-        dwell_s: 1,
-        most_s: 8,
-      };
-      return [{ id: 'vacuum', kind: 'vacuum', settings, ...LOOSE, giveUp_s: 150 }];
-    },
+    phases: (piece) => [suctionFor(piece)],
+  },
+  {
+    id: 'vacuum-then-air',
+    name: 'Vacuum iron, then air for what is stuck',
+    phases: (piece) => [suctionFor(piece, 'air'), airFor(piece, 'strong')],
+    fitsAs: 'vacuum',
   },
   {
     id: 'tweezers',
     name: 'Hot tweezers',
-    phases({ packageId }) {
-      const { sides, pins } = reachOf(packageId);
-      if (pins || sides !== 2 || packageById(packageId).terminals.length > 2) return undefined;
-      const settings = { set_C: 350, tip_mm: 3, tip: 'chisel' as const, contact: 1, power_W: 40 };
-      return [{ id: 'tweezers', kind: 'tweezers', settings, ...LOOSE, giveUp_s: 60 }];
+    phases: () => [
+      {
+        id: 'tweezers',
+        kind: 'tweezers',
+        settings: { set_C: 350, tip_mm: 3, tip: 'chisel', contact: 1, power_W: 40 },
+        ...LOOSENS,
+        giveUp_s: 60,
+      },
+    ],
+    unfit(piece) {
+      if (pinsOf(piece)) return { why: 'its joints lie in holes' };
+      return joints(piece) === 2 && reachOf(piece.packageId).sides === 2
+        ? undefined
+        : { why: 'tweezers have two tips: it has more than two ends' };
     },
   },
   {
     id: 'bead',
     name: 'Low-melt + iron',
-    phases: (piece) => [{ id: 'stroke', kind: 'stroke', settings: beadFor(piece), ...LOOSE, giveUp_s: 150 }],
+    phases: (piece) => [layAlloy(piece, 'low-melt'), strokeFor(piece)],
   },
   {
     id: 'spike-then-air',
     name: 'Leaded spike, then air',
     fitsAs: 'air-slow',
-    phases: ({ packageId }) => [
-      {
-        id: 'spike',
-        kind: 'spike',
-        settings: { set_C: 360, tip_mm: 3, tip: 'chisel', contact: 1, power_W: 70, ratio: 1, most_s: 5 },
-        until: { told: true },
-        giveUp_s: 240,
-        else: 'air',
-      },
-      airPhase(airFor(packageId, 'slow')),
-    ],
-    unfit(piece) {
-      if (piece.leadFree) return 'this board stays without lead';
-      const own = piece.jointAlloy === undefined ? undefined : SOLDER_ALLOYS.get(piece.jointAlloy);
-      if (own?.lead) return 'its joints are leaded already';
-      if (own?.wt.Bi) return 'its joints hold bismuth: with lead it melts at 96 °C';
-      return undefined;
+    phases: (piece) => [spikeFor('air'), airFor(piece, 'slow')],
+    unfit: spikeUnfit,
+  },
+  {
+    id: 'alloy-then-air',
+    name: 'Low-melt, then mild air',
+    fitsAs: 'air-slow',
+    asked: true,
+    phases: (piece) => [layAlloy(piece, 'low-melt'), airFor(piece, 'mild')],
+  },
+  {
+    id: 'preheat-air',
+    name: 'Warmed from below, then air',
+    fitsAs: 'air-slow',
+    asked: true,
+    phases(piece) {
+      const blown = airFor(piece, 'slow');
+      return [warmBoard(blown), blown];
     },
   },
+  {
+    id: 'vacuum-warm',
+    name: 'Vacuum iron on a warm board',
+    fitsAs: 'vacuum',
+    asked: true,
+    phases(piece) {
+      const sucked = suctionFor(piece);
+      return [warmBoard(sucked), sucked];
+    },
+  },
+  {
+    id: 'irons2',
+    name: 'Two irons, flooded',
+    asked: true,
+    phases(piece) {
+      const { set_C, ...stroked } = strokeFor(piece).settings;
+      const giveUp_s = 90;
+      return [
+        layAlloy(piece, 'solder'),
+        { id: 'irons2', kind: 'irons2', settings: { ...stroked, set_C: 370 }, ...LOOSENS, giveUp_s },
+      ];
+    },
+    unfit: (piece) =>
+      pinsOf(piece) ? { why: 'its joints lie in holes', cheapest: 'a vacuum iron, pin by pin' } : undefined,
+  },
+  {
+    id: 'pool',
+    name: 'One iron, a pool over all',
+    asked: true,
+    phases: (piece) => [
+      {
+        id: 'pool',
+        kind: 'pool',
+        settings: { set_C: 370, tip_mm: 5, tip: 'knife', contact: 1, power_W: 70, pool_mm3: poolFor(piece) },
+        ...LOOSENS,
+        giveUp_s: 60,
+      },
+    ],
+  },
+  {
+    id: 'lift-legs',
+    name: 'Legs lifted one by one',
+    asked: true,
+    phases: (piece) => [
+      {
+        id: 'lift-legs',
+        kind: 'lift-legs',
+        settings: { set_C: 360, tip_mm: 2, tip: 'chisel', contact: 1, power_W: 70 },
+        ...LOOSENS,
+        giveUp_s: Math.min(1800, 60 + 60 * joints(piece)),
+      },
+    ],
+    unfit: (piece) =>
+      joints(piece) > MOST_LEGS
+        ? { why: `${joints(piece)} legs one by one is an afternoon`, cheapest: 'two legs for a measurement only' }
+        : undefined,
+  },
+  {
+    id: 'cut-legs',
+    name: 'Legs cut',
+    asked: true,
+    phases: (piece) => [
+      {
+        id: 'cut',
+        kind: 'cut',
+        settings: { with: 'cutters' },
+        ...LOOSENS,
+        giveUp_s: Math.min(1800, 120 + 20 * joints(piece)),
+      },
+    ],
+  },
+  {
+    id: 'below-opening',
+    name: 'Heat from below through an opening',
+    asked: true,
+    phases: ({ packageId, at }) => [
+      {
+        id: 'below',
+        kind: 'below',
+        settings: {
+          source: 'infrared',
+          T_C: 400,
+          flux_W_m2: 25_000,
+          ...(at ? { window: openingFor(packageId, at) } : {}),
+        },
+        ...LOOSENS,
+        giveUp_s: 300,
+      },
+    ],
+  },
+  {
+    id: 'peel',
+    name: 'Peeled along its row',
+    asked: true,
+    phases: () => [
+      {
+        id: 'peel',
+        kind: 'peel',
+        settings: { set_C: 380, flow_L_min: 25, nozzle_mm: 5, standoff_mm: 8 },
+        ...LOOSENS,
+        giveUp_s: 240,
+      },
+    ],
+  },
+  {
+    id: 'twist-off',
+    name: 'Twisted off',
+    asked: true,
+    phases: () => [{ id: 'twist', kind: 'twist', settings: {}, ...UNTIL_TOLD, giveUp_s: 200 }],
+    lastResort: 'twisting tears lands: only when nothing melts any more and the part is scrap',
+  },
 ];
+
+/** More legs than this nobody lifts one by one. */
+const MOST_LEGS = 64;
+
+/** A pool that covers the lands and what lies between them, about half a millimetre high, mm³. */
+function poolFor({ packageId }: Piece): number {
+  const area = packageById(packageId).terminals.reduce((sum, t) => sum + t.land.w * t.land.h, 0);
+  const between = rowsOf(packageId).reduce((sum, r) => sum + r.length_mm, 0);
+  return Math.round(Math.min(40, Math.max(1, 0.5 * (area + 0.5 * between))) * 10) / 10;
+}

@@ -8,6 +8,7 @@ import type { z } from 'zod';
 import type { Composition } from '../../alloys/index.ts';
 import type { UnitSettings } from '../../ground/index.ts';
 import type { Operation, SetPoint } from '../handForms.ts';
+import type { Kit, Want } from '../kit.ts';
 import type { Range } from '../ranges.ts';
 import type { StationModel } from '../station.ts';
 import type { Instruction, Workplace } from './instruction.ts';
@@ -56,6 +57,16 @@ export interface Caution {
   text: string;
 }
 
+/** What the hands and the foot do while it goes on: nobody has a third hand. */
+export interface Limbs {
+  left: string;
+  right: string;
+  foot?: string;
+}
+
+/** Tools of the bench that count as one another's: going on with the same one takes no time. */
+export type HandTool = 'air' | 'iron' | 'vacuum' | 'tweezers' | 'below' | 'hand';
+
 /** What comes into the joints of a package, by terminal. */
 export type Brought = ReadonlyMap<string, { alloy: Composition; mm3: number }>;
 
@@ -65,6 +76,13 @@ export interface PhaseKind<K extends string, S> {
   name: string;
   settings: z.ZodType<S>;
   form: Form;
+  /** What it is done with. */
+  tool: HandTool;
+  /** What it cannot do without. */
+  wants(settings: S, leadFree: boolean): readonly Want[];
+  /** The settings as this bench can be set. */
+  onBench?(settings: S, kit: Kit): S;
+  limbs(settings: S): Limbs;
   /** The settings in one line. */
   line(settings: S, panel: Panel): string;
   /** How many irons it holds down, and their power, W. */
@@ -81,6 +99,16 @@ export interface PhaseKind<K extends string, S> {
   inTurn?: true;
   /** Holes are empty after it. */
   opensHoles?: true;
+  /** The hands' own times are in it: a slow hand takes longer. */
+  paced?: true;
+  /** Nothing heats in it: the board cools. */
+  cools?: true;
+  /** How long the tools of the phase before it stay on, s. */
+  stays_s?(settings: S): number;
+  /** Chance that it tears a land or a way of the part besides what the lift does (judgement, docs/physics/hands.md). */
+  tears?(packageId: string, corroded: boolean): number;
+  /** Why the part does not live through it, as a clause. */
+  destroys?: string;
   uncertain: readonly Uncertain<S>[];
   /** Tools within reach, and what each is set to. */
   needs(settings: S, station: Pick<StationModel, 'air'>): { tools: string[]; setPoints: SetPoint[] };

@@ -3,13 +3,39 @@ import { z } from 'zod';
 import type { Until } from '../bench/drive.ts';
 import { RANGES } from '../ranges.ts';
 import { air } from './air/index.ts';
+import { alloy } from './alloy/index.ts';
+import { below } from './below/index.ts';
+import { cut } from './cut/index.ts';
 import type { PhaseKind } from './declaration.ts';
+import { irons2 } from './irons2/index.ts';
+import { lift } from './lift/index.ts';
+import { liftLegs } from './liftLegs/index.ts';
+import { peel } from './peel/index.ts';
+import { pool } from './pool/index.ts';
+import { rest } from './rest/index.ts';
 import { spike } from './spike/index.ts';
 import { stroke } from './stroke/index.ts';
 import { tweezers } from './tweezers/index.ts';
+import { twist } from './twist/index.ts';
 import { vacuum } from './vacuum/index.ts';
 
-const KINDS = { air, stroke, tweezers, vacuum, spike } as const;
+const KINDS = {
+  air,
+  stroke,
+  tweezers,
+  vacuum,
+  spike,
+  alloy,
+  below,
+  irons2,
+  pool,
+  cut,
+  'lift-legs': liftLegs,
+  twist,
+  peel,
+  rest,
+  lift,
+} as const;
 type Kinds = typeof KINDS;
 export type KindName = keyof Kinds;
 /** What a kind is set by. */

@@ -3,6 +3,7 @@ import { type BoardModel, partName, type PlacedPart } from '../../board/index.ts
 import { packageById } from '../../packages/index.ts';
 import { meltOrder, type WindowPhase } from '../guide.ts';
 import type { Guide, HandEvent, Mark } from '../handForms.ts';
+import type { Until } from '../bench/drive.ts';
 import type { StationModel } from '../station.ts';
 
 export interface Words {
@@ -37,6 +38,9 @@ export interface Workplace {
   nearest: string | null;
   /** The air station, as far as its dial goes. */
   station: Pick<StationModel, 'air'>;
+  /** When the phase that is told hands over, and whether another follows it. */
+  until?: Until;
+  goesOn?: boolean;
 }
 
 /** A joint as the technician finds it: its number, or what it is. */

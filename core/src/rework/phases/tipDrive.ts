@@ -15,6 +15,8 @@ export abstract class TipDrive<S extends TipSettings> implements Drive {
   /** Joints by the side of the part they stand on, those that a tip reaches. */
   protected readonly sides: readonly number[][];
   protected readonly contact: TipContact;
+  /** What the hands' own times are multiplied by. */
+  protected readonly pace: number;
   private readonly tips: readonly Tip[];
   private place = '';
   private seen_s = 0;
@@ -24,6 +26,7 @@ export abstract class TipDrive<S extends TipSettings> implements Drive {
     this.settings = settings;
     this.joints = joints;
     this.tips = tips;
+    this.pace = input.pace ?? 1;
     this.contact = new TipContact(joints, settings, input.board.thickness_mm);
     const lands = joints.map((j) => j.terminal.land);
     this.sides = sidesOf(joints).map((side) =>

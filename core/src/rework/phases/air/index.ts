@@ -1,6 +1,7 @@
 /** Hot air from above: slow or fast, from afar, in stages, pulses, lines or circles, leaning. */
 import { formatTemperature } from '../../../ground/index.ts';
 import { RANGES, within } from '../../ranges.ts';
+import { airOn } from '../../kit.ts';
 import { dialOf, UNMARKED_DIAL } from '../../station.ts';
 import { definePhase, type Panel } from '../declaration.ts';
 import { sayFitting, sayRemoval } from './say.ts';
@@ -41,6 +42,13 @@ export const air = definePhase<'air', AirSettings>({
   name: 'Air',
   settings: airSettings,
   form: airForm,
+  tool: 'air',
+  wants: () => [
+    { tool: 'air', name: 'hot-air station' },
+    { tool: 'flux', name: 'flux' },
+  ],
+  onBench: airOn,
+  limbs: () => ({ left: 'tweezers, open, beside the part', right: 'air handle' }),
   line(m, panel) {
     const then = (m.stages ?? []).map(
       (s) =>

@@ -2,7 +2,7 @@
 import type { Scene, Workpiece } from '../../bench/drive.ts';
 import { NOTHING, TipDrive, type Touch } from '../tipDrive.ts';
 import type { SpikeSettings } from './settings.ts';
-import { SPIKE } from './settings.ts';
+import { LEADED } from '../../solders.ts';
 import { jointMetal } from '../../../alloys/index.ts';
 
 /** Wire of 0.7 mm goes into joints at this rate, mm³/s, and the hand takes so long from stop to stop, s (17-hands: limited by the hand). */
@@ -17,11 +17,14 @@ export class SpikeDrive extends TipDrive<SpikeSettings> {
 
   constructor(settings: SpikeSettings, scene: Scene) {
     super(settings, scene);
-    this.melts_C = jointMetal(settings.alloy ?? SPIKE).Tl;
+    this.melts_C = jointMetal(settings.alloy ?? LEADED).Tl;
     this.fed = this.joints.map(() => false);
     this.stops = this.sides
       .flatMap((row) => this.along(row))
-      .map((stop) => ({ ...stop, feeds_s: stop.joints.reduce((sum, i) => sum + this.mm3Of(i), 0) / FED_MM3_S }));
+      .map((stop) => ({
+        ...stop,
+        feeds_s: (stop.joints.reduce((sum, i) => sum + this.mm3Of(i), 0) / FED_MM3_S) * this.pace,
+      }));
   }
 
   get done(): boolean {
@@ -31,7 +34,7 @@ export class SpikeDrive extends TipDrive<SpikeSettings> {
   protected touchAt(_: number, t: number, work: Workpiece): Touch {
     const here = this.stops[this.stop];
     if (!here) return NOTHING;
-    const { alloy = SPIKE, most_s } = this.settings;
+    const { alloy = LEADED, most_s } = this.settings;
     const down_s = t - this.since;
     // the hand is still on its way
     if (down_s < 0) return NOTHING;
@@ -44,7 +47,7 @@ export class SpikeDrive extends TipDrive<SpikeSettings> {
     const through = down_s >= here.feeds_s && here.joints.every((i) => this.fed[i] && work.isLiquid(i));
     if (through || down_s >= most_s) {
       this.stop++;
-      this.since = t + MOVES_S;
+      this.since = t + this.pace * MOVES_S;
       return NOTHING;
     }
     // fresh solder on the tip wets at once, as a bead does

@@ -2,12 +2,14 @@
 import { writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
 import { packageById } from '../../../packages/index.ts';
+import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import type { Instruction, Workplace } from '../instruction.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
-import { SPIKE, type SpikeSettings, spikeSettings } from './settings.ts';
+import { LEADED } from '../../solders.ts';
+import { type SpikeSettings, spikeSettings } from './settings.ts';
 
 const { ratio, most_s } = RANGES.spike;
 /** What goes in differs from what was meant by this share (estimate). */
@@ -19,7 +21,7 @@ const WIRE_MM2 = 0.385;
 function say(settings: SpikeSettings, { target }: Workplace): Instruction[] {
   const { terminals } = packageById(target.package);
   const rows = rowsOf(target.package);
-  const wire = writeComposition(settings.alloy ?? SPIKE);
+  const wire = writeComposition(settings.alloy ?? LEADED);
   return rows.map((row, n) => {
     const own_mm3 = terminals.filter((t) => row.terminals.includes(t.id)).reduce((sum, t) => sum + t.volume_mm3, 0);
     const wire_mm = Math.max(1, Math.round((settings.ratio * own_mm3) / WIRE_MM2));
@@ -50,9 +52,14 @@ export const spike = definePhase<'spike', SpikeSettings>({
     moreTitle: 'Solder and tip',
     more: [{ key: 'alloy', label: 'Solder worked in', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
   },
+  tool: 'iron',
+  wants: () => [{ tool: 'iron', name: 'soldering iron' }, WIRE.leaded, { tool: 'flux', name: 'flux' }],
+  onBench: tipOn,
+  limbs: () => ({ left: 'wire into the joint', right: 'iron on the joint' }),
   line: (s, panel) =>
-    `${formatTemperature(s.set_C, panel)}, ${s.ratio} × of ${writeComposition(s.alloy ?? SPIKE)} worked in`,
+    `${formatTemperature(s.set_C, panel)}, ${s.ratio} × of ${writeComposition(s.alloy ?? LEADED)} worked in`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
+  paced: true,
   fromAbove: false,
   bridges: false,
   unfit: (packageId) =>
@@ -60,7 +67,7 @@ export const spike = definePhase<'spike', SpikeSettings>({
   brings: (s, packageId, own_mm3) =>
     new Map(
       rowsOf(packageId).flatMap((row) =>
-        row.terminals.map((id) => [id, { alloy: s.alloy ?? SPIKE, mm3: s.ratio * (own_mm3.get(id) ?? 0) }] as const),
+        row.terminals.map((id) => [id, { alloy: s.alloy ?? LEADED, mm3: s.ratio * (own_mm3.get(id) ?? 0) }] as const),
       ),
     ),
   uncertain: [
@@ -68,7 +75,7 @@ export const spike = definePhase<'spike', SpikeSettings>({
     { name: 'solder that is worked in', settings: (s, z) => ({ ratio: within(s.ratio * (1 + WORKED_IN * z), ratio) }) },
   ],
   needs: ({ set_C, tip_mm, alloy }) => ({
-    tools: [`${writeComposition(alloy ?? SPIKE)} wire to work in`, `tip ${tip_mm} mm`],
+    tools: [`${writeComposition(alloy ?? LEADED)} wire to work in`, `tip ${tip_mm} mm`],
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,

@@ -1,13 +1,10 @@
 /** How joints are spiked: with what, how much of it, and how long the iron may stay. */
 import { z } from 'zod';
-import { type Composition, compositionSchema } from '../../../alloys/index.ts';
+import { compositionSchema } from '../../../alloys/index.ts';
 import { RANGES, type Range } from '../../ranges.ts';
 import { tipShape } from '../tip.ts';
 
 const number = ([min, max]: Range) => z.number().min(min).max(max);
-
-/** Leaded solder: it takes tens of kelvin off what a lead-free joint needs. */
-export const SPIKE: Composition = { Sn: 63, Pb: 37 };
 
 export const spikeSettings = z.strictObject({
   ...tipShape,

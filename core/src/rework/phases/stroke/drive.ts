@@ -17,17 +17,17 @@ export class StrokeDrive extends TipDrive<StrokeSettings> {
     this.settled_s = settings.stroke_s;
     const { board, target } = scene.input;
     const part = board.parts.find((p) => p.partId === target);
-    this.bead_mm3 = part ? beadOn(part.package, settings.bead_mm3_mm).each_mm3 : new Map();
+    this.bead_mm3 = part && settings.bead_mm3_mm ? beadOn(part.package, settings.bead_mm3_mm).each_mm3 : new Map();
   }
 
-  /** The bead lies on the rows before the iron comes. */
+  /** Its own bead lies on the rows before the iron comes. */
   begin(work: Workpiece): void {
     const { alloy = LOW_MELT, bead_mm3_mm } = this.settings;
     for (const [i, { terminal }] of this.joints.entries()) {
       const mm3 = this.bead_mm3.get(terminal.id);
       if (mm3) work.feed(i, alloy, mm3);
     }
-    work.bridge(bead_mm3_mm);
+    if (bead_mm3_mm) work.bridge(bead_mm3_mm);
   }
 
   /** A second iron works on the opposite side. */

@@ -1,7 +1,8 @@
 /** A bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
-import { jointMetal, LOW_MELT, writeComposition } from '../../../alloys/index.ts';
+import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
 import { packageById, terminalSides } from '../../../packages/index.ts';
+import { isLowMelting, tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
@@ -13,12 +14,6 @@ const { bead } = RANGES;
 
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
-/** Alloys that melt below this are called low-melt, °C. */
-const LOW_MELTING_C = 165;
-
-/** Whether a bead is of an alloy made to stay liquid, not of ordinary solder. */
-const isLowMelting = ({ alloy = LOW_MELT }: StrokeSettings): boolean => jointMetal(alloy).Tl < LOW_MELTING_C;
-
 /** A bead as hands see it: how wide (half round on its lands), and how much wire it takes. */
 function beadWords(packageId: string, bead_mm3_mm: number): string {
   const wide_mm = Math.sqrt((8 / Math.PI) * bead_mm3_mm);
@@ -37,21 +32,27 @@ function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: StrokeSettings): string 
 
 function say(settings: StrokeSettings, work: Workplace): Instruction[] {
   const { guide, target } = work;
-  const low = isLowMelting(settings);
+  const low = isLowMelting(settings.alloy ?? LOW_MELT);
+  const bead_mm3_mm = settings.bead_mm3_mm;
   const sides = terminalSides(packageById(target.package));
   const hold =
     guide && guide.closes_s !== null && guide.closedBy === 'joints freeze'
       ? Math.round(guide.closes_s - settings.stroke_s)
       : null;
+  const laid: Instruction[] = bead_mm3_mm
+    ? [
+        fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
+        {
+          id: 'alloy',
+          say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
+          watch: beadWords(target.package, bead_mm3_mm),
+          tap: 'alloy laid',
+          mark: 'done',
+        },
+      ]
+    : [];
   return [
-    fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
-    {
-      id: 'alloy',
-      say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
-      watch: beadWords(target.package, settings.bead_mm3_mm),
-      tap: 'alloy laid',
-      mark: 'done',
-    },
+    ...laid,
     heatOn(`${settings.irons === 2 ? 'Both irons' : 'Iron'} on at ${settings.set_C} °C. Touch the bead.`),
     ...heating(work, strokes(settings)),
     lift(
@@ -75,7 +76,7 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
   form: {
     usual: [
       set,
-      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', range: bead.bead_mm3_mm },
+      { key: 'bead_mm3_mm', label: 'Bead laid before', unit: 'mm³', range: bead.bead_mm3_mm, optional: true },
       width,
       power,
       { key: 'stroke_s', label: 'Stroking', unit: 's', range: bead.stroke_s },
@@ -97,8 +98,21 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
       { key: 'rest_s', label: 'rest at its ends', unit: 's', range: bead.rest_s, optional: true },
     ],
   },
-  line: (m, panel) =>
-    `${formatTemperature(m.set_C, panel)}, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`,
+  tool: 'iron',
+  wants: ({ bead_mm3_mm, alloy = LOW_MELT, irons = 1 }, leadFree) => [
+    { tool: 'iron', name: 'soldering iron', count: irons },
+    ...(bead_mm3_mm ? [isLowMelting(alloy) ? WIRE.lowMelt(leadFree) : WIRE.solder] : []),
+    { tool: 'flux', name: 'flux' },
+  ],
+  onBench: tipOn,
+  limbs: ({ irons }) =>
+    irons === 2
+      ? { left: 'iron on one row', right: 'iron on the other' }
+      : { left: 'tweezers: slide it onto free mask', right: 'iron along the rows' },
+  line(m, panel) {
+    const bead = m.bead_mm3_mm ? `, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}` : '';
+    return `${formatTemperature(m.set_C, panel)}${bead}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
+  },
   irons: ({ power_W, set_C, irons = 1 }) => Array.from({ length: irons }, () => ({ power_W, set_C })),
   fromAbove: false,
   bridges: true,
@@ -107,16 +121,21 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
     return what && `an iron cannot reach ${what}`;
   },
   brings: ({ bead_mm3_mm, alloy = LOW_MELT }, packageId) =>
-    new Map([...beadOn(packageId, bead_mm3_mm).each_mm3].map(([id, mm3]) => [id, { alloy, mm3 }])),
+    new Map(bead_mm3_mm ? [...beadOn(packageId, bead_mm3_mm).each_mm3].map(([id, mm3]) => [id, { alloy, mm3 }]) : []),
   uncertain: [
     ...uncertainTip,
     {
       name: 'alloy that mixes in',
-      settings: (s, z) => ({ bead_mm3_mm: within(s.bead_mm3_mm * (1 + BEAD * z), bead.bead_mm3_mm) }),
+      settings: (s, z) =>
+        s.bead_mm3_mm ? { bead_mm3_mm: within(s.bead_mm3_mm * (1 + BEAD * z), bead.bead_mm3_mm) } : {},
     },
   ],
-  needs: ({ set_C, tip_mm, irons }) => ({
-    tools: ['alloy of the bead and its flux', ...(irons === 2 ? ['a second iron'] : []), `tip ${tip_mm} mm`],
+  needs: ({ set_C, tip_mm, irons, bead_mm3_mm }) => ({
+    tools: [
+      ...(bead_mm3_mm ? ['alloy of the bead and its flux'] : []),
+      ...(irons === 2 ? ['a second iron'] : []),
+      `tip ${tip_mm} mm`,
+    ],
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,

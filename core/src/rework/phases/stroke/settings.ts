@@ -1,4 +1,4 @@
-/** How a bead is laid and stroked. */
+/** How a bead is stroked, and laid before where no phase laid it. */
 import { z } from 'zod';
 import { compositionSchema } from '../../../alloys/index.ts';
 import { RANGES, type Range } from '../../ranges.ts';
@@ -9,8 +9,8 @@ const { bead } = RANGES;
 
 export const strokeSettings = z.strictObject({
   ...tipShape,
-  /** Alloy laid along the rows, mm³ per mm of row. */
-  bead_mm3_mm: number(bead.bead_mm3_mm),
+  /** Alloy that lies along the rows before the iron comes, mm³ per mm of row; none where an earlier phase laid it. */
+  bead_mm3_mm: number(bead.bead_mm3_mm).optional(),
   /** What is added; the low-melt one with lead when nothing is said. Leaded solder makes a flooded joint of it. */
   alloy: compositionSchema.optional(),
   /** Seconds of stroking before the iron leaves. */

@@ -1,5 +1,6 @@
 /** Both ends of a part gripped at once by two heated tips. */
 import { formatTemperature } from '../../../ground/index.ts';
+import { tipOn } from '../../kit.ts';
 import { definePhase } from '../declaration.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE } from '../instruction.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
@@ -10,6 +11,13 @@ export const tweezers = definePhase<'tweezers', TweezersSettings>({
   name: 'Hot tweezers',
   settings: tweezersSettings,
   form: { usual: tipFields('Power of a tip'), moreTitle: 'Tip and way of working', more: [tipField] },
+  tool: 'tweezers',
+  wants: () => [
+    { tool: 'tweezers', name: 'hot tweezers' },
+    { tool: 'flux', name: 'flux' },
+  ],
+  onBench: (s, kit) => tipOn(s, kit, 'tweezers'),
+  limbs: () => ({ left: 'board held', right: 'hot tweezers: the part comes away in them' }),
   line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, both ends at once`,
   irons: ({ power_W, set_C }) => [0, 1].map(() => ({ power_W, set_C })),
   fromAbove: false,

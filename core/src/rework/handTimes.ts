@@ -1,0 +1,59 @@
+/**
+ * Times of the hands: what a task takes that neither heats nor waits. Medians of general bench experience, none measured here, with spreads as factors
+ * (68 % lie between median ÷ spread and × spread); docs/physics/hands.md. A person is slow or quick in all of them together: one factor, the pace.
+ */
+export const PACES = { novice: 1.8, usual: 1, expert: 0.75 } as const;
+export type Pace = keyof typeof PACES;
+
+/** Within what factor 19 of 20 people's pace lies round the one that is counted on. */
+export const PACE_WITHIN = 1.7;
+/** Spread of a single task of one person. */
+export const TASK_SPREAD = 1.5;
+
+/** Getting a tool ready, before the clock starts, s. */
+export const SET_UP = { iron: 25, air: 45, vacuum: 45, tweezers: 25, below: 60, hand: 5 } as const;
+/** Board into its frame; flux on; a cover laid and taken off; one site washed, s. */
+export const BOARD_HOLD_S = 40;
+export const FLUX_S = { part: 3, land: 0.25 } as const;
+export const COVER_S = { tape: 33, foil: 53, 'foil-off': 53, strip: 33, thick: 53 } as const;
+export const WASH_S = 45;
+/** One round of flood and braid, a row. */
+export const ROUND_S = { row: 6, mm: 0.7 } as const;
+/** Braid on one hole, s. */
+export const BRAID_HOLE_S = 12;
+
+/** Pin by pin under suction: travel and seat, fresh solder fed, sucked until daylight shows, cleaned every so many pins, s. */
+export const SUCTION = {
+  move_s: 1.6,
+  feed_s: 2.5,
+  feedWide_s: 4,
+  wide_mm: 1.3,
+  suck_s: 1.2,
+  clean_s: 8,
+  every: 10,
+} as const;
+/** Share of pins not free at once, by copper, and what each costs again, s. */
+export const STUCK = { light: 0.08, planes: 0.2, ground: 0.35, again_s: 18 } as const;
+
+/** A bead along a row, s: to start it, and a millimetre; worked in to and fro. */
+export const BEAD_S = { row: 15, mm: 0.4 } as const;
+/** Wire of a diameter goes into joints at most so fast, mm/s: the hand limits it. */
+const FEED_MM_S = [
+  [0.5, 5],
+  [0.7, 4],
+  [1, 2.5],
+] as const;
+/** Wire fed by hand, mm³/s, by the diameter nearest to one that is known. */
+export function feed_mm3_s(dia_mm: number): number {
+  const [, rate] = FEED_MM_S.reduce((a, b) => (Math.abs(b[0] - dia_mm) < Math.abs(a[0] - dia_mm) ? b : a));
+  return (rate * Math.PI * dia_mm ** 2) / 4;
+}
+
+/** Legs: cut one by one, s a leg and to start a row; lifted one by one with braid, coarse and fine pitch. */
+export const CUT_S = { leg: 4, row: 20 } as const;
+export const LIFT_LEG_S = { leg: 15, fine: 25, fine_mm: 0.5 } as const;
+/** A pool made over a small part, s. */
+export const POOL_S = 6;
+/** A can twisted off; a tail's pull built up, and peeled, mm/s. */
+export const TWIST_S = 30;
+export const PEEL = { start_s: 7, mm_s: 1.5 } as const;

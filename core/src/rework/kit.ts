@@ -1,0 +1,152 @@
+/** Tools and consumables of a bench, as work asks for them: whether something is there, and how far it can be set. */
+import { z } from 'zod';
+import { type Composition, compositionSchema, jointMetal, normalised } from '../alloys/index.ts';
+import { RANGES, type Range, within } from './ranges.ts';
+
+const span = ([min, max]: Range) =>
+  z
+    .tuple([z.number().min(0).max(max), z.number().min(min).max(1000)])
+    .refine(([lo, hi]) => lo <= hi, { error: 'from low to high' });
+const mm = z.number().positive().max(100);
+const id = z.string().min(1).max(60).optional();
+const nozzle = z.union([
+  z.strictObject({ round_mm: mm }),
+  z.strictObject({ slot_mm: z.tuple([mm, mm]) }),
+  z.strictObject({ rim_mm: z.tuple([mm, mm]), bore_mm: mm }),
+]);
+const heated = <T extends string>(tool: T) =>
+  z.strictObject({
+    id,
+    tool: z.literal(tool),
+    set_C: span(RANGES.iron.set_C).default([150, 450]),
+    power_W: z.number().min(5).max(500).default(70),
+    tips_mm: z.array(mm).min(1).max(60).default([1, 2.5, 3, 5]),
+  });
+
+export const kitSchema = z
+  .array(
+    z.discriminatedUnion('tool', [
+      z.strictObject({
+        id,
+        tool: z.literal('air'),
+        set_C: span(RANGES.air.set_C),
+        flow_L_min: z.union([span(RANGES.air.flow_L_min), z.literal('unmarked')]),
+        nozzles: z.array(nozzle).min(1).max(60),
+      }),
+      heated('iron'),
+      heated('tweezers'),
+      heated('vacuum'),
+      z.strictObject({
+        id,
+        tool: z.literal('pump'),
+        tips_mm: z.array(mm).max(60).optional(),
+        set_C: z.unknown().optional(),
+        power_W: z.unknown().optional(),
+      }),
+      z.strictObject({
+        id,
+        tool: z.literal('below'),
+        kind: z.enum(['plate', 'infrared', 'air']),
+        T_C: span(RANGES.below.T_C),
+      }),
+      z.strictObject({
+        id,
+        tool: z.enum(['wire', 'paste']),
+        wt: compositionSchema,
+        dia_mm: z.number().min(0.1).max(5).optional(),
+      }),
+      z.strictObject({
+        id,
+        tool: z.enum(['flux', 'braid', 'cover', 'blade', 'pliers', 'spring']),
+        kind: z.string().max(40).optional(),
+      }),
+    ]),
+  )
+  .max(200);
+export type Kit = z.infer<typeof kitSchema>;
+export type KitItem = Kit[number];
+export type KitTool = KitItem['tool'];
+export type ItemOf<T extends KitTool> = Extract<KitItem, { tool: T }>;
+
+/** Something a phase cannot do without. */
+export interface Want {
+  tool: KitTool;
+  /** As it is called at the bench. */
+  name: string;
+  /** How many of it; one when nothing is said. */
+  count?: number;
+  /** Whether a piece of that kind will do. */
+  ok?: (item: KitItem) => boolean;
+}
+
+/** The pieces of a kit that meet a want. */
+export const meeting = (kit: Kit, { tool, ok }: Want): KitItem[] =>
+  kit.filter((i) => i.tool === tool && (ok?.(i) ?? true));
+
+/** Whether a bench has what is wanted; one without a list has everything. */
+export const has = (kit: Kit | undefined, want: Want): boolean =>
+  kit === undefined || meeting(kit, want).length >= (want.count ?? 1);
+
+/** Below this an alloy is one to keep joints liquid with, °C. */
+const LOW_MELTING_C = 165;
+export const isLowMelting = (wt: Composition): boolean => jointMetal(wt).Tl < LOW_MELTING_C;
+const lead = (wt: Composition): number => normalised(wt).Pb ?? 0;
+
+/** Wires by what work asks of them. */
+export const WIRE = {
+  lowMelt: (leadFree: boolean): Want => ({
+    tool: 'wire',
+    name: 'low-melt alloy wire',
+    ok: (i) => i.tool === 'wire' && isLowMelting(i.wt) && !(leadFree && lead(i.wt) > 0.1),
+  }),
+  leaded: {
+    tool: 'wire',
+    name: 'leaded solder wire',
+    ok: (i) => i.tool === 'wire' && lead(i.wt) > 20 && !isLowMelting(i.wt),
+  },
+  solder: { tool: 'wire', name: 'solder wire', ok: (i) => i.tool === 'wire' && !isLowMelting(i.wt) },
+} as const satisfies Record<string, Want | ((leadFree: boolean) => Want)>;
+
+const nearest = (values: readonly number[], to: number): number =>
+  values.reduce((a, b) => (Math.abs(b - to) < Math.abs(a - to) ? b : a));
+const round_mm = ({ nozzles }: ItemOf<'air'>): number[] =>
+  nozzles.flatMap((n) => ('round_mm' in n ? [n.round_mm] : []));
+
+/** The station of a kit that comes nearest to a nozzle; undefined where it has none. */
+export function airStation(kit: Kit, nozzle_mm: number): ItemOf<'air'> | undefined {
+  const stations = kit.filter((i) => i.tool === 'air');
+  const off = (s: ItemOf<'air'>) => Math.min(...round_mm(s).map((mm) => Math.abs(mm - nozzle_mm)), 100);
+  return stations.sort((a, b) => off(a) - off(b))[0];
+}
+
+/** Settings of air as a station of this kit can be set. */
+export function airOn<S extends { set_C: number; flow_L_min: number; nozzle_mm: number }>(settings: S, kit: Kit): S {
+  const station = airStation(kit, settings.nozzle_mm);
+  if (!station) return settings;
+  const { set_C, flow_L_min, nozzle_mm } = settings;
+  const bores = round_mm(station);
+  return {
+    ...settings,
+    set_C: within(set_C, station.set_C),
+    flow_L_min: station.flow_L_min === 'unmarked' ? flow_L_min : within(flow_L_min, station.flow_L_min),
+    nozzle_mm: bores.length > 0 ? nearest(bores, nozzle_mm) : nozzle_mm,
+  };
+}
+
+/** Settings of an iron as one of this kit can be set. */
+export function tipOn<S extends { set_C: number; tip_mm: number; power_W: number }>(
+  settings: S,
+  kit: Kit,
+  tool: 'iron' | 'tweezers' | 'vacuum' = 'iron',
+): S {
+  const irons = kit.filter((i): i is ItemOf<'iron' | 'tweezers' | 'vacuum'> => i.tool === tool);
+  if (irons.length === 0) return settings;
+  // the strongest is taken to hand
+  const { set_C, power_W, tips_mm } = irons.reduce((a, b) => (b.power_W > a.power_W ? b : a));
+  return {
+    ...settings,
+    set_C: within(settings.set_C, [Math.max(set_C[0], RANGES.iron.set_C[0]), Math.min(set_C[1], RANGES.iron.set_C[1])]),
+    power_W,
+    tip_mm: within(nearest(tips_mm, settings.tip_mm), RANGES.iron.tip_mm),
+  };
+}

@@ -1,0 +1,110 @@
+/** Alloy laid along the rows with an iron: fed, and worked into every joint. */
+import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
+import { formatTemperature } from '../../../ground/index.ts';
+import { isLowMelting, tipOn, WIRE } from '../../kit.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { definePhase } from '../declaration.ts';
+import { fluxIt, type Instruction, type Workplace } from '../instruction.ts';
+import { beadOn, outOfReach, rowsOf } from '../rows.ts';
+import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { type AlloySettings, alloySettings } from './settings.ts';
+
+const { bead } = RANGES;
+/** A bead differs from the one asked for by this share (estimate). */
+const BEAD = 0.3;
+const WIRE_MM = 1;
+
+/** What is laid, in the words of the bench. */
+const named = ({ alloy = LOW_MELT }: AlloySettings) => (isLowMelting(alloy) ? 'low-melt alloy' : 'fresh solder');
+
+/** Wire for every row, mm, by the diameter at hand. */
+export function wireOf({ bead_mm3_mm, wire_mm = WIRE_MM }: AlloySettings, packageId: string): number[] {
+  const section = (Math.PI * wire_mm ** 2) / 4;
+  return rowsOf(packageId).map((r) => Math.ceil((bead_mm3_mm * r.length_mm) / section));
+}
+
+function say(settings: AlloySettings, work: Workplace): Instruction[] {
+  const lengths = wireOf(settings, work.target.package);
+  const wide_mm = Math.sqrt((8 / Math.PI) * settings.bead_mm3_mm);
+  const { wire_mm = WIRE_MM } = settings;
+  return [
+    fluxIt(
+      work,
+      isLowMelting(settings.alloy ?? LOW_MELT) ? 'A flux that works at low temperatures.' : 'A thin, even film.',
+    ),
+    ...lengths.map((mm, n): Instruction => ({
+      id: `lay-${n + 1}`,
+      say: `${lengths.length > 1 ? `Row ${n + 1} of ${lengths.length}: iron` : 'Iron'} on, feed ${named(settings)} along it.`,
+      watch: `Iron at ${settings.set_C} °C. ${mm} mm of ${wire_mm} mm wire, a bead about ${wide_mm.toFixed(1)} mm wide; then to and fro until it shines.`,
+      tap: 'bead laid',
+      mark: 'done',
+    })),
+  ];
+}
+
+const [set, width, power] = tipFields('Iron power');
+
+export const alloy = definePhase<'alloy', AlloySettings>({
+  kind: 'alloy',
+  name: 'Iron, alloy laid',
+  settings: alloySettings,
+  form: {
+    usual: [
+      set,
+      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', range: bead.bead_mm3_mm },
+      { key: 'wire_mm', label: 'Wire', unit: 'mm', range: bead.wire_mm, optional: true, hint: '1' },
+      width,
+      power,
+    ],
+    moreTitle: 'Alloy and tip',
+    more: [
+      { key: 'alloy', label: 'Alloy of the bead', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
+      tipField,
+    ],
+  },
+  tool: 'iron',
+  wants: ({ alloy: wt = LOW_MELT }, leadFree) => [
+    { tool: 'iron', name: 'soldering iron' },
+    isLowMelting(wt) ? WIRE.lowMelt(leadFree) : WIRE.solder,
+    { tool: 'flux', name: 'flux' },
+  ],
+  onBench(settings, kit) {
+    const { alloy: wt = LOW_MELT } = settings;
+    const low = isLowMelting(wt);
+    const wire = kit.find((i) => i.tool === 'wire' && isLowMelting(i.wt) === low);
+    const own = wire?.tool === 'wire' ? { alloy: wire.wt, ...(wire.dia_mm ? { wire_mm: wire.dia_mm } : {}) } : {};
+    return tipOn({ ...settings, ...own }, kit);
+  },
+  limbs: () => ({ left: 'wire, onto joint and tip', right: 'iron along the row' }),
+  line: (m, panel) =>
+    `${formatTemperature(m.set_C, panel)}, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}`,
+  irons: ({ power_W, set_C }) => [{ power_W, set_C }],
+  paced: true,
+  fromAbove: false,
+  bridges: true,
+  unfit(packageId) {
+    const what = outOfReach(packageId);
+    return what && `an iron cannot reach ${what}`;
+  },
+  brings: ({ bead_mm3_mm, alloy: wt = LOW_MELT }, packageId) =>
+    new Map([...beadOn(packageId, bead_mm3_mm).each_mm3].map(([id, mm3]) => [id, { alloy: wt, mm3 }])),
+  uncertain: [
+    ...uncertainTip,
+    {
+      name: 'alloy that mixes in',
+      settings: (s, z) => ({ bead_mm3_mm: within(s.bead_mm3_mm * (1 + BEAD * z), bead.bead_mm3_mm) }),
+    },
+  ],
+  needs: ({ set_C, tip_mm, alloy: wt = LOW_MELT, wire_mm = WIRE_MM }) => ({
+    tools: [
+      `${isLowMelting(wt) ? 'low-melt' : writeComposition(wt)} wire of ${wire_mm} mm and its flux`,
+      `tip ${tip_mm} mm`,
+    ],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+  }),
+  change_s: 5,
+  say,
+  cautions: [],
+  wayOut: 'A hotter or wider tip, more alloy or warming from below would change that.',
+  spare: 'Cover it,',
+});

@@ -1,0 +1,131 @@
+/** The board warmed from below, all of it or through an opening. */
+import { formatTemperature } from '../../../ground/index.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { definePhase } from '../declaration.ts';
+import {
+  COUNT,
+  heatOff,
+  heating,
+  heatOn,
+  type Instruction,
+  lift,
+  LIFT_LATE,
+  NO_FORCE,
+  type Workplace,
+} from '../instruction.ts';
+import { type BelowSettings, belowSettings } from './settings.ts';
+import { infrared_W_m2, USUAL_H } from './source.ts';
+
+const { below: range } = RANGES;
+const SOURCES = { plate: 'hot plate', infrared: 'infrared heater', air: 'preheater with air' } as const;
+/** A source's own dial, and how the board lies over it, are off by so much (estimates): K, and shares. */
+const [DIAL_K, CONTACT] = [10, 0.3];
+
+/** Warming up comes before another tool; alone it takes the part off. */
+function say(settings: BelowSettings, work: Workplace): Instruction[] {
+  const { source, T_C, window } = settings;
+  const over = window ? 'over the opening' : 'on it';
+  if (!work.until || 'loose' in work.until)
+    return [
+      heatOn(
+        `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
+        'Parts below clear of the opening. The clock starts with your tap.',
+      ),
+      ...heating(work, 'Heat from below. Hands off the part.'),
+      lift('It springs back from a nudge? Lift it.', NO_FORCE, LIFT_LATE),
+      heatOff('Board off the heat, level.', 'It stays hot for minutes.', 'heat off'),
+      COUNT,
+    ];
+  const C = 'C' in work.until ? work.until.C : null;
+  return [
+    {
+      id: 'warm-up',
+      say: `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
+      watch:
+        C === null
+          ? 'It stays on while you work from above.'
+          : `Until flux runs round the part, about ${C} °C on the board. It stays on while you work.`,
+      tap: 'board warm',
+      mark: 'done',
+    },
+  ];
+}
+
+export const below = definePhase<'below', BelowSettings>({
+  kind: 'below',
+  name: 'Heat from below',
+  settings: belowSettings,
+  form: {
+    usual: [
+      {
+        key: 'source',
+        label: 'Source',
+        choices: [
+          ['plate', 'hot plate'],
+          ['infrared', 'infrared'],
+          ['air', 'air'],
+        ],
+      },
+      { key: 'T_C', label: 'Set-point', unit: 'temperature', range: range.T_C },
+    ],
+    moreTitle: 'Opening',
+    more: (['x', 'y', 'w', 'h'] as const).map((k) => ({
+      key: `window.${k}_mm`,
+      label: { x: 'Opening from the left', y: 'from the top', w: 'Opening, wide', h: 'Opening, high' }[k],
+      unit: 'mm' as const,
+      optional: true as const,
+    })),
+    missing(texts) {
+      const keys = ['window.x_mm', 'window.y_mm', 'window.w_mm', 'window.h_mm'];
+      const empty = (key: string) => (texts[key] ?? '').trim() === '';
+      if (keys.every(empty)) return {};
+      return Object.fromEntries(keys.filter(empty).map((k) => [k, 'all four, or none']));
+    },
+    tidy(settings) {
+      if (settings.window && Object.keys(settings.window).length === 0) delete settings.window;
+    },
+  },
+  tool: 'below',
+  wants: () => [{ tool: 'below', name: 'heat from below' }],
+  onBench(settings, kit) {
+    const own = kit.filter((i) => i.tool === 'below');
+    const item = own.find((i) => i.kind === settings.source) ?? own[0];
+    if (!item) return settings;
+    const { flux_W_m2, ...rest } = settings;
+    const focused = item.kind === 'infrared' && flux_W_m2 !== undefined ? { flux_W_m2 } : {};
+    return { ...rest, ...focused, source: item.kind, T_C: within(settings.T_C, item.T_C) };
+  },
+  limbs: () => ({ left: 'free', right: 'free' }),
+  line: ({ source, T_C, window }, panel) =>
+    `${SOURCES[source]} at ${formatTemperature(T_C, panel)}${window ? `, opening ${window.w_mm} × ${window.h_mm} mm` : ''}`,
+  irons: () => [],
+  fromAbove: true,
+  bridges: false,
+  uncertain: [
+    {
+      name: 'temperature of what heats from below',
+      settings: (s, z) => ({ T_C: within(s.T_C + DIAL_K * z, range.T_C) }),
+    },
+    {
+      name: 'contact with what heats from below',
+      settings: ({ source, h, flux_W_m2, T_C }, z) =>
+        source === 'infrared'
+          ? { flux_W_m2: within((flux_W_m2 ?? infrared_W_m2(T_C)) * (1 + CONTACT * z), range.flux_W_m2) }
+          : { h: within((h ?? USUAL_H[source]) * (1 + CONTACT * z), range.h) },
+    },
+  ],
+  needs: ({ source, T_C }) => ({
+    tools: [SOURCES[source]],
+    setPoints: [{ id: 'below', label: 'heat from below', value: T_C, unit: '°C', tolerance: 10 }],
+  }),
+  change_s: 5,
+  say,
+  cautions: [
+    {
+      steps: ['remove', 'fit'],
+      text: 'The whole board gets hot from below: plugs, labels, cells and cans on it too. Gloves to move it.',
+    },
+  ],
+  wayOut: 'A hotter source, or air from above with it, would change that.',
+  spare: 'Keep it off the heat, over an opening that spares it,',
+});

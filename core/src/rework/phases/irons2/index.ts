@@ -1,0 +1,39 @@
+/** Two irons on opposite rows at once, until the part floats between them. */
+import { stroke } from '../stroke/index.ts';
+import { definePhase } from '../declaration.ts';
+import { heating, heatOff, heatOn, COUNT, lift } from '../instruction.ts';
+import { rowsOf } from '../rows.ts';
+import type { StrokeSettings } from '../stroke/settings.ts';
+
+const both = (s: StrokeSettings): StrokeSettings => ({ ...s, irons: 2 });
+
+export const irons2 = definePhase<'irons2', StrokeSettings>({
+  ...stroke,
+  kind: 'irons2',
+  name: 'Two irons',
+  form: { ...stroke.form, more: stroke.form.more.filter((f) => f.key !== 'irons') },
+  wants: () => [
+    { tool: 'iron', name: 'soldering iron', count: 2 },
+    { tool: 'flux', name: 'flux' },
+  ],
+  limbs: () => ({ left: 'iron on one row', right: 'iron on the other: the part slides between the tips' }),
+  line: (s, panel) => stroke.line(both(s), panel),
+  irons: (s) => stroke.irons(both(s)),
+  unfit(packageId) {
+    const rows = rowsOf(packageId).length;
+    if (rows < 2) return 'its joints stand in one row';
+    return stroke.unfit?.(packageId);
+  },
+  needs: (s, station) => stroke.needs(both(s), station),
+  say: (settings, work) => [
+    heatOn(`Both irons on at ${settings.set_C} °C. One on each row.`),
+    ...heating(work, 'Stroke both rows at once, a second each.'),
+    lift(
+      'Floats? Slide it aside between the tips.',
+      'Nobody has a third hand: it goes onto free mask, not into the air.',
+      'Freezing. Irons back on, do not push.',
+    ),
+    heatOff('Both irons into their stands.', 'Wipe the solder off the tips first.', 'irons away'),
+    COUNT,
+  ],
+});

@@ -1,0 +1,37 @@
+/** Nudged and lifted, with the heat of the phase before still on. */
+import { definePhase } from '../declaration.ts';
+import { lift as lifted, LIFT_LATE, NO_FORCE } from '../instruction.ts';
+import { RANGES } from '../../ranges.ts';
+import { type LiftSettings, liftSettings } from './settings.ts';
+
+export const lift = definePhase<'lift', LiftSettings>({
+  kind: 'lift',
+  name: 'Nudged and lifted',
+  settings: liftSettings,
+  form: {
+    usual: [{ key: 'stays_s', label: 'Heat stays on', unit: 's', range: RANGES.lift.stays_s }],
+    moreTitle: '',
+    more: [],
+  },
+  tool: 'hand',
+  wants: () => [],
+  limbs: () => ({ left: 'tweezers on the part', right: 'the tool stays on' }),
+  line: ({ stays_s }) => `heat stays on for ${stays_s} s`,
+  irons: () => [],
+  fromAbove: true,
+  bridges: false,
+  stays_s: ({ stays_s }) => stays_s,
+  uncertain: [],
+  needs: () => ({ tools: ['tweezers'], setPoints: [] }),
+  change_s: 0,
+  say: ({ stays_s }) => [
+    lifted(
+      'Nudge it. It springs back? Lift, hold it clear.',
+      `Heat stays on ${stays_s} s from the first movement. ${NO_FORCE} Hold it level until it has frozen.`,
+      LIFT_LATE,
+    ),
+  ],
+  cautions: [],
+  wayOut: '',
+  spare: '',
+});

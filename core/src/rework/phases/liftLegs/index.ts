@@ -1,0 +1,74 @@
+/** Gull legs lifted one by one, with iron, braid and a needle. */
+import { formatTemperature } from '../../../ground/index.ts';
+import { packageById } from '../../../packages/index.ts';
+import { LIFT_LEG_S } from '../../handTimes.ts';
+import { tipOn } from '../../kit.ts';
+import { definePhase } from '../declaration.ts';
+import { COUNT, fluxIt, heatOff, heatOn, lift } from '../instruction.ts';
+import { rowsOf } from '../rows.ts';
+import { anyOf, pitchOf } from '../tears.ts';
+import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { type LiftLegsSettings, liftLegsSettings } from './settings.ts';
+
+/** A land torn, a leg, at ordinary and at fine pitch (judgement). */
+const TEARS = { leg: 0.002, fine: 0.005 } as const;
+
+export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
+  kind: 'lift-legs',
+  name: 'Legs lifted',
+  settings: liftLegsSettings,
+  form: { usual: tipFields('Iron power'), moreTitle: 'Tip', more: [tipField] },
+  tool: 'iron',
+  wants: () => [
+    { tool: 'iron', name: 'soldering iron' },
+    { tool: 'braid', name: 'braid' },
+    { tool: 'flux', name: 'flux' },
+  ],
+  onBench: tipOn,
+  limbs: () => ({ left: 'needle behind the leg', right: 'iron on braid' }),
+  line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, leg by leg`,
+  irons: ({ power_W, set_C }) => [{ power_W, set_C }],
+  paced: true,
+  fromAbove: false,
+  bridges: false,
+  inTurn: true,
+  unfit: (packageId) =>
+    packageById(packageId).terminals.every((t) => t.kind === 'gull')
+      ? undefined
+      : 'it has joints that are no gull legs',
+  tears(packageId) {
+    const { terminals } = packageById(packageId);
+    return anyOf(terminals.length, pitchOf(terminals) <= LIFT_LEG_S.fine_mm + 0.01 ? TEARS.fine : TEARS.leg);
+  },
+  uncertain: uncertainTip,
+  needs: ({ set_C, tip_mm }) => ({
+    tools: ['braid', 'needle', `tip ${tip_mm} mm`],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+  }),
+  change_s: 5,
+  say: ({ set_C }, work) => [
+    fluxIt(work, 'On the legs and into the braid.'),
+    heatOn(`Iron at ${set_C} °C, braid on the first leg.`),
+    {
+      id: 'legs',
+      say: 'Braid the leg, raise it with the needle, next.',
+      watch: 'It springs up a hair and stays there. Never pull on one that holds.',
+      tap: 'this leg up',
+      mark: 'done',
+      walk: rowsOf(work.target.package).flatMap((r) => r.terminals),
+    },
+    {
+      id: 'all-wet',
+      say: 'Needle under every leg: do all of them spring?',
+      watch: 'One that does not: braid, once more.',
+      tap: 'all free',
+      mark: 'all-wet',
+    },
+    lift('Lift it off.', 'Nothing should hold. Body glued? Warm it, do not lever.'),
+    heatOff('Iron into its stand.', 'Tin its tip.', 'iron away'),
+    COUNT,
+  ],
+  cautions: [],
+  wayOut: 'A hotter or wider tip or warming from below would change that.',
+  spare: 'Cover it,',
+});

@@ -1,0 +1,82 @@
+/** A tail peeled off along its row under a light pull, the air a little ahead. */
+import { formatTemperature } from '../../../ground/index.ts';
+import { packageById } from '../../../packages/index.ts';
+import { airOn } from '../../kit.ts';
+import { RANGES } from '../../ranges.ts';
+import { air } from '../air/index.ts';
+import { definePhase, type Uncertain } from '../declaration.ts';
+import { COUNT, fluxIt, heatOff, heatOn } from '../instruction.ts';
+import { anyOf } from '../tears.ts';
+import { type PeelSettings, peelSettings } from './settings.ts';
+
+/** A way torn while the air leads (judgement); lifted straight up it is ten times that. */
+const TEARS = 0.003;
+const range = RANGES.air;
+
+export const peel = definePhase<'peel', PeelSettings>({
+  kind: 'peel',
+  name: 'Peeled along the row',
+  settings: peelSettings,
+  form: {
+    usual: [
+      { key: 'set_C', label: 'Set-point', unit: 'temperature', range: range.set_C },
+      { key: 'flow_L_min', label: 'Air', unit: 'L/min', range: range.flow_L_min },
+      { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', range: range.nozzle_mm },
+      { key: 'standoff_mm', label: 'Distance', unit: 'mm', range: range.standoff_mm },
+    ],
+    moreTitle: '',
+    more: [],
+  },
+  tool: 'air',
+  wants: () => [
+    { tool: 'air', name: 'hot-air station' },
+    { tool: 'spring', name: 'light spring or clip' },
+    { tool: 'flux', name: 'flux' },
+  ],
+  onBench: airOn,
+  limbs: () => ({ left: 'spring at the free end, along the board', right: 'air, ahead of the click' }),
+  line: ({ set_C, flow_L_min, standoff_mm }, panel) =>
+    `${formatTemperature(set_C, panel)}, ${flow_L_min} L/min, ${standoff_mm} mm, along the row`,
+  irons: () => [],
+  paced: true,
+  fromAbove: true,
+  bridges: false,
+  inTurn: true,
+  unfit: (packageId) =>
+    packageById(packageId).terminals.some((t) => t.kind === 'flex') ? undefined : 'only a tail can be peeled',
+  tears: (packageId) => anyOf(packageById(packageId).terminals.length, TEARS),
+  // the settings have the same names as those of air
+  uncertain: air.uncertain as unknown as readonly Uncertain<PeelSettings>[],
+  needs: (s, station) => {
+    const { tools, setPoints } = air.needs({ ...s, sweep_mm: 0 }, station);
+    return { tools: [...tools, 'light spring or clip'], setPoints };
+  },
+  change_s: 5,
+  say: ({ set_C, standoff_mm }, work) => [
+    fluxIt(work, 'Along the whole row.'),
+    heatOn(
+      `Air at ${set_C} °C on the first way, ${standoff_mm} mm off.`,
+      'A light pull along the board on the free end. The clock starts with your tap.',
+    ),
+    {
+      id: 'first-wet',
+      say: 'Wait for the first click.',
+      watch: 'The pull does the lifting, not the hand. Never straight up.',
+      tap: 'first click',
+      mark: 'first-wet',
+    },
+    {
+      id: 'all-wet',
+      say: 'Air follows the click to the end.',
+      watch: 'It stops? Stay there. More pull tears a way.',
+      tap: 'tail free',
+      mark: 'all-wet',
+    },
+    { id: 'lift', say: 'Tail away, flat.', watch: 'Hold it until it is cool.', tap: 'off', mark: 'lifted' },
+    heatOff('Heat off.', 'Handle into its stand, fan runs on.', 'heat off'),
+    COUNT,
+  ],
+  cautions: air.cautions,
+  wayOut: air.wayOut,
+  spare: air.spare,
+});

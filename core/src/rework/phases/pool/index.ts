@@ -1,0 +1,68 @@
+/** One tip, one pool of solder over all joints of a small part. */
+import { formatTemperature } from '../../../ground/index.ts';
+import { extentOf, packageById } from '../../../packages/index.ts';
+import { LEADED } from '../../solders.ts';
+import { tipOn, WIRE } from '../../kit.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { definePhase } from '../declaration.ts';
+import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE } from '../instruction.ts';
+import { outOfReach, rowsOf } from '../rows.ts';
+import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { type PoolSettings, poolSettings } from './settings.ts';
+
+const { pool_mm3 } = RANGES.pool;
+/** A pool holds together over so much, mm; it is off by this share (estimates). */
+const [SPANS_MM, POOL] = [7, 0.3];
+
+export const pool = definePhase<'pool', PoolSettings>({
+  kind: 'pool',
+  name: 'One iron, a pool',
+  settings: poolSettings,
+  form: {
+    usual: [...tipFields('Iron power'), { key: 'pool_mm3', label: 'Solder in the pool', unit: 'mm³', range: pool_mm3 }],
+    moreTitle: 'Solder and tip',
+    more: [{ key: 'alloy', label: 'Solder of the pool', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
+  },
+  tool: 'iron',
+  wants: () => [{ tool: 'iron', name: 'soldering iron' }, WIRE.solder, { tool: 'flux', name: 'flux' }],
+  onBench: tipOn,
+  limbs: () => ({ left: 'wire, then nothing', right: 'iron across the part' }),
+  line: ({ set_C, pool_mm3: mm3 }, panel) => `${formatTemperature(set_C, panel)}, a pool of ${mm3} mm³`,
+  irons: ({ power_W, set_C }) => [{ power_W, set_C }],
+  paced: true,
+  fromAbove: false,
+  bridges: false,
+  unfit(packageId) {
+    const what = outOfReach(packageId);
+    if (what) return `an iron cannot reach ${what}`;
+    const pkg = packageById(packageId);
+    if (pkg.terminals.some((t) => t.drill_mm)) return 'its joints lie in holes';
+    if (rowsOf(packageId).length > 2) return 'its joints stand on more than two sides';
+    const { x0, x1, y0, y1 } = extentOf(pkg);
+    return Math.max(x1 - x0, y1 - y0) > SPANS_MM ? `no pool holds together over more than ${SPANS_MM} mm` : undefined;
+  },
+  brings({ pool_mm3: mm3, alloy = LEADED }, packageId) {
+    const { terminals } = packageById(packageId);
+    return new Map(terminals.map((t) => [t.id, { alloy, mm3: mm3 / terminals.length }]));
+  },
+  uncertain: [
+    ...uncertainTip,
+    { name: 'solder of the pool', settings: (s, z) => ({ pool_mm3: within(s.pool_mm3 * (1 + POOL * z), pool_mm3) }) },
+  ],
+  needs: ({ set_C, tip_mm }) => ({
+    tools: ['solder wire', `tip ${tip_mm} mm`],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+  }),
+  change_s: 5,
+  say: ({ set_C, pool_mm3: mm3 }, work) => [
+    fluxIt(work, 'A drop over the whole part.'),
+    heatOn(`Iron at ${set_C} °C across it. Feed a pool.`, `About ${mm3} mm³ of solder, over every joint at once.`),
+    ...heating(work, 'Tip flat across the part, pool over every joint.'),
+    lift('It swims? Sweep it off with the tip.', `It comes away with the tip. ${NO_FORCE}`, LIFT_LATE),
+    heatOff('Iron into its stand.', 'Wipe the part off the tip first.', 'iron away'),
+    COUNT,
+  ],
+  cautions: [],
+  wayOut: 'A wider tip, a larger pool or warming from below would change that.',
+  spare: 'Cover it,',
+});
