@@ -185,11 +185,12 @@ describe('what is in a joint', () => {
     expect(r.allWet_s).toBeGreaterThan((sound.allWet_s ?? 0) + 1);
   });
   it('wetting takes a second or two near the liquidus, four times that on corroded metal, never less than a second', () => {
-    expect(wettingTime_s(40, false)).toBe(1);
-    expect(wettingTime_s(20, false)).toBe(2);
-    expect(wettingTime_s(0, false)).toBe(4);
-    expect(wettingTime_s(200, false)).toBe(1);
-    expect(wettingTime_s(20, true)).toBe(8);
+    expect(wettingTime_s(40, 'sound')).toBe(1);
+    expect(wettingTime_s(20, 'sound')).toBe(2);
+    expect(wettingTime_s(0, 'sound')).toBe(4);
+    expect(wettingTime_s(200, 'sound')).toBe(1);
+    expect(wettingTime_s(20, 'corroded')).toBe(8);
+    expect(wettingTime_s(20, 'leaking')).toBe(24);
   });
 });
 

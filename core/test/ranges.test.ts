@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { air, bead, boardOf, planOf, spike, tweezers } from './plans.ts';
 import { coverageCases } from './coverage.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';
-import { designFor, effectsOf, planHeat } from '../src/rework/planHeat.ts';
+import { designFor, effectsOf } from '../src/rework/design.ts';
+import { planHeat } from '../src/rework/planHeat.ts';
 import { LIFT_S } from '../src/rework/bench/runForm.ts';
 import { type PlanInput } from '../src/rework/planForm.ts';
 import { lowestTip } from '../src/rework/lowestTip.ts';
@@ -32,7 +33,7 @@ describe('the design', () => {
       expect(effectsOf(responses, inputs)).toHaveLength(inputs);
       for (const [i, e] of effectsOf(responses, inputs).entries()) expect(e).toBeCloseTo(slopes[i], 12);
     }
-    expect(() => designFor(12)).toThrow('too many');
+    expect(() => designFor(16)).toThrow('too many');
   });
 });
 

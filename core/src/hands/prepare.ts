@@ -11,17 +11,30 @@ import {
 } from '../alloys/index.ts';
 import type { BoardModel } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { type Instruction, kindOf, mainPhase } from '../rework/index.ts';
+import { type Instruction, kindOf } from '../rework/index.ts';
 import type { Flood, Work } from './work.ts';
 
+/** What clean-up depends on. */
+export type CleanUpOf = Pick<Work, 'target' | 'board' | 'method' | 'joints' | 'flood'>;
+
+const placeOf = ({ package: pkg }: Work['target']): CleanUpPlace =>
+  packageById(pkg).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
+
 /** Rounds that what was worked in costs, by the joint that took most of it: a bead, a spike, the rest of an earlier repair. */
-export function roundsFor(work: Work, place: CleanUpPlace): number {
+export function roundsFor(work: CleanUpOf, place: CleanUpPlace = placeOf(work.target)): number {
   const leadFree = staysLeadFree(work.board, work.flood);
   return Math.max(1, ...leftInJoints(work).map((wt) => roundsOfMix(wt, place, leadFree)));
 }
 
+/** Rounds after a part has come off: holes that were sucked empty stay empty, unless something has to come out of them that suction leaves. */
+export function roundsAfter(work: CleanUpOf): number {
+  const needed = roundsFor(work);
+  const sucked = work.method.phases.some((p) => kindOf(p).opensHoles);
+  return sucked && needed === 1 ? 0 : needed;
+}
+
 /** What the work leaves in each joint: its own solder, what was said of it, what every phase brings. */
-function leftInJoints({ target, board, method, joints = [] }: Work): Composition[] {
+function leftInJoints({ target, board, method, joints = [] }: CleanUpOf): Composition[] {
   const { terminals } = packageById(target.package);
   const own_mm3 = new Map(terminals.map((t) => [t.id, t.volume_mm3]));
   const brought = method.phases.map((p) => kindOf(p).brings?.(p.settings, target.package, own_mm3));
@@ -58,14 +71,10 @@ export const floodSolder = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, floo
   flood === 'own' ? `fresh ${jointAlloy}` : 'leaded solder';
 
 export function prepare(work: Work): Instruction[] {
-  const { method, nearest } = work;
+  const { nearest } = work;
   const own = work.flood === 'own';
   const solder = floodSolder(work.board, work.flood);
-  const place = packageById(work.target.package).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
-  const sucked = kindOf(mainPhase(method)).opensHoles === true;
-  // holes that were sucked empty stay empty, unless something has to come out of them that suction leaves
-  const needed = roundsFor(work, place);
-  const rounds = sucked && needed === 1 ? 0 : needed;
+  const rounds = roundsAfter(work);
   return [
     {
       id: 'scan',

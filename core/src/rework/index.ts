@@ -26,19 +26,22 @@ export {
   wantsOf,
 } from './methods/choose.ts';
 export { fittingMethod } from './methods/fitting.ts';
-export { type Kit, kitSchema, type Want } from './kit.ts';
+export { has, type Kit, kitSchema, type Want } from './kit.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.ts';
 export { KIND_NAMES, kindOf, type Phase, phasesSchema } from './phases/index.ts';
 export { COUNT, type Instruction, type Words, type Workplace } from './phases/instruction.ts';
-export { reachOf } from './phases/rows.ts';
+export { reachOf, rowsOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema } from './planForm.ts';
 export { guideOf, handsClock } from './planGuide.ts';
+export { effectsOf } from './design.ts';
+export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
+export { BOARD_HOLD_S, COVER_S, FLUX_S, PACES, ROUND_S, SET_UP, STUCK, TASK_SPREAD, WASH_S } from './handTimes.ts';
 export { planHeat } from './planHeat.ts';
 export { type PlanResult, planResultSchema, windowEnd } from './planResult.ts';
 export { runPlan } from './planRun.ts';
-export { reworkInput, reworkOutput, tellRework } from './procedure.ts';
+export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema, tellRework } from './procedure.ts';
 export { RANGES } from './ranges.ts';
 export { stuckShare } from './phases/vacuum/stuck.ts';
 export { solderOf } from './solderOf.ts';

@@ -1,57 +1,22 @@
 /**
  * A procedure with its ranges: the run as set, and eight quick ones (twelve above seven inputs) in which the inputs that matter are off by their
- * plus-minus, all at once, after the designs of Plackett & Burman (Biometrika 33, 1946): every input's effect comes out of all of them. Effects are taken on
+ * plus-minus, all at once (`design.ts`). Effects are taken on
  * rates (1/time, nothing where it never happens), on which heat acts evenly, and added in squares.
  */
 import type { CalcContext } from '../ground/index.ts';
+import { effectsOf } from './design.ts';
+import { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
 import { lowestTip } from './lowestTip.ts';
 import { wetAt, type PlanRun } from './bench/runForm.ts';
 import type { Phase, PhaseOf } from './phases/index.ts';
 import type { PlanInput } from './planForm.ts';
 import { type PlanResult, type Range, windowEnd } from './planResult.ts';
-import { runPlan } from './planRun.ts';
-import { uncertainOf } from './uncertainty.ts';
-
-/** First rows of Plackett & Burman's designs for up to seven and up to eleven inputs; the others are its turns, and a last one with all low. */
-const ROWS = [
-  [1, 1, 1, -1, 1, -1, -1],
-  [1, 1, -1, 1, 1, 1, -1, -1, -1, 1, -1],
-];
-
-/** The runs for so many inputs, at most eleven: how far each is off in each. */
-export function designFor(inputs: number): readonly (readonly number[])[] {
-  const row = ROWS.find((r) => r.length >= inputs);
-  if (!row) throw new Error(`${inputs} inputs are too many for a design of twelve runs.`);
-  const n = row.length;
-  return [...row.map((_, shift) => row.map((_sign, i) => row[(i + n - shift) % n])), row.map(() => -1)];
-}
-
-/** Effect of every input on a response over its design: half the difference between high and low. */
-export function effectsOf(responses: readonly number[], inputs: number): number[] {
-  const design = designFor(inputs);
-  return Array.from(
-    { length: inputs },
-    (_, i) => responses.reduce((sum, r, n) => sum + design[n][i] * r, 0) / responses.length,
-  );
-}
 
 /** Quick runs are a little off the full one; nothing is known better than to this share. */
 const LEAST_SPREAD = 0.04;
 /** Nobody sees a joint turn to better than this, s. */
 const SEEN_S = 1;
 
-const rateOf = (t: number | null | undefined): number => (t ? 1 / t : 0);
-const timeOf = (rate: number, limit_s: number): number | null => (rate > 1 / limit_s ? 1 / rate : null);
-
-/** A procedure as set, and the same with everything uncertain off. */
-interface Ensemble {
-  inputs: readonly string[];
-  nominal: PlanRun;
-  /** Quick: as set, and by the rows of the design. */
-  centre: PlanRun;
-  members: readonly PlanRun[];
-  limit_s: number;
-}
 type Time = (run: PlanRun) => number | null | undefined;
 
 /** What a time may be: effects of the inputs on its rate round the full run's. */
@@ -125,34 +90,12 @@ function strokesOf(phases: readonly Phase[]): PhaseOf<'stroke'> | undefined {
 }
 
 export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
-  const { phases } = input;
-  const uncertain = uncertainOf(phases);
-  const design = designFor(uncertain.length);
-  const bead = strokesOf(phases);
-  // the full run is as long as seven quick ones, the search for a bead's tip as four
-  const runs = 7 + design.length + 1;
-  const search = bead ? 4 / (runs + 4) : 0;
-  const [full, quick] = [((1 - search) * 7) / runs, (1 - search) / runs];
-  const part = (from: number, share: number): CalcContext => ({
-    ...context,
-    progress: (done, partial) => context.progress?.(from + share * done, partial),
-  });
-  const nominal = await runPlan(input, part(0, full));
-  context.progress?.(full, nominal);
-  const quickly: PlanInput = { ...input, quality: 'search', frames: false, books: false };
-  const members: PlanRun[] = [];
-  for (const [n, row] of design.entries()) {
-    const off = uncertain.reduce((i, u, k) => u.off(i, row[k]), quickly);
-    members.push(await runPlan(off, part(full + quick * n, quick)));
-  }
-  const ensemble: Ensemble = {
-    inputs: uncertain.map((u) => u.name),
-    nominal,
-    members,
-    centre: await runPlan(quickly, part(full + quick * design.length, quick)),
-    limit_s: phases.reduce((sum, p) => sum + p.giveUp_s, 0),
-  };
-  const lowestTip_C = bead ? await lowestTip(input, bead, part(1 - search, search)) : undefined;
+  const strokes = strokesOf(input.phases);
+  // the search for a bead's tip is as long as four of the quick runs
+  const search = strokes ? 0.2 : 0;
+  const ensemble = await ensembleOf(input, { quality: 'search', nominalCosts: 7 }, partOf(context, 0, 1 - search));
+  const { nominal } = ensemble;
+  const lowestTip_C = strokes ? await lowestTip(input, strokes, partOf(context, 1 - search, search)) : undefined;
   const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s);
   // it has to be lifted before the last joint is surely loose
   const end = windowEnd(nominal);

@@ -3,7 +3,7 @@ import { type CalcContext, CancelledError } from '../ground/index.ts';
 import { asFineAsNeeded } from './bench/finer.ts';
 import { frameRecorder } from './bench/frames.ts';
 import { ReworkRun } from './bench/reworkRun.ts';
-import type { PlanRun } from './bench/runForm.ts';
+import { LIFT_S, type PlanRun } from './bench/runForm.ts';
 import { stintsOf } from './stints.ts';
 import type { PlanInput } from './planForm.ts';
 
@@ -51,6 +51,7 @@ function isOver(run: ReworkRun): boolean {
   const { allLoose_s: allWet, frozen_s } = run.joints;
   if (frozen_s !== null) return true;
   if (allWet === null) return false;
+  if (run.isDone) return run.time > allWet + LIFT_S;
   const end = run.closes();
   return run.time > allWet + (end && run.time > end.at_s + HURT_S ? AFTER_HURT : AFTER_WET);
 }

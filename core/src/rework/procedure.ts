@@ -11,17 +11,19 @@ import { asFineAsNeeded } from './bench/finer.ts';
 import { ReworkRun } from './bench/reworkRun.ts';
 import { runStateSchema } from './bench/runState.ts';
 import { jointStateSchema, surroundingsSchema } from './bench/surroundingsForm.ts';
-import { OPERATIONS } from './handForms.ts';
+import { type Operation, OPERATIONS } from './handForms.ts';
+import { type Pace, PACES } from './handTimes.ts';
+import { kitSchema } from './kit.ts';
 import { methodIdSchema } from './methods/method.ts';
 import { stintsOf } from './stints.ts';
-import { kindOf, type Phase, phasesSchema } from './phases/index.ts';
+import { phasesSchema } from './phases/index.ts';
 import { shortBoard, shortBoardSchema } from './shortBoard.ts';
 import { DEFAULT_STATION } from './station.ts';
 
 const around = surroundingsSchema.omit({ joints: true });
 
 /** What a procedure finds: board and part, what is round them, what is in the joints. */
-const caseSchema = z.strictObject({
+export const reworkPlaceSchema = z.strictObject({
   board: z.union([boardModelSchema, shortBoardSchema.transform(shortBoard)]),
   target: z.string().min(1),
   op: z.enum(['remove', 'fit']).default('remove'),
@@ -29,22 +31,11 @@ const caseSchema = z.strictObject({
   mustLive: z.boolean().default(false),
   ambient_C: z.number().min(-20).max(60).default(22),
   surroundings: around.optional(),
-  /** A joint that leaks is one that corrodes. */
-  joints: z
-    .array(
-      jointStateSchema
-        .extend({ leaking: z.boolean().optional() })
-        .transform(({ leaking, ...rest }) => (leaking ? { ...rest, corroded: true } : rest)),
-    )
-    .max(40)
-    .optional(),
+  joints: z.array(jointStateSchema).max(40).optional(),
   damp: z.boolean().optional(),
   /** Tools of the bench, the hand's pace, the seed of draws: other calculations ask for them. */
-  kit: z
-    .array(z.looseObject({ tool: z.string() }))
-    .max(200)
-    .optional(),
-  pace: z.enum(['novice', 'usual', 'expert']).optional(),
+  kit: kitSchema.optional(),
+  pace: z.enum(Object.keys(PACES) as [Pace, ...Pace[]]).optional(),
   seed: z.int().min(0).optional(),
 });
 
@@ -61,7 +52,7 @@ const procedureSchema = z.strictObject({
 
 export const reworkInput = z
   .strictObject({
-    case: caseSchema,
+    case: reworkPlaceSchema,
     procedure: procedureSchema,
     start: runStateSchema.optional(),
     /** Looked at then, whatever has been reached. */
@@ -114,16 +105,24 @@ export const reworkOutput = z.strictObject({
 /** After the tools have left it is watched at most so long, s. */
 const COOLS_S = 60;
 
-function caseOf({ case: c, procedure }: z.infer<typeof reworkInput>): ReworkCase {
+export type ReworkPlace = z.infer<typeof reworkPlaceSchema>;
+
+/** What a run finds, for a case and the surroundings and operation of a procedure. */
+export function caseOf(
+  c: ReworkPlace,
+  procedure: { surroundings?: ReworkPlace['surroundings']; op?: Operation } = {},
+): ReworkCase {
   const damp = c.damp === undefined ? {} : { moisture: c.damp ? ('damp' as const) : ('baked' as const) };
+  const unmarked = c.kit?.some((i) => i.tool === 'air' && i.flow_L_min === 'unmarked');
   return reworkCaseSchema.parse({
     board: c.board,
     target: c.target,
-    station: DEFAULT_STATION,
+    station: { ...DEFAULT_STATION, ...(unmarked ? { air: 'unmarked' } : {}) },
     ambient_C: c.ambient_C,
     ...damp,
     ...(procedure.surroundings ?? c.surroundings),
     ...(c.joints ? { joints: c.joints } : {}),
+    ...(c.pace ? { pace: PACES[c.pace] } : {}),
     ...(c.mustLive ? { reused: true } : {}),
     ...(procedure.op === 'fit' || c.op === 'fit' ? { fitting: true } : {}),
   });
@@ -135,14 +134,14 @@ export function tellRework(
   context: CalcContext,
 ): Promise<z.infer<typeof reworkOutput>> {
   const { phases } = input.procedure;
-  const found = caseOf(input);
+  const found = caseOf(input.case, input.procedure);
   return asFineAsNeeded((finer) => {
     const run = new ReworkRun(found, stintsOf(phases), { start: input.start, finer, judges: 'all' });
-    return tell(run, phases, input.until_s, context);
+    return tell(run, input.until_s, context);
   });
 }
 
-async function tell(run: ReworkRun, phases: readonly Phase[], until_s: number | undefined, context: CalcContext) {
+async function tell(run: ReworkRun, until_s: number | undefined, context: CalcContext) {
   const { joints } = run;
   const end_s = () => until_s ?? (left_s === null ? run.limit_s : left_s + COOLS_S);
   let left_s: number | null = null;
@@ -184,10 +183,14 @@ async function tell(run: ReworkRun, phases: readonly Phase[], until_s: number | 
     })),
     neighbours: run.neighbours.doses(),
     lands: (outcomes?.lands ?? []).map(({ terminal, exposure_K_s, peak_C }) => ({ terminal, exposure_K_s, peak_C })),
-    phases: run.phases.map(({ id, from_s, to_s }, n) => {
-      const phase = phases.find((p) => p.id === id);
-      return { id, from_s, to_s, heat_s: to_s - from_s, hands_s: n > 0 && phase ? kindOf(phase).change_s : 0 };
-    }),
+    phases: run.phases.map(({ id, from_s, to_s, hands_s }, n) => ({
+      id,
+      from_s,
+      to_s,
+      // the hands' own time holds what changing tools took before it
+      heat_s: Math.max(0, to_s - (run.phases[n - 1]?.to_s ?? 0) - hands_s),
+      hands_s,
+    })),
     state: run.state(),
   };
 }

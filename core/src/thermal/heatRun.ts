@@ -277,6 +277,11 @@ export class HeatRun {
     return most;
   }
 
+  /** Lets time pass where everything is in balance: nothing changes. */
+  wait(dt: number): void {
+    this.time += dt;
+  }
+
   /** Throws where a node or cell is hotter or colder than anything it could have met. */
   checkBounds(): void {
     this.checkNodes();

@@ -47,7 +47,7 @@ export class JointWatch {
     this.lumps = lumps;
     this.nodes = Int32Array.from(lumps.joints, (j) => j.node);
     this.before = new Float64Array(lumps.joints.length);
-    this.wetted = lumps.joints.map((j) => (j.corroded ? 0 : 1));
+    this.wetted = lumps.joints.map((j) => (j.surface === 'sound' ? 1 : 0));
     this.freed = lumps.joints.map(() => false);
     this.since = lumps.joints.map(() => null);
     this.paths = lumps.joints.map(() => undefined);
@@ -95,6 +95,11 @@ export class JointWatch {
   /** Whether a joint is loose now. */
   isLoose(i: number): boolean {
     return this.since[i] !== null;
+  }
+
+  /** Whether every joint was freed: none can freeze again. */
+  get allFreed(): boolean {
+    return this.freed.every(Boolean);
   }
 
   /** Whether all are loose, and none is lost again by the work that goes on. */
@@ -161,7 +166,7 @@ export class JointWatch {
     // when it was molten, if it is: in this step or all along
     let at = H < latent ? null : before >= latent ? t0 : crossing(t0, dt, before, H, latent);
     if (at !== null && wetted[i] < 1) {
-      const takes = wettingTime_s(run.T[this.nodes[i]] - Tl, this.lumps.joints[i].corroded);
+      const takes = wettingTime_s(run.T[this.nodes[i]] - Tl, this.lumps.joints[i].surface);
       const left = (1 - wetted[i]) * takes;
       wetted[i] += (t0 + dt - at) / takes;
       at = wetted[i] >= 1 ? Math.min(t0 + dt, at + left) : null;

@@ -2,6 +2,7 @@
 import type { Composition } from '../../alloys/index.ts';
 import { boxOnBoard, type PlacedPart, toBoard } from '../../board/index.ts';
 import type { Limit } from './limitOf.ts';
+import type { Metal } from './wetting.ts';
 import { packageById, type PackageModel, type Rect, type Terminal } from '../../packages/index.ts';
 import { type BoardMesh, type HeatLink, type HeatNode, overlapOnMesh } from '../../thermal/index.ts';
 
@@ -43,7 +44,7 @@ export interface JointLump {
   y: number;
   /** Columns under its land. */
   columns: number[];
-  corroded: boolean;
+  surface: Metal;
   metal: JointMetal;
   /** Number of its link to the body. */
   lead: number;

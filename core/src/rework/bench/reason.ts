@@ -61,7 +61,8 @@ function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number
   const times = (v: number) => `${v.toFixed(v < 10 ? 1 : 0)} ×`;
   const joint = lumps.joints[last];
   if (joint.terminal.kind === 'pad') return 'it lies hidden under the body and heats through it and the board';
-  if (joint.corroded && lumps.joints.some((j) => !j.corroded))
+  if (joint.surface === 'leaking') return 'what leaked has crusted it: it takes heat badly and hardly wets';
+  if (joint.surface === 'corroded' && lumps.joints.some((j) => j.surface === 'sound'))
     return 'it is corroded: it takes heat badly and wets slowly';
   if (ratio('mass') > 2) return `it holds ${times(ratio('mass'))} the solder of the others`;
   if (ratio('copper') > 1.15) return `the copper under it carries ${times(ratio('copper'))} the heat away`;

@@ -91,6 +91,8 @@ export class ReworkRun {
   private current = 0;
   private began = 0;
   private left = false;
+  /** Nothing has heated yet, and nothing was warm: all is in balance with the room. */
+  private cold: boolean;
   /** Tools of the phase before that stay on: since when they act, and until when, s. */
   private staying: { drive: Drive; began: number; until: number } | null = null;
   private under: ReworkCase['under'];
@@ -154,6 +156,7 @@ export class ReworkRun {
     if (start) this.outcomes.goOn(start);
     [this.body_C, this.pads_C] = [input.ambient_C, input.ambient_C];
     this.under = input.under;
+    this.cold = start === undefined;
     this.workpiece = this.workpieceOf();
     this.begin(0);
   }
@@ -179,9 +182,11 @@ export class ReworkRun {
     const air = drive.airAt(t);
     this.surround(air);
     drive.act(this.workpiece, t);
+    const heats = air !== undefined || drive.down || heatsFromBelow(this.under);
+    if (heats) this.cold = false;
     const touching = t < drive.moved_s + TOUCH.for_s - 1e-9;
     const dt = Math.min(
-      this.longestStep_s,
+      this.cold ? LOOK_S : this.longestStep_s,
       drive.down ? this.stepUnderTip_s : Infinity,
       touching ? TOUCH.part * this.longestStep_s : Infinity,
       changing ? Math.max(1e-6, this.began - heat.time) : Infinity,
@@ -189,12 +194,13 @@ export class ReworkRun {
     );
     joints.mark();
     const from = heat.time;
-    heat.step(dt);
+    if (this.cold && !heats) heat.wait(dt);
+    else heat.step(dt);
     this.steps++;
     joints.note(from, dt);
     const phase = this.phases[this.phases.length - 1];
     if (!changing && !this.left) phase.to_s = heat.time;
-    if (air || drive.down || heatsFromBelow(this.under)) this.heated_s += dt;
+    if (heats) this.heated_s += dt;
     else if (!this.left) phase.hands_s += dt;
     this.heatedAtLoose_s = joints.allLoose_s === null ? null : (this.heatedAtLoose_s ?? this.heated_s);
     this.sinceLook += dt;
@@ -203,6 +209,11 @@ export class ReworkRun {
     if (look || drive.brisk) joints.look();
     if (look) this.look();
     return look;
+  }
+
+  /** Whether there is nothing left to do, and every joint lets go for good: nothing more can be seen. */
+  get isDone(): boolean {
+    return this.joints.allFreed && (this.drives[this.current].done ?? false);
   }
 
   /** Whether the phase that is on has come to where it hands over, or was given up; the part is off when that is what it was for. */

@@ -166,6 +166,7 @@ export class SideEffectWatch {
         over: body.says === 'hurts',
         says: body.says,
         margin_K: body.margin_K,
+        dose: finite(body).dose,
         why: this.ownLimit.why,
       },
       wind: winds.length > 0 ? this.wind(winds, neighbours) : [],

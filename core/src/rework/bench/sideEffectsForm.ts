@@ -31,6 +31,7 @@ export const sideEffectsSchema = z.strictObject({
     over: z.boolean(),
     says: harm.optional(),
     margin_K: z.number().nullable().optional(),
+    dose: z.number().nullable().optional(),
     why: z.string().optional(),
   }),
   /** Small neighbours in the wind, once their own solder is molten; the target itself while it is laid down. */

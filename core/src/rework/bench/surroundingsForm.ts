@@ -80,6 +80,8 @@ export const jointStateSchema = z.strictObject({
   volume: z.number().min(0.1).max(10).optional(),
   /** Oxidised or eaten: passes heat badly and wets slowly. */
   corroded: z.boolean().optional(),
+  /** Under what leaked out of a can: crusted, worse than corroded. */
+  leaking: z.boolean().optional(),
 });
 export type JointState = z.infer<typeof jointStateSchema>;
 

@@ -5,10 +5,11 @@ import { packageById, solderVolume, type Terminal, type TerminalKind } from '../
 import type { BoardMesh, JointEnthalpy } from '../../thermal/index.ts';
 import { bodyRect, exposedBody, type JointMetal, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { ReworkCase } from './caseForm.ts';
+import type { Metal } from './wetting.ts';
 
-/** Conductance joint to land, W/(m²·K), sound, and what corrosion puts in series, m²K/W (estimate). */
+/** Conductance joint to land, W/(m²·K), and what the state of the metal puts in series, m²K/W (estimates). */
 export const JOINT_TO_LAND = 2e5;
-const CORRODED_R = 5e-5;
+const CRUST_R: Record<Metal, number> = { sound: 0, corroded: 5e-5, leaking: 2e-4 };
 /** Traces of a flex tail lead heat away as fins: W/K each, copper 18 µm × 0.3 mm losing 2 × 20 W/(m²·K) over 0.5 mm of film. */
 const TAIL_PER_WAY = 2e-4;
 
@@ -33,13 +34,19 @@ const OPEN_TO_AIR: Record<TerminalKind, number> = {
 function stateOf({ board, joints = [] }: ReworkCase, terminal: string) {
   const row = SOLDER_ALLOYS.get(board.jointAlloy);
   if (!row) throw new Error(`No solder "${board.jointAlloy}"; known: ${[...SOLDER_ALLOYS.keys()].join(', ')}`);
-  const state = { alloy: row.wt, with: [] as { alloy: typeof row.wt; ratio: number }[], volume: 1, corroded: false };
+  const state = {
+    alloy: row.wt,
+    with: [] as { alloy: typeof row.wt; ratio: number }[],
+    volume: 1,
+    surface: 'sound' as Metal,
+  };
   for (const j of joints) {
     if (j.terminals && !j.terminals.includes(terminal)) continue;
     state.alloy = j.alloy ?? state.alloy;
     state.with = j.with ?? state.with;
     state.volume = j.volume ?? state.volume;
-    state.corroded = j.corroded ?? state.corroded;
+    if (j.leaking) state.surface = 'leaking';
+    else if (j.corroded !== undefined) state.surface = j.corroded ? 'corroded' : 'sound';
   }
   return state;
 }
@@ -75,11 +82,11 @@ export function addTarget(lumps: Lumps, input: ReworkCase, mesh: BoardMesh, part
 }
 
 function addJoint(lumps: Lumps, input: ReworkCase, mesh: BoardMesh, part: PlacedPart, t: Terminal): void {
-  const { alloy, with: others, volume, corroded } = stateOf(input, t.id);
+  const { alloy, with: others, volume, surface } = stateOf(input, t.id);
   const metal = { alloy, own_mm3: solderVolume(t, input.board.thickness_mm) * volume, with: others };
   const enthalpy = enthalpyOf(metal, t);
   const node = lumps.nodes.push({ id: `${part.partId}/${t.id}`, type: 'joint', enthalpy, T0: input.ambient_C }) - 1;
-  const perArea = 1 / (1 / JOINT_TO_LAND + (corroded ? CORRODED_R : 0));
+  const perArea = 1 / (1 / JOINT_TO_LAND + CRUST_R[surface]);
   const onLand = (area: number) => perArea * area;
   const land = boxOnBoard(part, t.land);
   const columns = linkToBoard(lumps, mesh, node, land, onLand);
@@ -87,7 +94,7 @@ function addJoint(lumps: Lumps, input: ReworkCase, mesh: BoardMesh, part: Placed
   const lead = lumps.links.push({ a: node, node: lumps.body, G: t.G_W_K }) - 1;
   if (t.kind === 'tab') shade(lumps, mesh, land);
   const [x, y] = toBoard(part, t.land.x, t.land.y);
-  lumps.joints.push({ node, terminal: t, x, y, columns, corroded, metal, lead });
+  lumps.joints.push({ node, terminal: t, x, y, columns, surface, metal, lead });
   const open = OPEN_TO_AIR[t.kind];
   if (open > 0)
     lumps.exposed.push({

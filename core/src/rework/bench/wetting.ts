@@ -6,11 +6,13 @@
 
 /** Time to wet at this much above the liquidus, s, and what halves it, K; it never takes less than the least: it has to flow. */
 const [AT_K, TIME_S, HALVES_K, LEAST_S] = [40, 1, 20, 1];
-/** Corroded metal takes as many times longer. */
-const CORRODED = 4;
+/** Corroded metal takes as many times longer, metal under leaked electrolyte longer still. */
+const LONGER: Record<Metal, number> = { sound: 1, corroded: 4, leaking: 12 };
+
+/** What leaked or stood in the damp has made of a joint's metal. */
+export type Metal = 'sound' | 'corroded' | 'leaking';
 
 /** Wetting time at a temperature above the liquidus, s. */
-export function wettingTime_s(above_K: number, corroded: boolean): number {
-  const clean = Math.max(LEAST_S, TIME_S * 2 ** ((AT_K - above_K) / HALVES_K));
-  return corroded ? CORRODED * clean : clean;
+export function wettingTime_s(above_K: number, metal: Metal): number {
+  return LONGER[metal] * Math.max(LEAST_S, TIME_S * 2 ** ((AT_K - above_K) / HALVES_K));
 }

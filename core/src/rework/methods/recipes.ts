@@ -106,7 +106,8 @@ export const RECIPES: readonly Recipe[] = [
     fitsAs: 'air-slow',
     asked: true,
     phases(piece) {
-      const blown = airFor(piece, 'slow');
+      // a board that swallows heat wants the strong air even when it is warm
+      const blown = airFor(piece, piece.heavy ? 'fast' : 'slow');
       return [warmBoard(blown), blown];
     },
   },

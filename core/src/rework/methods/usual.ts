@@ -12,6 +12,8 @@ export interface Piece {
   leadFree?: boolean;
   /** What the board is soldered with, by its id. */
   jointAlloy?: string;
+  /** The board swallows heat: planes of thick foil, or a lot of them. */
+  heavy?: boolean;
   /** Where it stands, mm on the board. */
   at?: { x_mm: number; y_mm: number; rotation_deg: number };
 }

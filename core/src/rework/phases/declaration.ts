@@ -107,6 +107,8 @@ export interface PhaseKind<K extends string, S> {
   stays_s?(settings: S): number;
   /** Chance that it tears a land or a way of the part besides what the lift does (judgement, docs/physics/hands.md). */
   tears?(packageId: string, corroded: boolean): number;
+  /** Both hands are full until the tools have left: only then can a part of this package be lifted. */
+  handsFull?(packageId: string): boolean;
   /** Why the part does not live through it, as a clause. */
   destroys?: string;
   uncertain: readonly Uncertain<S>[];

@@ -1,14 +1,15 @@
 /** What all irons have: how they are set, what is uncertain about them, and what a tip hands over to the joints under it. */
 import { z } from 'zod';
 import type { JointLump } from '../bench/lumps.ts';
+import type { Metal } from '../bench/wetting.ts';
 import { RANGES, type Range, within } from '../ranges.ts';
 import type { Field, Uncertain } from './declaration.ts';
 
 /** Tips by what their body conducts in series with the contact, W/K (estimates). */
 const TIP_CONDUCTANCE = { cone: 0.25, chisel: 0.6, knife: 1 } as const;
-/** A wetted millimetre of tip hands over this, W/K (estimate); corroded metal takes half of it. */
+/** A wetted millimetre of tip hands over this, W/K (estimate); corroded metal takes half of it, a crust of leaked electrolyte next to nothing. */
 const FILM = 0.06;
-const CORRODED_FILM = 0.5;
+const TAKES: Record<Metal, number> = { sound: 1, corroded: 0.5, leaking: 0.05 };
 /**
  * A pin in its hole, conductivity × section, W·m/K: 0.12 mm² of lead, 25 µm of copper round 0.9 mm, 0.5 mm² of solder. A rod that
  * gives its heat away evenly along its length is on average as far from its end as a third of it.
@@ -106,8 +107,7 @@ export class TipContact {
   /** What a tip gives joints over so many wetted millimetres. */
   over(at: number, touched: number[], wetted_mm: number, film: number): Touch {
     const { contact, tip = 'knife' } = this.settings;
-    const sound = (j: JointLump) => (j.corroded ? CORRODED_FILM : 1);
-    const share = touched.reduce((sum, i) => sum + sound(this.joints[i]), 0) / touched.length;
+    const share = touched.reduce((sum, i) => sum + TAKES[this.joints[i].surface], 0) / touched.length;
     const wet = FILM * wetted_mm * contact * share * film;
     const pins = touched.filter((i) => this.joints[i].terminal.kind === 'pin').length;
     const hole = pins === touched.length ? 1 / (pins * this.through) : 0;

@@ -17,7 +17,7 @@ export abstract class TipDrive<S extends TipSettings> implements Drive {
   protected readonly contact: TipContact;
   /** What the hands' own times are multiplied by. */
   protected readonly pace: number;
-  private readonly tips: readonly Tip[];
+  protected readonly tips: readonly Tip[];
   private place = '';
   private seen_s = 0;
 

@@ -16,6 +16,8 @@ export const irons2 = definePhase<'irons2', StrokeSettings>({
     { tool: 'iron', name: 'soldering iron', count: 2 },
     { tool: 'flux', name: 'flux' },
   ],
+  // between two rows it slides out while both are hot; round four it has to wait
+  handsFull: (packageId) => rowsOf(packageId).length > 2,
   limbs: () => ({ left: 'iron on one row', right: 'iron on the other: the part slides between the tips' }),
   line: (s, panel) => stroke.line(both(s), panel),
   irons: (s) => stroke.irons(both(s)),

@@ -6,13 +6,13 @@ import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE } from '../instruction.ts';
-import { outOfReach, rowsOf } from '../rows.ts';
+import { outOfReach } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type PoolSettings, poolSettings } from './settings.ts';
 
 const { pool_mm3 } = RANGES.pool;
-/** A pool holds together over so much, mm; it is off by this share (estimates). */
-const [SPANS_MM, POOL] = [7, 0.3];
+/** A pool holds together over so much, mm, round a body with so many joints; it is off by this share (estimates). */
+const [SPANS_MM, MOST_JOINTS, POOL] = [7, 3, 0.3];
 
 export const pool = definePhase<'pool', PoolSettings>({
   kind: 'pool',
@@ -37,7 +37,8 @@ export const pool = definePhase<'pool', PoolSettings>({
     if (what) return `an iron cannot reach ${what}`;
     const pkg = packageById(packageId);
     if (pkg.terminals.some((t) => t.drill_mm)) return 'its joints lie in holes';
-    if (rowsOf(packageId).length > 2) return 'its joints stand on more than two sides';
+    if (pkg.terminals.length > MOST_JOINTS)
+      return `no pool reaches all of its ${pkg.terminals.length} joints past the body`;
     const { x0, x1, y0, y1 } = extentOf(pkg);
     return Math.max(x1 - x0, y1 - y0) > SPANS_MM ? `no pool holds together over more than ${SPANS_MM} mm` : undefined;
   },

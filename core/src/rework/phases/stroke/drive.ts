@@ -7,6 +7,8 @@ import type { StrokeSettings } from './settings.ts';
 
 /** A stroke where nothing is said, s. */
 const PASS_S = 1;
+/** From one side to another the tip is off for so long, s. */
+const ROUND_S = 0.6;
 
 export class StrokeDrive extends TipDrive<StrokeSettings> {
   override readonly settled_s: number;
@@ -34,11 +36,14 @@ export class StrokeDrive extends TipDrive<StrokeSettings> {
   protected touchAt(k: number, t: number): Touch {
     const { stroke_s, pass_s = PASS_S, rest_s = 0 } = this.settings;
     if (t >= stroke_s || k >= this.sides.length) return NOTHING;
-    const turn = pass_s + 2 * rest_s;
+    const strokes_s = pass_s + 2 * rest_s;
+    // as many irons as sides: each stays where it is
+    const turn = strokes_s + (this.sides.length > this.tips.length ? this.pace * ROUND_S : 0);
     const shift = k * Math.floor(this.sides.length / 2);
     const side = (Math.floor(t / turn) + shift) % this.sides.length;
     const row = this.sides[side];
     const at = t % turn;
+    if (at >= strokes_s) return NOTHING;
     const place = at < pass_s / 2 ? (2 * at) / pass_s : Math.max(0, Math.min(1, 2 - (2 * (at - rest_s)) / pass_s));
     return this.contact.around(side, row, row[Math.round(place * (row.length - 1))]);
   }

@@ -114,6 +114,7 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
     return `${formatTemperature(m.set_C, panel)}${bead}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
   },
   irons: ({ power_W, set_C, irons = 1 }) => Array.from({ length: irons }, () => ({ power_W, set_C })),
+  paced: true,
   fromAbove: false,
   bridges: true,
   unfit(packageId) {

@@ -1,0 +1,101 @@
+/** Comparing every way of working on one part: what is asked, what a row says. */
+import { z } from 'zod';
+import { methodIdSchema, phasesSchema, recipeOf, reworkPlaceSchema, surroundingsSchema } from '../rework/index.ts';
+
+export const weightsSchema = z.strictObject({
+  pads: z.number().min(0).max(100).default(1),
+  neighbours: z.number().min(0).max(100).default(1),
+  part: z.number().min(0).max(100).default(1),
+  minutes: z.number().min(0).max(100).default(1),
+});
+export type Weights = z.infer<typeof weightsSchema>;
+export const EVEN: Weights = { pads: 1, neighbours: 1, part: 1, minutes: 1 };
+
+export const methodsInput = z.strictObject({ case: reworkPlaceSchema });
+export const methodsOutput = z.strictObject({
+  methods: z.array(
+    z.strictObject({
+      id: methodIdSchema,
+      name: z.string(),
+      /** It can be done to this part on this board. */
+      fits: z.boolean(),
+      why: z.string().optional(),
+      cheapest: z.string().optional(),
+      /** What it cannot do without, and whether this bench has it. */
+      needs: z.array(z.strictObject({ tool: z.string(), name: z.string(), have: z.boolean() })),
+      phases: z.array(z.string()),
+    }),
+  ),
+});
+
+export const compareInput = z.strictObject({
+  case: reworkPlaceSchema,
+  /** All that fit, where none is named. */
+  methods: z
+    .array(methodIdSchema.refine((id) => recipeOf(id) !== undefined, { error: 'is no way known here' }))
+    .min(1)
+    .max(60)
+    .optional(),
+  weights: weightsSchema.default(EVEN),
+  /** How finely the run as set is computed: what is stated wants `plan`. */
+  quality: z.enum(['coarse', 'plan']).default('coarse'),
+  /** Without, every way is computed as set alone: first answers, all of them sure. */
+  ranges: z.boolean().default(true),
+});
+export type CompareInput = z.infer<typeof compareInput>;
+
+const seconds = z.number().nullable();
+/** 5th, 50th and 95th percentile over the draws; null where it does not happen in that share of them. */
+export const spreadSchema = z.strictObject({ p5: seconds, p50: seconds, p95: seconds });
+export type Spread = z.infer<typeof spreadSchema>;
+const share = z.number().min(0).max(1);
+const harm = z.enum(['hurts', 'may hurt', 'near', 'clear']);
+
+export const rowSchema = z.strictObject({
+  id: methodIdSchema,
+  name: z.string(),
+  verdict: z.enum(['works', 'tight', 'no', 'not here']),
+  /** From the first touch of heat until all are loose, hands included; and how long of that something heats. */
+  loose_s: spreadSchema.nullable(),
+  heat_s: spreadSchema.nullable(),
+  window: z
+    .strictObject({ open_s: spreadSchema, shut_s: spreadSchema, by: z.string().nullable(), p_open: share })
+    .nullable(),
+  joints: z.array(z.strictObject({ terminal: z.string(), loose_s: spreadSchema })).nullable(),
+  last: z.array(z.strictObject({ terminal: z.string(), p: share })).nullable(),
+  worst: z.strictObject({ partId: z.string(), margin_K: z.number().nullable(), p_hurt: share, word: harm }).nullable(),
+  land: z.strictObject({ terminal: z.string(), p_torn: share }).nullable(),
+  part: z
+    .strictObject({ p_hurt: share, dose: z.number().nullable(), margin_K: z.number().nullable(), word: harm })
+    .nullable(),
+  /** Rounds of solder and braid afterwards; minutes at the bench in all. */
+  rounds: z.number().nullable(),
+  minutes: z.number().nullable(),
+  /** Less is better. */
+  score: z.number().nullable(),
+  why: z.string(),
+  cheapest: z.string().optional(),
+  /** A way only when nothing else is left, and why. */
+  lastResort: z.string().optional(),
+  /** As it was computed. */
+  procedure: z
+    .strictObject({
+      v: z.literal(1),
+      method: methodIdSchema,
+      op: z.literal('remove'),
+      partId: z.string(),
+      surroundings: surroundingsSchema.omit({ joints: true }).optional(),
+      phases: phasesSchema,
+    })
+    .nullable(),
+});
+export type Row = z.infer<typeof rowSchema>;
+
+export const compareOutput = z.strictObject({
+  rows: z.array(rowSchema),
+  recommended: methodIdSchema.nullable(),
+  reasons: z.array(z.string()).length(3),
+  /** What has to come out before anything is heated: then there are no rows. */
+  first: z.array(z.strictObject({ what: z.string(), partId: z.string() })).optional(),
+});
+export type Comparison = z.infer<typeof compareOutput>;

@@ -1,0 +1,31 @@
+/** Minutes at the bench for taking a part off one way, and the lands made ready after it; rates of 17-hands (docs/physics/hands.md). */
+import { packageById } from '../packages/index.ts';
+import {
+  BOARD_HOLD_S,
+  COVER_S,
+  FLUX_S,
+  kindOf,
+  LIFT_S,
+  type Phase,
+  ROUND_S,
+  rowsOf,
+  SET_UP,
+  type Surroundings,
+  WASH_S,
+} from '../rework/index.ts';
+
+/** `loose_s` on the clock of the heat; `rounds` of clean-up; `pace` multiplies what hands do. */
+export function benchMinutes(
+  phases: readonly Phase[],
+  packageId: string,
+  covers: Surroundings['covers'],
+  { loose_s, rounds, pace }: { loose_s: number; rounds: number; pace: number },
+): number {
+  const tools = new Set(phases.map((p) => kindOf(p).tool));
+  const setUp = [...tools].reduce((sum, t) => sum + SET_UP[t], 0);
+  const covered = (covers ?? []).reduce((sum, c) => sum + COVER_S[c.kind], 0);
+  const flux = FLUX_S.part + FLUX_S.land * packageById(packageId).terminals.length;
+  const row = rowsOf(packageId).reduce((sum, r) => sum + ROUND_S.row + ROUND_S.mm * r.length_mm, 0);
+  const hands = setUp + BOARD_HOLD_S + covered + flux + rounds * row + WASH_S;
+  return (pace * hands + loose_s + LIFT_S) / 60;
+}
