@@ -4,14 +4,13 @@ import {
   expressBoard,
   givenOf,
   methodsFor,
-  planHeat,
   type Phase,
   type PlanInput,
   planInputSchema,
-  planResultSchema,
   planRunSchema,
   runPlan,
 } from '../rework/index.ts';
+import { plannedInput, plannedSchema, planWay } from '../compare/index.ts';
 import { hiddenBenchInput, hiddenTruthSchema, playHiddenBench } from '../hands/index.ts';
 import { packageById } from '../packages/index.ts';
 import { SOLDER_ALLOYS } from '../alloys/index.ts';
@@ -59,13 +58,13 @@ export const heatSimulateCalc = defineCalc({
 export const planHeatCalc = defineCalc({
   name: 'plan.heat',
   summary: 'One rework method with its ranges: as set, and eight quick runs with what matters off by its plus-minus.',
-  input: planInputSchema,
-  output: planResultSchema,
+  input: plannedInput,
+  output: plannedSchema,
   example,
-  cost: (input) => runCost(input) + 13 * 0.12 * phasesCost(input.phases),
+  cost: ({ plan, ranges }) => runCost(plan) + (ranges ? 13 * 0.12 * phasesCost(plan.phases) : 0),
   run: (input, context) => {
-    checkTarget(input);
-    return planHeat(input, context);
+    checkTarget(input.plan);
+    return planWay(input, context);
   },
 });
 

@@ -1,4 +1,6 @@
-export { compareMethods, inTheEnd, listMethods } from './compare.ts';
+export { compareMethods, listMethods } from './compare.ts';
+export { inTheEnd, weighed } from './order.ts';
+export { type Planned, plannedInput, plannedSchema, planWay } from './planned.ts';
 export {
   compareInput,
   compareOutput,

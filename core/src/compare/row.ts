@@ -8,12 +8,13 @@ import {
   mainPhase,
   type Method,
   methodName,
-  PACES,
+  type JointState,
   type Phase,
+  type PlanInput,
   type PlanRun,
   recipeOf,
   rowsOf,
-  type ReworkPlace,
+  type Surroundings,
   STUCK,
   stuckShare,
   TASK_SPREAD,
@@ -21,21 +22,36 @@ import {
   windowEnd,
 } from '../rework/index.ts';
 import { Draws, shareOf, spreadOf } from './draws.ts';
-import type { Row, Spread, Weights } from './forms.ts';
+import { EVEN, type Row, type Spread, type Weights } from './forms.ts';
 import { bodyHarm, type HarmSpread, neighbourHarms } from './harm.ts';
 import { benchMinutes } from './minutes.ts';
+import { scoreOf, WORKS } from './order.ts';
 
 /** What the rows of one comparison share. */
 export interface Place {
-  /** As it was asked for. */
-  asked: ReworkPlace;
   board: BoardModel;
   target: PlacedPart;
+  /** What is known of its joints, what lies over its neighbours. */
+  joints: readonly JointState[];
+  covers: Surroundings['covers'];
+  /** The part has to live. */
+  mustLive: boolean;
+  /** What the hands' times are multiplied by. */
+  pace: number;
+  seed: number;
   weights: Weights;
 }
 
-/** A window open in this share of all benches works; in this it is tight. */
-const [WORKS, TIGHT] = [0.9, 0.5];
+/** The place of a plan. */
+export function placeOf(found: PlanInput, weights: Weights = EVEN, seed = 1): Place {
+  const { board, joints = [], covers, reused = false, pace = 1 } = found;
+  const target = board.parts.find((p) => p.partId === found.target);
+  if (!target) throw new Error(`The board has no part "${found.target}".`);
+  return { board, target, joints, covers, mustLive: reused, pace, seed, weights };
+}
+
+/** A window open in this share of all benches is tight. */
+const TIGHT = 0.5;
 /** How long solder stays molten is known to this share. */
 const HOLD_SPREAD = 0.5;
 /** What is rarer than this is not told, as a share. */
@@ -75,8 +91,8 @@ function holds(draws: Draws): number[] {
 }
 
 /** Chance that what the tool itself does tears a land. */
-function toolTears(phases: readonly Phase[], { asked, target }: Place): number {
-  const corroded = asked.joints?.some((j) => j.corroded || j.leaking) ?? false;
+function toolTears(phases: readonly Phase[], { joints, target }: Place): number {
+  const corroded = joints.some((j) => j.corroded || j.leaking);
   return 1 - phases.reduce((left, p) => left * (1 - (kindOf(p).tears?.(target.package, corroded) ?? 0)), 1);
 }
 
@@ -99,11 +115,10 @@ const about = (s: number | null | undefined): string =>
   s === null || s === undefined ? 'never' : `${Math.round(s)} s`;
 
 export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
-  const { asked, board, target, weights } = place;
+  const { board, target, weights, pace, mustLive: must } = place;
   const { phases } = method;
   const { nominal } = ensemble;
-  const draws = new Draws(ensemble, asked.seed ?? 1);
-  const pace = PACES[asked.pace ?? 'usual'];
+  const draws = new Draws(ensemble, place.seed);
   const extra = extras(draws, phases, board, nominal.joints.length, pace);
   const later = (times: (number | null)[]) => times.map((t, n) => (t === null ? null : Math.max(0.5, t + extra[n])));
 
@@ -123,7 +138,6 @@ export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
   const neighbours = neighbourHarms(draws);
   const destroys = phases.map((p) => kindOf(p).destroys).find(Boolean);
   const body = bodyHarm(draws, target.partId);
-  const must = asked.mustLive;
   const harms = must ? [...neighbours, body] : neighbours;
   const freezes = later(draws.times((r) => r.freezes_s));
   const blown = later(draws.times(loosened_s));
@@ -147,20 +161,15 @@ export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
   const p_torn = 1 - (1 - lifted) * (1 - toolTears(phases, place));
   // a part that is scrap cannot be hurt
   const p_part = must ? (destroys ? 1 : body.p_hurt) : 0;
-  const rounds = roundsAfter({ board, target, method, joints: asked.joints ?? [] });
+  const rounds = roundsAfter({ board, target, method, joints: place.joints });
   const longest_s = loose_s.p50 ?? ensemble.limit_s;
-  const minutes = benchMinutes(phases, target.package, asked.surroundings?.covers, {
+  const minutes = benchMinutes(phases, target.package, place.covers, {
     loose_s: longest_s,
     rounds,
     pace,
   });
   const worst = neighbours.length > 0 ? neighbours[0] : null;
-  const score =
-    weights.pads * p_torn +
-    weights.neighbours * (worst?.p_hurt ?? 0) +
-    weights.part * p_part +
-    (weights.minutes * minutes) / 60 +
-    (p_open < WORKS ? 1 : 0);
+  const score = scoreOf({ p_open, p_torn, p_hurt: worst?.p_hurt ?? 0, p_part, minutes }, weights);
   const lastResort = recipeOf(method.id)?.lastResort;
   const verdict = judged(p_open, harms, lastResort !== undefined);
   const facts = { nominal, loose_s, shut_s, worst, destroys: dead ? destroys : undefined, verdict, p_open };
@@ -186,14 +195,7 @@ export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
     score,
     ...(lastResort && verdict !== 'no' ? { why: lastResort } : reasonOf(method, facts, place)),
     ...(lastResort ? { lastResort } : {}),
-    procedure: {
-      v: 1,
-      method: method.id,
-      op: 'remove',
-      partId: target.partId,
-      ...(asked.surroundings ? { surroundings: asked.surroundings } : {}),
-      phases: [...phases],
-    },
+    procedure: null,
   };
 }
 

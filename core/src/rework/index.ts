@@ -27,6 +27,7 @@ export {
 } from './methods/choose.ts';
 export { fittingMethod } from './methods/fitting.ts';
 export { has, type Kit, kitSchema, type Want } from './kit.ts';
+export { pieceOn } from './methods/usual.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.ts';
@@ -38,7 +39,7 @@ export { guideOf, handsClock } from './planGuide.ts';
 export { effectsOf } from './design.ts';
 export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
 export { BOARD_HOLD_S, COVER_S, FLUX_S, PACES, ROUND_S, SET_UP, STUCK, TASK_SPREAD, WASH_S } from './handTimes.ts';
-export { planHeat } from './planHeat.ts';
+export { planEnsemble, planHeat } from './planHeat.ts';
 export { type PlanResult, planResultSchema, windowEnd } from './planResult.ts';
 export { runPlan } from './planRun.ts';
 export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema, tellRework } from './procedure.ts';

@@ -89,11 +89,23 @@ function strokesOf(phases: readonly Phase[]): PhaseOf<'stroke'> | undefined {
   return alone && last.kind === 'stroke' ? last : undefined;
 }
 
-export async function planHeat(input: PlanInput, context: CalcContext): Promise<PlanResult> {
-  const strokes = strokesOf(input.phases);
+export const planHeat = async (input: PlanInput, context: CalcContext): Promise<PlanResult> =>
+  (await planEnsemble(input, context)).result;
+
+/** A plan, and the ensemble it was read from. `ranges`: without, the run as set stands for all of it. */
+export async function planEnsemble(
+  input: PlanInput,
+  context: CalcContext,
+  ranges = true,
+): Promise<{ result: PlanResult; ensemble: Ensemble }> {
+  const strokes = ranges ? strokesOf(input.phases) : undefined;
   // the search for a bead's tip is as long as four of the quick runs
   const search = strokes ? 0.2 : 0;
-  const ensemble = await ensembleOf(input, { quality: 'search', nominalCosts: 7 }, partOf(context, 0, 1 - search));
+  const ensemble = await ensembleOf(
+    input,
+    { quality: 'search', nominalCosts: 7, settled: () => !ranges },
+    partOf(context, 0, 1 - search),
+  );
   const { nominal } = ensemble;
   const lowestTip_C = strokes ? await lowestTip(input, strokes, partOf(context, 1 - search, search)) : undefined;
   const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s);
@@ -101,7 +113,7 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
   const end = windowEnd(nominal);
   const early = end !== null && (allWetRange_s.to === null || allWetRange_s.to > end);
   const { outcomes } = nominal;
-  return {
+  const result = {
     ...nominal,
     ...(outcomes?.torn && early
       ? { outcomes: { ...outcomes, torn: { ...outcomes.torn, p: outcomes.torn.early_p } } }
@@ -114,4 +126,5 @@ export async function planHeat(input: PlanInput, context: CalcContext): Promise<
     calibrated: input.station.calibrated,
     ...(lowestTip_C === undefined ? {} : { lowestTip_C }),
   };
+  return { result, ensemble };
 }

@@ -1,5 +1,6 @@
 /** Usual settings of tools for a part: where a recipe starts from. */
 import { LOW_MELT_LEAD_FREE, SOLDER_ALLOYS } from '../../alloys/index.ts';
+import type { BoardModel, PlacedPart } from '../../board/index.ts';
 import { extentOf, packageById } from '../../packages/index.ts';
 import { LEADED } from '../solders.ts';
 import type { Phase, PhaseOf, SettingsOf } from '../phases/index.ts';
@@ -17,6 +18,19 @@ export interface Piece {
   /** Where it stands, mm on the board. */
   at?: { x_mm: number; y_mm: number; rotation_deg: number };
 }
+
+/** Copper of a board that swallows heat: its foils by what they cover, µm in all. */
+const HEAVY_UM = 150;
+
+/** What a recipe has to know of the board a part stands on. */
+export const pieceOn = (
+  { jointAlloy, stack }: Pick<BoardModel, 'jointAlloy' | 'stack'>,
+  { x_mm, y_mm, rotation_deg }: Pick<PlacedPart, 'x_mm' | 'y_mm' | 'rotation_deg'>,
+): Omit<Piece, 'packageId'> => ({
+  jointAlloy,
+  heavy: stack.reduce((um, l) => um + l.foil_um * l.coverage, 0) >= HEAVY_UM,
+  at: { x_mm, y_mm, rotation_deg },
+});
 
 const LOOSE = { until: { loose: 'all' as const } };
 /** Until the technician says so: the phase has done what it was for. */

@@ -3,6 +3,7 @@ import type { BoardModel } from '@orthos/core/board';
 import type { Flood, Step } from '@orthos/core/hands';
 import type { PlanSettings } from '$lib/plan/stored';
 import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
+import type { Planned } from '@orthos/core/compare';
 import type { Method, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
 /** What a plan for a job would be computed from now. */
@@ -63,7 +64,7 @@ export interface JobStanding {
   gates: GateResult[];
   inputs: PlanInputs | null;
   /** The plan computed last for the target that is chosen now. */
-  plan: { id: string; results: Readonly<Record<string, PlanResult>> } | null;
+  plan: { id: string; results: Readonly<Record<string, Planned>> } | null;
   freshness: Freshness | null;
   /** The plan that the hands follow, if one was chosen. */
   inUse: { planId: string; method: Method; result: PlanResult } | null;

@@ -7,19 +7,14 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { UnitSettings } from '@orthos/core/ground';
-  import {
-    type Method,
-    methodName,
-    type Phase,
-    phaseOf,
-    type PlanResult,
-    type Surroundings,
-  } from '@orthos/core/rework';
+  import { type Method, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Joints from './Joints.svelte';
-  import LiftRows from './LiftRows.svelte';
   import SurroundingsForm from './Surroundings.svelte';
+  import Ways from './Ways.svelte';
+  import { atBench } from './ways';
+  import { EVEN, inTheEnd, type Planned, type Row, weighed, type Weights } from '@orthos/core/compare';
   import SideEffects from './SideEffects.svelte';
   import Matters from './Matters.svelte';
   import MethodSettings from './MethodSettings.svelte';
@@ -27,7 +22,7 @@
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
-  import { bestMethod, explanation, headline, nameOf, worthShowing } from './words';
+  import { explanation, headline, nameOf, worthShowing } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
@@ -35,17 +30,28 @@
   /** The page is still there; what was begun on it goes on without it. */
   let here = true;
   let chosen = $state<string | null>(null);
+  /** What the technician picked, against what is proposed. */
+  let picked = $state<string | null>(null);
   let editing = $state(false);
   let problem = $state<string | null>(null);
   let cancelled = $state(false);
 
   const inputs = $derived(view.inputs);
   const target = $derived(view.board.parts.find((p) => p.partId === inputs?.target));
-  /** Fresh results of this visit, else what is stored. */
-  const computed = $derived(Object.keys(planner.results).length > 0);
-  const results = $derived<Record<string, PlanResult>>(
-    planner.running || computed ? planner.results : (view.plan?.results ?? {}),
+  /** What is stored, with what was computed on this visit; nothing old while all is computed anew. */
+  const results = $derived<Record<string, Planned>>(
+    planner.anew ? planner.results : { ...view.plan?.results, ...planner.results },
   );
+  /** What counts how much, as it is weighed on this page. */
+  let weights = $state<Weights>(EVEN);
+  /** What is known of each way: in full, else a first answer. */
+  const rows = $derived<Record<string, Row>>(
+    Object.fromEntries(
+      [...Object.entries(planner.quick), ...Object.entries(results)].flatMap(([id, r]) => (r.row ? [[id, r.row]] : [])),
+    ),
+  );
+  const sure = $derived(new Set(Object.keys(results)));
+  const end = $derived(inTheEnd(Object.values(rows).map((r) => weighed(r, weights))));
   const stale = $derived(!planner.running && view.plan !== null && view.freshness === 'stale');
   const oldEngine = $derived(!planner.running && view.freshness === 'older-engine');
   const result = $derived(chosen ? results[chosen] : undefined);
@@ -58,15 +64,34 @@
   const inUse = $derived(
     view.gates.find((g) => g.id === 'plan-fresh')?.state === 'met' ? view.inUse?.method.id : undefined,
   );
-  const unfit = $derived(inputs?.methods.filter((m) => m.unfit) ?? []);
 
   $effect(() => {
-    const best = bestMethod(results);
-    if (!chosen || !results[chosen]) {
-      if (best && !planner.running) chosen = best;
-      else if (planner.running) chosen ??= inputs?.methods[0]?.method.id ?? null;
-    }
+    const best = bestOf(results);
+    if (chosen && (results[chosen] || picked === chosen)) return;
+    if (best && !planner.running) chosen = best;
+    else if (planner.running) chosen ??= inputs?.methods[0]?.method.id ?? null;
   });
+
+  /** The way to propose of those computed in full. */
+  const bestOf = (at: Record<string, Planned>): string | null => {
+    const full = Object.values(at).flatMap((r) => (r.row ? [weighed(r.row, weights)] : []));
+    return inTheEnd(full).rows.find((r) => !r.lastResort)?.id ?? Object.keys(at)[0] ?? null;
+  };
+
+  /** Somebody picked a way that was not computed in full: it is now, and kept with the others. */
+  async function more(id: string) {
+    const wanted = inputs?.methods.find((m) => m.method.id === id && !m.unfit)?.method;
+    if (!inputs || !wanted || planner.running || results[id]) return;
+    const [from, before] = [inputs, results];
+    if (!(await planner.add(view.board, from, wanted))) return;
+    try {
+      const all = { ...before, ...planner.results };
+      await sendPlan(view.ticket.id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: all });
+    } catch (e) {
+      problem = (e as Error).message;
+      if (e instanceof SendError && e.status === 409) await reloadView();
+    }
+  }
 
   async function compute() {
     if (!inputs) return;
@@ -85,7 +110,7 @@
         look(view.plan?.results ?? {});
         return;
       }
-      if (!(await planner.compute(board, from))) return;
+      if (!(await planner.compute(board, from, picked ? [picked] : []))) return;
       look(planner.results);
       await sendPlan(id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
@@ -94,9 +119,9 @@
     }
   }
   /** Shows the best method at the moment it is through. */
-  function look(at: Record<string, PlanResult>) {
+  function look(at: Record<string, Planned>) {
     if (!here) return;
-    chosen = bestMethod(at);
+    chosen = picked && at[picked] ? picked : bestOf(at);
     desk.time = (chosen && at[chosen].allWet_s) || desk.time;
   }
   function cancel() {
@@ -242,10 +267,11 @@
     <div class={stale ? 'opacity-60' : ''} aria-live="polite">
       {#if planner.running && !result}
         <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
-        <p class="mb-3 text-ink2">Each method as set, then eight quick times with everything uncertain a little off.</p>
+        <p class="mb-3 text-ink2">Every way once, quickly; then the best with everything uncertain a little off.</p>
       {:else if result && chosen}
         <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
-        <p class="mb-3 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
+        <p class="mb-1 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
+        {#if result.row}<p class="mb-3 font-semibold">{atBench(result.row)}</p>{/if}
       {:else if cancelled}
         <h2 class="mb-1 text-xl">Cancelled</h2>
         <p class="mb-3 text-ink2">Nothing was stored.</p>
@@ -255,17 +281,32 @@
       {/if}
     </div>
 
-    <LiftRows
+    <Ways
       board={view.board}
       methods={inputs.methods}
-      {results}
+      {rows}
+      {sure}
       progress={planner.progress}
-      bind:chosen
+      bind:chosen={
+        () => chosen,
+        (id) => {
+          chosen = picked = id;
+          if (id) void more(id);
+        }
+      }
+      bind:weights
       units={panel}
       {stale}
     />
 
-    {#if !result?.calibrated}
+    {#if end.recommended === chosen && result && !planner.running}
+      <div class="mt-2 border-l-[3px] border-good pl-3 text-[13px]">
+        <p class="font-semibold">Recommended as weighed:</p>
+        {#each end.reasons as line (line)}<p>{line}</p>{/each}
+      </div>
+    {/if}
+
+    {#if result && !result.calibrated}
       <p class="mt-1 mb-3 text-[13px] text-caution">
         <span class="font-semibold"
           ><span aria-hidden="true">◆</span>
@@ -317,10 +358,6 @@
       <Joints {result} {units} />
       {#if result.outcomes}<SideEffects board={view.board} {result} {units} />{/if}
       <Matters {result} {units} tip_C={stale ? undefined : bead?.settings.set_C} onTip={tipAt} />
-    {/if}
-    {#if unfit.length > 0}
-      <h3 class="mt-4 mb-1 text-[13px] text-ink2">Not on this job</h3>
-      {#each unfit as u (u.method.id)}<p><strong>{methodName(u.method.id)}</strong>: {u.unfit}.</p>{/each}
     {/if}
     <p class="mt-4 text-[13px] text-ink3">
       Hot surfaces and fumes: extraction on, eyes covered, cells out before heat. Wash hands after lead.

@@ -1,22 +1,25 @@
-/** Computes the methods of a plan one after the other in the worker pool; cancellable, shows what is done so far. */
+/** Computes the ways of a plan in the worker pool, all of them quickly and the best in full; cancellable, shows what is done so far. */
 import { runInPool } from '$lib/compute/pool';
 import type { PlanInputs } from '$lib/jobs/view';
 import type { Task } from '$lib/compute/workers';
 import type { BoardModel } from '@orthos/core/board';
-import type { FieldFrames, Method, PlanInput, PlanResult, PlanRun } from '@orthos/core/rework';
+import { inTheEnd, type Planned } from '@orthos/core/compare';
+import type { FieldFrames, Method, PlanRun } from '@orthos/core/rework';
 import { planInputOf } from './planInput';
 
 /** Results that stay at hand with their fields, by the board and by all else they were computed from. */
-const AT_HAND = 16;
-const atHand = new WeakMap<BoardModel, Map<string, PlanResult>>();
+const AT_HAND = 32;
+const atHand = new WeakMap<BoardModel, Map<string, Planned>>();
 
-/** A method's result: as it was computed before from the same input, else computed now. A changed method leaves the others as they are. */
-async function resultOf(input: PlanInput, task: Task): Promise<PlanResult> {
-  const { board, ...rest } = input;
-  const results = atHand.get(board) ?? new Map<string, PlanResult>();
+/** So many of the best are computed in full unasked. */
+const BEST = 4;
+
+/** As it was computed before from the same input, else computed now. A changed method leaves the others as they are. */
+async function resultOf(input: object, board: BoardModel, task: Task): Promise<Planned> {
+  const results = atHand.get(board) ?? new Map<string, Planned>();
   atHand.set(board, results);
-  const key = JSON.stringify(rest);
-  const result = results.get(key) ?? (await runInPool<PlanResult>('plan.heat', input, task));
+  const key = JSON.stringify(input);
+  const result = results.get(key) ?? (await runInPool<Planned>('plan.heat', { board, ...input }, task));
   results.delete(key);
   results.set(key, result);
   for (const oldest of results.keys()) if (results.size > AT_HAND) results.delete(oldest);
@@ -25,58 +28,121 @@ async function resultOf(input: PlanInput, task: Task): Promise<PlanResult> {
 
 export class Planner {
   running = $state(false);
+  /** All of it is computed anew: what was there before counts no more. */
+  anew = $state(false);
   error = $state<string | null>(null);
-  /** Fraction done, by method. */
+  /** Fraction done, by method: of those that are computed in full. */
   progress = $state<Record<string, number>>({});
-  results = $state.raw<Record<string, PlanResult>>({});
+  results = $state.raw<Record<string, Planned>>({});
+  /** First answers: every way as set, once and coarsely. */
+  quick = $state.raw<Record<string, Planned>>({});
   frames = $state.raw<Record<string, FieldFrames>>({});
-  /** Milliseconds until the first picture and until everything was there. */
-  timing = $state<{ first: number | null; all: number | null }>({ first: null, all: null });
+  /** Milliseconds until the first picture, until every way had a first answer, and until the best were there. */
+  timing = $state<{ first: number | null; quick: number | null; all: number | null }>({
+    first: null,
+    quick: null,
+    all: null,
+  });
   private abort: AbortController | null = null;
 
-  /** Computes all methods that fit; resolves true when every one is done, false when cancelled or failed. */
-  async compute(board: BoardModel, inputs: PlanInputs): Promise<boolean> {
+  /**
+   * Looks at every way that fits, then computes the best in full, and those of `also`; resolves true when every one is done, false when cancelled or
+   * failed.
+   */
+  compute(board: BoardModel, inputs: PlanInputs, also: readonly string[]): Promise<boolean> {
+    this.forget();
+    this.timing = { first: null, quick: null, all: null };
+    const start = performance.now();
+    const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
+    return this.work(true, async (abort) => {
+      await Promise.all(
+        methods.map(async (method) => {
+          const quick = await this.one(board, inputs, method, abort, start, false, method === methods[0]);
+          if (this.abort === abort) this.quick = { ...this.quick, [method.id]: quick };
+        }),
+      );
+      this.timing.quick = performance.now() - start;
+      const rows = methods.flatMap((m) => this.quick[m.id]?.row ?? []);
+      const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
+      const wanted = new Set([...best.slice(0, BEST).map((r) => r.id), ...also]);
+      await this.fully(
+        board,
+        inputs,
+        methods.filter((m) => wanted.has(m.id)),
+        abort,
+        start,
+      );
+      this.timing.all = performance.now() - start;
+    });
+  }
+
+  /** Computes one more in full, beside what is there. */
+  add(board: BoardModel, inputs: PlanInputs, method: Method): Promise<boolean> {
+    return this.work(false, (abort) => this.fully(board, inputs, [method], abort, performance.now()));
+  }
+
+  private async work(anew: boolean, task: (abort: AbortController) => Promise<void>): Promise<boolean> {
     this.cancel();
     const abort = new AbortController();
     this.abort = abort;
     this.running = true;
+    this.anew = anew;
     this.error = null;
-    this.forget();
-    this.timing = { first: null, all: null };
-    const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
-    this.progress = Object.fromEntries(methods.map((m) => [m.id, 0]));
-    const start = performance.now();
-    const one = async (method: Method) => {
-      const result = await resultOf(planInputOf(board, inputs, method, true), {
-        signal: abort.signal,
-        onProgress: (done, partial) => {
-          // progress comes by a way of its own and may arrive after the result
-          if (this.abort !== abort || this.progress[method.id] === 1) return;
-          this.progress = { ...this.progress, [method.id]: done };
-          const frames = framesOf(partial);
-          if (frames) {
-            this.timing.first ??= performance.now() - start;
-            this.frames = { ...this.frames, [method.id]: frames };
-          }
-        },
-      });
-      if (this.abort !== abort) return;
-      const { frames, ...rest } = result;
-      this.results = { ...this.results, [method.id]: rest };
-      if (frames) this.frames = { ...this.frames, [method.id]: frames };
-      this.progress = { ...this.progress, [method.id]: 1 };
-    };
     try {
-      await Promise.all(methods.map(one));
-      this.timing.all = performance.now() - start;
+      await task(abort);
       return this.abort === abort;
     } catch (e) {
       if (this.abort === abort && (e as Error).name !== 'AbortError') this.error = (e as Error).message;
       abort.abort();
       return false;
     } finally {
-      if (this.abort === abort) this.running = false;
+      if (this.abort === abort) this.running = this.anew = false;
     }
+  }
+
+  private async fully(
+    board: BoardModel,
+    inputs: PlanInputs,
+    methods: readonly Method[],
+    abort: AbortController,
+    start: number,
+  ): Promise<void> {
+    this.progress = { ...this.progress, ...Object.fromEntries(methods.map((m) => [m.id, 0])) };
+    await Promise.all(
+      methods.map(async (method) => {
+        const result = await this.one(board, inputs, method, abort, start, true);
+        if (this.abort !== abort) return;
+        const { frames, ...rest } = result;
+        this.results = { ...this.results, [method.id]: rest };
+        if (frames) this.frames = { ...this.frames, [method.id]: frames };
+        this.progress = { ...this.progress, [method.id]: 1 };
+      }),
+    );
+  }
+
+  private one(
+    board: BoardModel,
+    inputs: PlanInputs,
+    method: Method,
+    abort: AbortController,
+    start: number,
+    full: boolean,
+    pictured = true,
+  ): Promise<Planned> {
+    const { board: _, ...input } = planInputOf(board, inputs, method, pictured);
+    const asked = full ? input : { ...input, quality: 'coarse', ranges: false };
+    return resultOf({ ...asked, as: method.id }, board, {
+      signal: abort.signal,
+      onProgress: (done, partial) => {
+        // progress comes by a way of its own and may arrive after the result
+        if (this.abort !== abort || this.results[method.id]) return;
+        if (full) this.progress = { ...this.progress, [method.id]: done };
+        const frames = framesOf(partial);
+        if (!frames || (!full && this.frames[method.id])) return;
+        this.timing.first ??= performance.now() - start;
+        this.frames = { ...this.frames, [method.id]: frames };
+      },
+    });
   }
 
   /** The field of one method of a stored plan, computed again from the same inputs. */
@@ -97,13 +163,15 @@ export class Planner {
   /** Lets go of what was computed. */
   forget(): void {
     this.results = {};
+    this.quick = {};
     this.frames = {};
+    this.progress = {};
   }
 
   cancel(): void {
     this.abort?.abort();
     this.abort = null;
-    this.running = false;
+    this.running = this.anew = false;
   }
 }
 

@@ -6,10 +6,9 @@ import {
   type Method,
   methodOfGiven,
   methodSchema,
-  type PlanResult,
-  planResultSchema,
   surroundingsSchema,
 } from '@orthos/core/rework';
+import { type Planned, plannedSchema } from '@orthos/core/compare';
 import { z } from 'zod';
 
 const common = {
@@ -36,8 +35,8 @@ export function planOf(
   v: number,
   methods: unknown,
   results: unknown,
-): { methods: Method[]; results: Record<string, PlanResult> } {
-  const told = z.record(z.string(), planResultSchema).parse(results);
+): { methods: Method[]; results: Record<string, Planned> } {
+  const told = z.record(z.string(), plannedSchema).parse(results);
   if (v >= 2) return { methods: z.array(methodSchema).parse(methods), results: told };
   return {
     methods: z.array(givenMethodSchema).parse(methods).map(methodOfGiven),

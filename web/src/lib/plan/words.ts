@@ -83,16 +83,6 @@ export function verdictOf(r: PlanResult, board?: BoardModel): Verdict {
   return { kind: 'good', mark: '●', word: 'works', window_s, open };
 }
 
-const ORDER = { good: 0, tight: 1, hurts: 2, cold: 3 } as const;
-
-/** The method to propose, by its id: best verdict, then the longest window. */
-export function bestMethod(results: Record<string, PlanResult>): string | null {
-  const ranked = Object.entries(results)
-    .map(([id, r]) => ({ id, v: verdictOf(r) }))
-    .sort((a, b) => ORDER[a.v.kind] - ORDER[b.v.kind] || (b.v.window_s ?? 0) - (a.v.window_s ?? 0));
-  return ranked[0]?.id ?? null;
-}
-
 /** Who ends the window, in one word or two. */
 export function closedBy(board: BoardModel, r: PlanResult): string {
   const end = windowEnd(r);

@@ -7,7 +7,8 @@ import type { MeterType, Netlist } from '@orthos/core/circuit';
 import type { RoutineStep } from '@orthos/core/diagnosis';
 import type { Measured } from '@orthos/core/ground';
 import { JOB_TYPE_IDS, type JobEventBody, type SupplyPoint, type KitSnapshot } from '@orthos/core/job';
-import type { Method, PlanResult, StationModel } from '@orthos/core/rework';
+import type { Planned } from '@orthos/core/compare';
+import type { Method, StationModel } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -271,7 +272,7 @@ export const plans = pgTable(
     kit: jsonb().$type<KitSnapshot>().notNull(),
     methods: jsonb().$type<Method[]>().notNull(),
     /** Results by the method's id; by its label in version 1. */
-    results: jsonb().$type<Record<string, PlanResult>>().notNull(),
+    results: jsonb().$type<Record<string, Planned>>().notNull(),
     createdAt: created(),
   },
   (t) => [index().on(t.ticketId, t.createdAt), index().on(t.inputHash)],

@@ -4,7 +4,15 @@ import { contentHash } from '@orthos/core/ground';
 import { floodSolder, layOutFor, staysLeadFree } from '@orthos/core/hands';
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
-import { DEFAULT_STATION, fateOf, methodsFor, onDial, type PlanResult, type StationModel } from '@orthos/core/rework';
+import {
+  DEFAULT_STATION,
+  fateOf,
+  methodsFor,
+  onDial,
+  pieceOn,
+  type PlanResult,
+  type StationModel,
+} from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import type { Database } from '../db/connect.ts';
 import type { Freshness, PlanInputs } from '../../jobs/view.ts';
@@ -43,8 +51,8 @@ function basisOf(
     ...(station?.doc ?? DEFAULT_STATION),
     ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
   };
-  const { jointAlloy } = board;
-  const methods = methodsFor(part.package, { leadFree: staysLeadFree(board, flood), jointAlloy }).map((c) => ({
+  const piece = { ...pieceOn(board, part), leadFree: staysLeadFree(board, flood) };
+  const methods = methodsFor(part.package, piece).map((c) => ({
     ...c,
     method: onDial(stored?.methods.find((m) => m.id === c.method.id) ?? c.method, model),
   }));

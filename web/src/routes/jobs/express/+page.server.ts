@@ -8,7 +8,7 @@ import { createTicket, savePlanSettings } from '$lib/server/repositories/tickets
 import { EVENT_VERSION } from '@orthos/core/job';
 import { parseDecimal } from '@orthos/core/ground';
 import { packageById } from '@orthos/core/packages';
-import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor } from '@orthos/core/rework';
+import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor, pieceOn } from '@orthos/core/rework';
 import { fail, redirect } from '@sveltejs/kit';
 import { v7 } from 'uuid';
 
@@ -49,7 +49,7 @@ export const actions = {
       stationId,
       ironId,
       ambient_C: 22,
-      methods: methodsFor(part.id, { jointAlloy: doc.jointAlloy }).map((m) => m.method),
+      methods: methodsFor(part.id, pieceOn(doc, doc.parts[0])).map((m) => m.method),
     });
     await appendEvents(locals.db, ticket.id, [
       {

@@ -68,7 +68,12 @@
     />{/await}
 {/snippet}
 
-<div class="grid h-full grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)] grid-rows-[auto_minmax(0,1fr)]">
+<!-- a comparison wants the width, everything else the board -->
+<div
+  class="grid h-full grid-rows-[auto_minmax(0,1fr)] {page.params.step === 'plan'
+    ? 'grid-cols-[minmax(0,1fr)_clamp(520px,57vw,920px)]'
+    : 'grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)]'}"
+>
   <StepStrip {view} step={page.params.step ?? ''} />
   <div class="flex min-h-0 min-w-0 flex-col">
     {#if view.board.parts.length === 0}

@@ -2,7 +2,7 @@ import { readBody } from '$lib/server/body';
 import { standingOf } from '$lib/server/jobs/standing';
 import { ticketById } from '$lib/server/repositories/tickets';
 import { PLAN_VERSION, storePlan } from '$lib/server/repositories/plans';
-import { planResultSchema } from '@orthos/core/rework';
+import { plannedSchema } from '@orthos/core/compare';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -11,7 +11,7 @@ const bodySchema = z.strictObject({
   id: z.uuidv7(),
   inputHash: z.string().length(64),
   engineVersion: z.int32().positive(),
-  results: z.record(z.string().max(60), planResultSchema.omit({ frames: true })),
+  results: z.record(z.string().max(60), plannedSchema.omit({ frames: true })),
 });
 
 /** Stores a plan the browser has computed, if its inputs are still those of the database. */

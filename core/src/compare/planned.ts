@@ -1,0 +1,33 @@
+/** A plan of one way of working: what is computed of it, and where it stands among the others. */
+import { z } from 'zod';
+import type { CalcContext } from '../ground/index.ts';
+import { methodIdSchema, planEnsemble, type PlanInput, planInputSchema, planResultSchema } from '../rework/index.ts';
+import { rowSchema } from './forms.ts';
+import { placeOf, rowOf } from './row.ts';
+
+/** `as`: which way it is; its row in a comparison then comes with it. */
+export const plannedInput = z
+  .looseObject({
+    as: methodIdSchema.optional(),
+    /** Without, the run as set stands for all that may be: first answers. */
+    ranges: z.boolean().default(true),
+  })
+  .transform(({ as, ranges, ...plan }, context) => {
+    const read = planInputSchema.safeParse(plan);
+    if (read.success) return { plan: read.data, ranges, ...(as ? { as } : {}) };
+    context.issues.push(...(read.error.issues.map((i) => ({ ...i, input: plan })) as never[]));
+    return z.NEVER;
+  });
+
+/** Frames are for pictures: they are not kept. */
+export const plannedSchema = planResultSchema.extend({ row: rowSchema.optional() });
+export type Planned = z.infer<typeof plannedSchema>;
+
+/** Throws `OutOfBoundsError` rather than tell a temperature that is not possible. */
+export async function planWay(
+  { plan, as, ranges }: { plan: PlanInput; as?: string; ranges: boolean },
+  context: CalcContext,
+): Promise<Planned> {
+  const { result, ensemble } = await planEnsemble(plan, context, ranges);
+  return as ? { ...result, row: rowOf({ id: as, phases: plan.phases }, ensemble, placeOf(plan)) } : result;
+}

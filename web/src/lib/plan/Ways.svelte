@@ -1,0 +1,275 @@
+<script lang="ts">
+  // Every way of working on the same axes, best first as it is weighed; what does not work, and why, below.
+  import Fold from '$lib/ui/Fold.svelte';
+  import StopHatch from '$lib/ui/StopHatch.svelte';
+  import { useKeys } from '$lib/ui/keys.svelte';
+  import type { BoardModel } from '@orthos/core/board';
+  import { inTheEnd, type Row, weighed, type Weights } from '@orthos/core/compare';
+  import { type Method, methodName } from '@orthos/core/rework';
+  import { RadioGroup } from 'bits-ui';
+  import { scaleLinear } from 'd3';
+  import { type Bar, COUNT_NAMES, COUNTS, lasts, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
+  import WayTime from './WayTime.svelte';
+  import { settingLine, type Panel } from './settings';
+
+  interface Props {
+    board: BoardModel;
+    methods: { method: Method; unfit?: string; cheapest?: string }[];
+    /** What is known of each, by its id: of those computed in full, and first answers. */
+    rows: Record<string, Row>;
+    sure: ReadonlySet<string>;
+    progress: Record<string, number>;
+    chosen: string | null;
+    weights: Weights;
+    units: Panel;
+    stale: boolean;
+  }
+  let {
+    board,
+    methods,
+    rows,
+    sure,
+    progress,
+    chosen = $bindable(),
+    weights = $bindable(),
+    units,
+    stale,
+  }: Props = $props();
+
+  const WIDTH = 216;
+  /** Longer than this is said in words, s. */
+  const LONGEST_S = 240;
+
+  const fit = $derived(methods.filter((m) => !m.unfit));
+  const unfit = $derived(methods.filter((m) => m.unfit));
+  const byId = $derived(new Map(fit.map((m) => [m.method.id, m.method])));
+  const ordered = $derived(
+    inTheEnd(fit.flatMap(({ method }) => (rows[method.id] ? [weighed(rows[method.id], weights)] : []))).rows,
+  );
+  const usable = $derived(ordered.filter((r) => r.verdict === 'works' || r.verdict === 'tight'));
+  const others = $derived(ordered.filter((r) => r.verdict === 'no'));
+  const waiting = $derived(fit.filter(({ method }) => !rows[method.id]));
+  const end = $derived(
+    Math.min(
+      LONGEST_S,
+      Math.max(60, ...usable.map((r) => 1.2 * Math.min(LONGEST_S, r.loose_s?.p95 ?? r.loose_s?.p50 ?? 0))),
+    ),
+  );
+  const x = $derived(scaleLinear([0, end], [0, WIDTH]));
+  const ids = $derived([...usable, ...others].map((r) => r.id).concat(waiting.map((w) => w.method.id)));
+
+  function move(by: number) {
+    const at = ids.indexOf(chosen ?? '');
+    chosen = ids[(at + by + ids.length) % ids.length] ?? null;
+  }
+  useKeys('Plan', () => [
+    { keys: ['ArrowUp', 'ArrowDown'], label: 'method', run: (key) => move(key === 'ArrowDown' ? 1 : -1), line: true },
+    ...COUNTS.map((c, n) => ({
+      keys: [String(n + 1)],
+      label: `${COUNT_NAMES[c].toLowerCase()} count`,
+      run: () => count(c),
+    })),
+  ]);
+  const count = (c: keyof Weights) => (weights = { ...weights, [c]: nextWeight(weights[c]) });
+
+  function told(r: Row): string {
+    const loose = r.loose_s?.p50;
+    const when = loose ? `all loose after about ${lasts(loose)}` : 'stays solid';
+    return `${r.name}: ${r.verdict}, ${when}; ${r.why}`;
+  }
+  const TONES = { good: 'var(--ink2)', caution: 'var(--caution)', stop: 'var(--stop)' } as const;
+</script>
+
+{#snippet meter(bar: Bar | null, what: string)}
+  <span class="block min-w-0">
+    {#if bar}
+      <svg width="100%" height="12" viewBox="0 0 60 12" preserveAspectRatio="none" aria-hidden="true" class="block">
+        <line x1="0" x2="60" y1="6" y2="6" stroke="var(--line)" />
+        <rect x="0" y="2" width={60 * bar.part} height="8" fill={TONES[bar.tone]} />
+        <line x1="59" x2="59" y1="0" y2="12" stroke="var(--stop)" stroke-width="2" />
+      </svg>
+      <span
+        class="block truncate text-[12px] {bar.tone === 'stop'
+          ? 'font-semibold text-stop'
+          : bar.tone === 'caution'
+            ? 'text-caution'
+            : 'text-ink2'}"><span class="sr-only">{what} </span>{bar.word}</span
+      >
+    {:else}<span class="block text-[12px] text-ink3"><span class="sr-only">{what} </span>–</span>{/if}
+  </span>
+{/snippet}
+
+<div class="@container {stale ? 'stale' : ''}">
+  <div class="ways mb-1 items-end text-[13px]">
+    <span class="text-ink2"
+      ><strong class="text-ink">{usable.length} {usable.length === 1 ? 'way' : 'ways'}</strong>, best first</span
+    >
+    <svg width={WIDTH + 6} height="18" aria-hidden="true">
+      <StopHatch id="ways-hatch" />
+      <defs>
+        <pattern id="hands-dots" width="5" height="5" patternUnits="userSpaceOnUse">
+          <rect width="5" height="5" fill="var(--sheet)" /><circle cx="2.5" cy="2.5" r="1" fill="var(--ink2)" />
+        </pattern>
+      </defs>
+      {#each x.ticks(5) as t (t)}<text
+          x={x(t)}
+          y="13"
+          text-anchor={t === 0 ? 'start' : 'middle'}
+          class="fill-ink2 text-[12px]">{t}{t === 0 ? ' s' : ''}</text
+        >{/each}
+    </svg>
+    <span></span>
+    {#each COUNTS as c, n (c)}
+      <button
+        type="button"
+        class="wide-{n} min-h-6 text-left leading-tight hover:text-ink"
+        aria-label="{COUNT_NAMES[c]} count {weights[c]} of 3: change"
+        onclick={() => count(c)}
+      >
+        <span class="block font-semibold">{c === 'minutes' ? 'Min' : COUNT_NAMES[c]}</span>
+        <span class="block tracking-tight text-evidence" aria-hidden="true"
+          >{'●'.repeat(weights[c])}<span class="text-ink3">{'○'.repeat(3 - weights[c])}</span></span
+        >
+      </button>
+    {/each}
+  </div>
+
+  <RadioGroup.Root bind:value={() => chosen ?? '', (id) => (chosen = id)} aria-label="Methods">
+    {#each usable as r, n (r.id)}
+      {@const v = VERDICT[r.verdict]}
+      {@const method = byId.get(r.id)}
+      {@const here = chosen === r.id}
+      <RadioGroup.Item
+        value={r.id}
+        class="ways w-full items-center border-b border-l-[3px] border-b-faint py-1.5 text-left focus-visible:-outline-offset-2 {here
+          ? 'border-l-hot bg-hot-soft'
+          : 'border-l-transparent hover:bg-bench'}"
+      >
+        <span class="flex min-w-0 gap-2">
+          <span class="w-4 shrink-0 text-right font-semibold {n === 0 ? 'text-hot' : 'text-ink2'}" aria-hidden="true"
+            >{n + 1}</span
+          >
+          <span class="min-w-0">
+            <span class="block leading-tight font-semibold">{r.name}</span>
+            {#if method}<span class="line-clamp-2 block text-[12px] leading-tight text-ink2"
+                >{settingLine(method, units)}</span
+              >{/if}
+          </span>
+        </span>
+        <span class="block">
+          <WayTime row={r} {x} quick={!sure.has(r.id)} label={told(r)} />
+          {#if (progress[r.id] ?? 1) < 1}
+            <span class="block h-1 bg-faint"
+              ><svg width={WIDTH} height="4" class="block" aria-hidden="true"
+                ><rect width={WIDTH * (progress[r.id] ?? 0)} height="4" fill="var(--evidence)" /></svg
+              ></span
+            >
+          {/if}
+        </span>
+        <span
+          class="text-center text-[12px] leading-tight font-semibold {v.tone === 'good' ? 'text-good' : 'text-caution'}"
+        >
+          <span class="block" aria-hidden="true">{v.mark}</span>{sure.has(r.id) ? '' : '≈ '}{r.verdict}
+        </span>
+        {@render meter(padsBar(r), 'Land torn')}
+        {@render meter(neighboursBar(r, board), 'Worst neighbour')}
+        <span class="wide-2">{@render meter(partBar(r), 'Part')}</span>
+        <span class="text-right">
+          <span class="block font-semibold">{Math.round(r.minutes ?? 0)}</span>
+          {#if r.rounds}<span class="block text-[12px] text-ink2" aria-label="{r.rounds} rounds of clean-up"
+              >{'|'.repeat(Math.min(6, r.rounds))}</span
+            >{/if}
+        </span>
+      </RadioGroup.Item>
+    {/each}
+    {#each waiting as { method } (method.id)}
+      <RadioGroup.Item
+        value={method.id}
+        class="flex w-full items-baseline gap-3 border-b border-l-[3px] border-b-faint py-1 pl-6 text-left {chosen ===
+        method.id
+          ? 'border-l-hot bg-hot-soft'
+          : 'border-l-transparent hover:bg-bench'}"
+      >
+        <span class="font-semibold">{methodName(method.id)}</span>
+        <span class="text-[13px] text-ink2">{Object.keys(rows).length > 0 ? 'not looked at yet' : 'waiting'}</span>
+      </RadioGroup.Item>
+    {/each}
+    {#if others.length > 0}
+      <p class="mt-3 mb-1 text-[13px] font-semibold">Why not</p>
+      {#each others as r (r.id)}
+        <RadioGroup.Item
+          value={r.id}
+          class="grid w-full grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1.3fr)] gap-3 border-l-[3px] py-1 text-left text-[13px] focus-visible:-outline-offset-2 {chosen ===
+          r.id
+            ? 'border-l-hot bg-hot-soft'
+            : 'border-l-transparent hover:bg-bench'}"
+        >
+          <span class="pl-1.5 leading-tight"
+            ><span class="text-stop" aria-hidden="true">▲</span> <strong>{r.name}</strong></span
+          >
+          <span class="leading-tight text-stop">{r.why}</span>
+          <span class="leading-tight text-ink2">{r.cheapest ? `→ ${r.cheapest}` : ''}</span>
+        </RadioGroup.Item>
+      {/each}
+    {/if}
+  </RadioGroup.Root>
+
+  <p class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[12px] text-ink2" aria-hidden="true">
+    <span class="flex items-center gap-1"
+      ><svg width="22" height="10"
+        ><rect x="0.5" y="0.5" width="21" height="9" fill="url(#hands-dots)" stroke="var(--line)" /></svg
+      >hands</span
+    >
+    <span class="flex items-center gap-1"
+      ><svg width="22" height="10"><rect width="22" height="10" fill="var(--ink3)" opacity="0.7" /></svg>heat</span
+    >
+    <span class="flex items-center gap-1"
+      ><svg width="6" height="12"><rect x="1.5" width="3" height="12" fill="var(--ink)" /></svg>all loose</span
+    >
+    <span class="flex items-center gap-1"
+      ><svg width="22" height="10"
+        ><rect x="0.5" y="0.5" width="21" height="9" fill="var(--good-soft)" stroke="var(--good)" /></svg
+      >look and lift</span
+    >
+    <span class="flex items-center gap-1"
+      ><svg width="22" height="10"><rect width="22" height="10" fill="url(#ways-hatch)" /></svg>closed, by whom</span
+    >
+    <span>| a round of clean-up</span>
+    <span>short bars are kind</span>
+  </p>
+  {#if unfit.length > 0}
+    <Fold title="For other parts: {unfit.length}" quiet class="mt-1">
+      {#each unfit as u (u.method.id)}
+        <p class="text-[13px]">
+          <strong>{methodName(u.method.id)}</strong>: {u.unfit}{u.cheapest ? `; ${u.cheapest}` : ''}.
+        </p>
+      {/each}
+    </Fold>
+  {/if}
+</div>
+
+<style>
+  .ways,
+  :global(button.ways) {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 222px 3.4rem 3.6rem 4.4rem 2.2rem;
+    column-gap: 8px;
+  }
+  .wide-2,
+  :global(.ways .wide-2) {
+    display: none;
+  }
+  @container (min-width: 640px) {
+    .ways,
+    :global(button.ways) {
+      grid-template-columns: minmax(0, 1fr) 222px 3.4rem 4.2rem 5rem 4rem 2.4rem;
+    }
+    .wide-2,
+    :global(.ways .wide-2) {
+      display: block;
+    }
+  }
+  .stale :global(svg) {
+    opacity: 0.45;
+  }
+</style>
