@@ -1,7 +1,6 @@
 import { harmOf, type Method, methodsFor, type PlanResult, planResultSchema } from '@orthos/core/rework';
 import { describe, expect, it } from 'vitest';
 import {
-  bestMethod,
   closedBy,
   explanation,
   headline,
@@ -39,10 +38,6 @@ describe('verdicts', () => {
   ] as const)('%s', (_, r, kind) => {
     expect(verdictOf(r).kind).toBe(kind);
   });
-  it('proposes the best: verdict first, then the longer window', () => {
-    expect(bestMethod({ a: cold, b: hurts, c: result({ ended_s: 50 }), d: result() })).toBe('d');
-    expect(bestMethod({})).toBeNull();
-  });
 });
 
 describe('neighbours', () => {
@@ -51,7 +46,6 @@ describe('neighbours', () => {
     expect(verdictOf(cell, board)).toMatchObject({ kind: 'tight', word: 'take PBT out first' });
     expect(headline('Air', cell, board)).toBe('Air: take PBT out, then look from 30 s');
     expect(explanation(cell, board, air, units)).toMatch(/^Take PBT out first\. Joint 1 is last/);
-    expect(bestMethod({ cell, works: result() })).toBe('works');
     expect(worthShowing(cell, 6)).toHaveLength(1);
   });
   it('perhaps hurt is tight, near is not', () => {

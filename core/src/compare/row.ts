@@ -171,8 +171,9 @@ export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
   const worst = neighbours.length > 0 ? neighbours[0] : null;
   const score = scoreOf({ p_open, p_torn, p_hurt: worst?.p_hurt ?? 0, p_part, minutes }, weights);
   const lastResort = recipeOf(method.id)?.lastResort;
-  const verdict = judged(p_open, harms, lastResort !== undefined);
-  const facts = { nominal, loose_s, shut_s, worst, destroys: dead ? destroys : undefined, verdict, p_open };
+  const out = nominal.neighbours.filter((n) => n.takeOut).map((n) => n.partId);
+  const verdict = judged(p_open, harms, lastResort !== undefined || out.length > 0);
+  const facts = { nominal, out, loose_s, shut_s, worst, destroys: dead ? destroys : undefined, verdict, p_open };
   return {
     id: method.id,
     name: methodName(method.id),
@@ -215,6 +216,8 @@ function lastShares(joints: readonly { terminal: string; times: readonly (number
 
 interface Facts {
   nominal: PlanRun;
+  /** What has to be taken off the board first. */
+  out: readonly string[];
   loose_s: Spread;
   shut_s: Spread;
   worst: HarmSpread | null;
@@ -226,12 +229,13 @@ interface Facts {
 
 /** Why a row stands where it does, and the cheapest change that would save one that does not work. */
 function reasonOf(method: Method, facts: Facts, { board, target }: Place): { why: string; cheapest?: string } {
-  const { nominal, loose_s, shut_s, worst, destroys, verdict } = facts;
+  const { nominal, out, loose_s, shut_s, worst, destroys, verdict } = facts;
   const named = (partId: string) => {
     const part = board.parts.find((p) => p.partId === partId);
     return part ? partName(part) : partId;
   };
   const kind = kindOf(mainPhase(method));
+  if (out.length > 0) return { why: `take ${out.map(named).join(', ')} out first: no limit is safe for it` };
   if (kind.handsFull?.(target.package) && verdict !== 'works' && nominal.allWet_s !== null)
     return {
       why: `both hands hold irons: it freezes on ${rowsOf(target.package).length} sides before one is free to lift it`,

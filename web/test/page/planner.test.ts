@@ -1,13 +1,15 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { PlanInputs } from '../../src/lib/jobs/view';
 import type { BoardModel } from '@orthos/core/board';
-import type { Method, PlanInput, PlanResult } from '@orthos/core/rework';
+import type { Planned } from '@orthos/core/compare';
+import type { Method, PlanInput } from '@orthos/core/rework';
 
 /** What the workers were asked for, and how to answer. */
-const asked: { input: PlanInput; done: (result: PlanResult) => void; fail: (e: Error) => void }[] = [];
+type Asked = PlanInput & { as: string; ranges?: false };
+const asked: { input: Asked; done: (result: Planned) => void; fail: (e: Error) => void }[] = [];
 vi.mock('../../src/lib/compute/pool', () => ({
-  runInPool: (_: string, input: PlanInput, { signal }: { signal: AbortSignal }) =>
-    new Promise<PlanResult>((done, fail) => {
+  runInPool: (_: string, input: Asked, { signal }: { signal: AbortSignal }) =>
+    new Promise<Planned>((done, fail) => {
       asked.push({ input, done, fail });
       signal.addEventListener('abort', () => fail(new DOMException('called off', 'AbortError')));
     }),
@@ -17,7 +19,12 @@ const { Planner } = await import('../../src/lib/plan/planner.svelte.ts');
 const method = (id: string, set_C = 350): Method => ({ id, phases: [{ set_C }] }) as unknown as Method;
 const inputs = (...methods: Method[]): PlanInputs =>
   ({ target: 'c7', settings: { ambient_C: 22 }, station: {}, methods: methods.map((m) => ({ method: m })) }) as never;
-const result = (at: number) => ({ allWet_s: at, frames: { values: [at] } }) as unknown as PlanResult;
+const result = (id: string, at: number) =>
+  ({
+    allWet_s: at,
+    frames: { values: [at] },
+    row: { id, name: id, verdict: 'works', score: at, why: '' },
+  }) as unknown as Planned;
 const settled = () => new Promise((done) => setTimeout(done));
 /** What is asked for since last time. */
 const newly = () => asked.splice(0);
@@ -28,47 +35,71 @@ beforeEach(() => {
   board = {} as BoardModel;
 });
 
-/** Computes and answers each method with its place in the list. */
-async function compute(planner: InstanceType<typeof Planner>, from: PlanInputs) {
-  const all = planner.compute(board, from);
-  await settled();
-  const tasks = newly();
-  tasks.forEach((t, n) => t.done(result(10 + n)));
-  return { done: await all, asked: tasks.map((t) => t.input.phases) };
+/** Computes, answering each way with its place in the list; what was asked for in full, and quickly. */
+async function compute(planner: InstanceType<typeof Planner>, from: PlanInputs, also: string[] = []) {
+  const all = planner.compute(board, from, also);
+  const quickly: string[] = [];
+  const full: { as: string; phases: unknown }[] = [];
+  for (let round = 0; round < 2; round++) {
+    await settled();
+    for (const [n, t] of newly().entries()) {
+      if (t.input.ranges === false) quickly.push(t.input.as);
+      else full.push({ as: t.input.as, phases: t.input.phases });
+      t.done(result(t.input.as, 10 + n));
+    }
+  }
+  return { done: await all, quickly, full };
 }
 
 describe('the planner', () => {
-  it('computes every method, and of a second plan only the method that changed, with all fields there', async () => {
+  it('looks at every way, and computes the best four in full, and what else was picked', async () => {
     const planner = new Planner();
-    const first = await compute(planner, inputs(method('slow', 300), method('fast')));
-    expect([first.done, first.asked.length]).toEqual([true, 2]);
+    const six = inputs(...['a', 'b', 'c', 'd', 'e', 'f'].map((id) => method(id)));
+    const first = await compute(planner, six);
+    expect(first).toMatchObject({ done: true, quickly: ['a', 'b', 'c', 'd', 'e', 'f'] });
+    expect(first.full.map((f) => f.as)).toEqual(['a', 'b', 'c', 'd']);
+    expect(Object.keys(planner.quick)).toHaveLength(6);
+    const again = await compute(planner, six, ['f']);
+    expect([again.quickly, again.full.map((f) => f.as)]).toEqual([[], ['f']]);
+    expect(Object.keys(planner.results).sort()).toEqual(['a', 'b', 'c', 'd', 'f']);
+    // one more, beside what is there
+    const added = planner.add(board, six, method('e'));
+    await settled();
+    expect(planner.anew).toBe(false);
+    for (const t of newly()) t.done(result(t.input.as, 9));
+    expect([await added, planner.results.e.allWet_s, planner.results.a.allWet_s]).toEqual([true, 9, 10]);
+  });
+  it('of a second plan computes only the way that changed, with all fields there', async () => {
+    const planner = new Planner();
+    await compute(planner, inputs(method('slow', 300), method('fast')));
     const second = await compute(planner, inputs(method('slow', 300), method('fast', 430)));
-    expect(second.asked).toEqual([[{ set_C: 430 }]]);
+    expect(second.full).toEqual([{ as: 'fast', phases: [{ set_C: 430 }] }]);
     expect(planner.results.slow.allWet_s).toBe(10);
-    expect(Object.keys(planner.frames)).toEqual(['slow', 'fast']);
+    expect(Object.keys(planner.frames).sort()).toEqual(['fast', 'slow']);
     // and back again: nothing at all
-    expect((await compute(planner, inputs(method('slow', 300), method('fast')))).asked).toEqual([]);
+    const back = await compute(planner, inputs(method('slow', 300), method('fast')));
+    expect([back.quickly, back.full]).toEqual([[], []]);
   });
   it('computes all of it on another board, and what has since been crowded out', async () => {
     const planner = new Planner();
     await compute(planner, inputs(method('slow')));
     for (let n = 0; n < 16; n++) await compute(planner, inputs(method('fast', 100 + n)));
-    expect((await compute(planner, inputs(method('slow')))).asked).toHaveLength(1);
+    expect((await compute(planner, inputs(method('slow')))).full).toHaveLength(1);
     board = {} as BoardModel;
-    expect((await compute(planner, inputs(method('slow')))).asked).toHaveLength(1);
+    expect((await compute(planner, inputs(method('slow')))).full).toHaveLength(1);
   });
   it('keeps nothing of what was called off or failed', async () => {
     const planner = new Planner();
-    const called = planner.compute(board, inputs(method('slow')));
+    const called = planner.compute(board, inputs(method('slow')), []);
     await settled();
     newly();
     planner.cancel();
     expect(await called).toBe(false);
-    const failed = planner.compute(board, inputs(method('slow')));
+    const failed = planner.compute(board, inputs(method('slow')), []);
     await settled();
     newly()[0].fail(new Error('the mesh is too large'));
     expect([await failed, planner.error, planner.running]).toEqual([false, 'the mesh is too large', false]);
-    expect((await compute(planner, inputs(method('slow')))).asked).toHaveLength(1);
+    expect((await compute(planner, inputs(method('slow')))).full).toHaveLength(1);
     expect(planner.error).toBeNull();
   });
 });

@@ -264,21 +264,47 @@
     <Notice text={problem} at="panel" class="mb-3" />
     <Notice text={planner.error && `The computation stopped: ${planner.error}`} at="panel" class="mb-3" />
 
-    <div class={stale ? 'opacity-60' : ''} aria-live="polite">
-      {#if planner.running && !result}
-        <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
-        <p class="mb-3 text-ink2">Every way once, quickly; then the best with everything uncertain a little off.</p>
-      {:else if result && chosen}
-        <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
-        <p class="mb-1 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
-        {#if result.row}<p class="mb-3 font-semibold">{atBench(result.row)}</p>{/if}
-      {:else if cancelled}
-        <h2 class="mb-1 text-xl">Cancelled</h2>
-        <p class="mb-3 text-ink2">Nothing was stored.</p>
-      {:else}
-        <h2 class="mb-1 text-xl">Plan for {nameOf(view.board, inputs.target)}</h2>
-        <p class="mb-3 text-ink2">Not computed yet.</p>
-      {/if}
+    <div class="flex flex-wrap items-start gap-x-4 gap-y-2">
+      <div class="min-w-64 flex-1 {stale ? 'opacity-60' : ''}" aria-live="polite">
+        {#if planner.running && !result}
+          <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
+          <p class="mb-3 text-ink2">Every way once, quickly; then the best with everything uncertain a little off.</p>
+        {:else if result && chosen}
+          <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
+          <p class="mb-1 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
+          {#if result.row}<p class="mb-3 font-semibold">{atBench(result.row)}</p>{/if}
+        {:else if cancelled}
+          <h2 class="mb-1 text-xl">Cancelled</h2>
+          <p class="mb-3 text-ink2">Nothing was stored.</p>
+        {:else}
+          <h2 class="mb-1 text-xl">Plan for {nameOf(view.board, inputs.target)}</h2>
+          <p class="mb-3 text-ink2">Not computed yet.</p>
+        {/if}
+      </div>
+      <div class="flex max-w-56 flex-wrap justify-end gap-2">
+        {#if planner.running}
+          <button class="button button-main" onclick={cancel}>Cancel</button>
+        {:else if Object.keys(results).length === 0}
+          <button class="button button-main" onclick={compute}>Compute</button>
+        {:else}
+          <button
+            class="button button-main"
+            onclick={use}
+            disabled={stale || !result || !view.plan || inUse === chosen}
+          >
+            {inUse === chosen ? 'In use' : 'Use this plan'}
+          </button>
+        {/if}
+        <button
+          class="button"
+          onclick={() => (editing = !editing)}
+          disabled={!method || planner.running}
+          aria-expanded={editing}>Change settings</button
+        >
+        <button class="button" onclick={() => (around = !around)} disabled={planner.running} aria-expanded={around}
+          >Surroundings{setAround ? `: ${setAround}` : ''}</button
+        >
+      </div>
     </div>
 
     <Ways
@@ -295,6 +321,7 @@
         }
       }
       bind:weights
+      mustLive={inputs.settings.surroundings?.reused ?? false}
       units={panel}
       {stale}
     />
@@ -316,26 +343,6 @@
       </p>
     {/if}
 
-    <div class="mb-1 flex flex-wrap gap-2">
-      {#if planner.running}
-        <button class="button button-main" onclick={cancel}>Cancel</button>
-      {:else if Object.keys(results).length === 0}
-        <button class="button button-main" onclick={compute}>Compute</button>
-      {:else}
-        <button class="button button-main" onclick={use} disabled={stale || !result || !view.plan || inUse === chosen}>
-          {inUse === chosen ? 'In use' : 'Use this plan'}
-        </button>
-      {/if}
-      <button
-        class="button"
-        onclick={() => (editing = !editing)}
-        disabled={!method || planner.running}
-        aria-expanded={editing}>Change settings</button
-      >
-      <button class="button" onclick={() => (around = !around)} disabled={planner.running} aria-expanded={around}
-        >Surroundings{setAround ? `: ${setAround}` : ''}</button
-      >
-    </div>
     {#if editing && method}
       {#key method.id}
         <MethodSettings {method} units={panel} onSave={saveSettings} onClose={() => (editing = false)} />

@@ -21,6 +21,8 @@
     progress: Record<string, number>;
     chosen: string | null;
     weights: Weights;
+    /** The part goes on again; else nobody asks what becomes of it. */
+    mustLive: boolean;
     units: Panel;
     stale: boolean;
   }
@@ -32,6 +34,7 @@
     progress,
     chosen = $bindable(),
     weights = $bindable(),
+    mustLive,
     units,
     stale,
   }: Props = $props();
@@ -151,7 +154,7 @@
           >
           <span class="min-w-0">
             <span class="block leading-tight font-semibold">{r.name}</span>
-            {#if method}<span class="line-clamp-2 block text-[12px] leading-tight text-ink2"
+            {#if method}<span class="block truncate text-[12px] leading-tight text-ink2"
                 >{settingLine(method, units)}</span
               >{/if}
           </span>
@@ -173,7 +176,7 @@
         </span>
         {@render meter(padsBar(r), 'Land torn')}
         {@render meter(neighboursBar(r, board), 'Worst neighbour')}
-        <span class="wide-2">{@render meter(partBar(r), 'Part')}</span>
+        <span class="wide-2">{@render meter(mustLive ? partBar(r) : null, 'Part')}</span>
         <span class="text-right">
           <span class="block font-semibold">{Math.round(r.minutes ?? 0)}</span>
           {#if r.rounds}<span class="block text-[12px] text-ink2" aria-label="{r.rounds} rounds of clean-up"

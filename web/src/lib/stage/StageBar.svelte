@@ -17,7 +17,7 @@
   let { desk, lenses, measuring, status, onFlip, onRuler, onFit }: Props = $props();
 </script>
 
-<div class="flex h-11 shrink-0 items-center gap-1 px-3.5">
+<div class="@container flex h-11 shrink-0 items-center gap-1 px-3.5">
   {#if lenses.length > 1}
     <div role="group" aria-label="Lens" class="flex">
       {#each lenses as lens, i (lens)}
@@ -40,7 +40,7 @@
     title="Turn the board over (F)"
   >
     <FlipHorizontal2 size={18} aria-hidden="true" />
-    {desk.side === 'top' ? 'Top' : 'Bottom, mirrored'}
+    <span class="sr-only @[540px]:not-sr-only">{desk.side === 'top' ? 'Top' : 'Bottom, mirrored'}</span>
   </button>
   <button
     type="button"
@@ -49,7 +49,7 @@
     onclick={onRuler}
     title="Ruler (R): drag, or step from part to part"
   >
-    <Ruler size={18} aria-hidden="true" /> Ruler
+    <Ruler size={18} aria-hidden="true" /> <span class="sr-only @[540px]:not-sr-only">Ruler</span>
   </button>
   <button
     type="button"
