@@ -161,7 +161,7 @@ describe('a phase hands over', () => {
     run.next('handed over');
     const held_C = run.heat.T[run.lumps.joints[0].node];
     while (run.time < 7) run.step();
-    expect(run.heat.T[run.lumps.joints[0].node]).toBeLessThan(held_C - 50);
+    expect(run.heat.T[run.lumps.joints[0].node]).toBeLessThan(held_C - 10);
     run.leave();
     expect(() => run.next('handed over')).toThrow('tools have left');
   });

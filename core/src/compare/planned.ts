@@ -1,23 +1,29 @@
 /** A plan of one way of working: what is computed of it, and where it stands among the others. */
 import { z } from 'zod';
 import type { CalcContext } from '../ground/index.ts';
-import { methodIdSchema, planEnsemble, type PlanInput, planInputSchema, planResultSchema } from '../rework/index.ts';
+import {
+  methodIdSchema,
+  planEnsemble,
+  type PlanInput,
+  planOfSaid,
+  planResultSchema,
+  planSaid,
+} from '../rework/index.ts';
 import { rowSchema } from './forms.ts';
 import { placeOf, rowOf } from './row.ts';
 
 /** `as`: which way it is; its row in a comparison then comes with it. */
-export const plannedInput = z
-  .looseObject({
+export const plannedInput = planSaid
+  .extend({
     as: methodIdSchema.optional(),
     /** Without, the run as set stands for all that may be: first answers. */
     ranges: z.boolean().default(true),
   })
-  .transform(({ as, ranges, ...plan }, context) => {
-    const read = planInputSchema.safeParse(plan);
-    if (read.success) return { plan: read.data, ranges, ...(as ? { as } : {}) };
-    context.issues.push(...(read.error.issues.map((i) => ({ ...i, input: plan })) as never[]));
-    return z.NEVER;
-  });
+  .transform(({ as, ranges, ...said }, context) => ({
+    plan: planOfSaid(said, context),
+    ranges,
+    ...(as ? { as } : {}),
+  }));
 
 /** Frames are for pictures: they are not kept. */
 export const plannedSchema = planResultSchema.extend({ row: rowSchema.optional() });

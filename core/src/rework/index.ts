@@ -34,7 +34,7 @@ export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.
 export { KIND_NAMES, kindOf, type Phase, phasesSchema } from './phases/index.ts';
 export { COUNT, type Instruction, type Words, type Workplace } from './phases/instruction.ts';
 export { reachOf, rowsOf } from './phases/rows.ts';
-export { type PlanInput, planInputSchema } from './planForm.ts';
+export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
 export { guideOf, handsClock } from './planGuide.ts';
 export { effectsOf } from './design.ts';
 export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';

@@ -10,17 +10,19 @@ export interface PlanInput extends ReworkCase {
   frames: boolean;
 }
 
-/** `phases`, or one tool as `method` says it. */
-export const planInputSchema = reworkCaseSchema
-  .extend({
-    method: givenMethodSchema.optional(),
-    phases: phasesSchema.optional(),
-    frames: z.boolean().default(false),
-  })
-  .transform(({ method, phases, ...rest }, context): PlanInput => {
-    if (method && !phases) return { ...rest, phases: [phaseOfGiven(method)] };
-    if (phases && !method) return { ...rest, phases };
-    const message = phases ? 'either a method or phases' : 'say a method, or phases';
-    context.addIssue({ code: 'custom', path: [phases ? 'phases' : 'method'], message });
-    return z.NEVER;
-  });
+/** A plan as it is said: `phases`, or one tool as `method` says it. */
+export const planSaid = reworkCaseSchema.extend({
+  method: givenMethodSchema.optional(),
+  phases: phasesSchema.optional(),
+  frames: z.boolean().default(false),
+});
+
+export function planOfSaid({ method, phases, ...rest }: z.infer<typeof planSaid>, context: z.RefinementCtx): PlanInput {
+  if (method && !phases) return { ...rest, phases: [phaseOfGiven(method)] };
+  if (phases && !method) return { ...rest, phases };
+  const message = phases ? 'either a method or phases' : 'say a method, or phases';
+  context.addIssue({ code: 'custom', path: [phases ? 'phases' : 'method'], message });
+  return z.NEVER;
+}
+
+export const planInputSchema = planSaid.transform(planOfSaid);

@@ -8,7 +8,7 @@ import type { StrokeSettings } from './settings.ts';
 /** A stroke where nothing is said, s. */
 const PASS_S = 1;
 /** From one side to another the tip is off for so long, s. */
-const ROUND_S = 0.6;
+const ROUND_S = 0.3;
 
 export class StrokeDrive extends TipDrive<StrokeSettings> {
   override readonly settled_s: number;
