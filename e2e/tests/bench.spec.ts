@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { choose, openJob, ownReading, planReady, pressUntil, test, watchErrors } from './helpers.ts';
+import { choose, openJob, ownReading, planReady, pressUntil, test, watchErrors, pick } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -177,7 +177,7 @@ test('two fingers and the wheel zoom, one finger moves; none of them chooses a p
 test('time on the plan: keys move it, the melt point is one key away', async ({ page }) => {
   await openJob(page, 'C5 already taken off', 'plan');
   await planReady(page);
-  await page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, slow').click();
+  await pick(page, 'Air, slow');
   const time = page.getByLabel('Time since the heat came on, seconds');
   await expect(time).toBeAttached();
   await page.getByRole('application').focus();
@@ -287,6 +287,7 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
   /** Seconds from the earliest to the latest moment at which the fast method has all joints wet. */
   const spread = async (): Promise<number> => {
     await planReady(page);
+    await pick(page, 'Air, fast');
     const row = page.getByRole('radiogroup', { name: 'Methods' }).getByRole('radio', { name: 'Air, fast' });
     const said = (await row.getByRole('img').getAttribute('aria-label')) ?? '';
     const [, from, to] = /(\d+)(?: to (\d+))? s/.exec(said) ?? [];
@@ -306,7 +307,7 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
     await expect(page.getByText('450 °C, dial at 100 %', { exact: false })).toBeVisible();
     await again.click();
     expect(await spread()).toBeGreaterThan(1.5 * marked);
-    await page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, fast').click();
+    await pick(page, 'Air, fast');
     await page.getByRole('button', { name: 'Change settings' }).click();
     const air = page.getByLabel('Air, % of its dial', { exact: true });
     await expect(air).toHaveValue('100');

@@ -50,6 +50,12 @@ export async function planReady(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled({ timeout: 60_000 });
 }
 
+/** Picks a way of working by its name, and waits until it is computed in full and shown. */
+export async function pick(page: Page, name: string): Promise<void> {
+  await page.getByRole('radiogroup', { name: 'Methods' }).getByText(name, { exact: true }).click();
+  await expect(page.locator(`[data-shown="${name}"]`)).toBeVisible({ timeout: 60_000 });
+}
+
 /** Fails the test on any error the browser reports. */
 export function watchErrors(page: Page): string[] {
   const errors: string[] = [];

@@ -10,6 +10,7 @@ import {
   test,
   uuid7,
   watchErrors,
+  pick,
 } from './helpers.ts';
 
 let errors: string[];
@@ -148,7 +149,7 @@ test('flip and select by keyboard; landmarks stay', async ({ page }) => {
 test('a changed setting makes the plan visibly stale, computing again makes it fresh', async ({ page }) => {
   await openJob(page, 'Memory positions lost', 'plan');
   await planReady(page);
-  await page.getByRole('radiogroup', { name: 'Methods' }).getByText('Air, fast').click();
+  await pick(page, 'Air, fast');
   await page.getByRole('button', { name: 'Change settings' }).click();
   await page.getByLabel('Set-point, °C', { exact: true }).fill('9000');
   await page.getByRole('button', { name: 'Keep these' }).click();

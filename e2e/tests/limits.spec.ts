@@ -1,11 +1,11 @@
 /** Whose word counts on what a part stands: the table's, the shop's, the part's own papers; and the laminate's kind. In a shop of its own. */
 import { expect, type Page } from '@playwright/test';
-import { freshShop, planReady, test, watchErrors } from './helpers.ts';
+import { freshShop, planReady, test, watchErrors, pick } from './helpers.ts';
 
 /** What the plan of slow air says of the plug beside the target; nothing where there is nothing to say. */
 async function plugUnder(page: Page): Promise<string> {
   await planReady(page);
-  await page.getByText('Air, slow', { exact: true }).first().click();
+  await pick(page, 'Air, slow');
   const row = page.getByRole('row').filter({ has: page.getByText('J2', { exact: true }) });
   await expect(page.getByText(/^Neighbours (in|until)/)).toBeVisible();
   return (await row.count()) > 0 ? (await row.first().innerText()).replaceAll(/\s+/g, ' ') : '';

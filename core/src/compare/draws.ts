@@ -3,8 +3,7 @@
  * Times come from effects on rates, temperatures from effects as they are; the run as set is the middle of all.
  */
 import { randomOf } from '../ground/index.ts';
-import type { PlanRun } from '../rework/index.ts';
-import { effectsOf, type Ensemble, rateOf, timeOf } from '../rework/index.ts';
+import { effectsOf, type Ensemble, type PlanRun, rateOf, timeOf } from '../rework/index.ts';
 import type { Spread } from './forms.ts';
 
 const DRAWS = 512;

@@ -46,7 +46,7 @@ export type CompareInput = z.infer<typeof compareInput>;
 
 const seconds = z.number().nullable();
 /** 5th, 50th and 95th percentile over the draws; null where it does not happen in that share of them. */
-export const spreadSchema = z.strictObject({ p5: seconds, p50: seconds, p95: seconds });
+const spreadSchema = z.strictObject({ p5: seconds, p50: seconds, p95: seconds });
 export type Spread = z.infer<typeof spreadSchema>;
 const share = z.number().min(0).max(1);
 const harm = z.enum(['hurts', 'may hurt', 'near', 'clear']);

@@ -19,8 +19,6 @@ export const COVER_S = { tape: 33, foil: 53, 'foil-off': 53, strip: 33, thick: 5
 export const WASH_S = 45;
 /** One round of flood and braid, a row. */
 export const ROUND_S = { row: 6, mm: 0.7 } as const;
-/** Braid on one hole, s. */
-export const BRAID_HOLE_S = 12;
 
 /** Pin by pin under suction: travel and seat, fresh solder fed, sucked until daylight shows, cleaned every so many pins, s. */
 export const SUCTION = {

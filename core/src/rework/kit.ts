@@ -65,8 +65,8 @@ export const kitSchema = z
   .max(200);
 export type Kit = z.infer<typeof kitSchema>;
 export type KitItem = Kit[number];
-export type KitTool = KitItem['tool'];
-export type ItemOf<T extends KitTool> = Extract<KitItem, { tool: T }>;
+type KitTool = KitItem['tool'];
+type ItemOf<T extends KitTool> = Extract<KitItem, { tool: T }>;
 
 /** Something a phase cannot do without. */
 export interface Want {
@@ -80,8 +80,7 @@ export interface Want {
 }
 
 /** The pieces of a kit that meet a want. */
-export const meeting = (kit: Kit, { tool, ok }: Want): KitItem[] =>
-  kit.filter((i) => i.tool === tool && (ok?.(i) ?? true));
+const meeting = (kit: Kit, { tool, ok }: Want): KitItem[] => kit.filter((i) => i.tool === tool && (ok?.(i) ?? true));
 
 /** Whether a bench has what is wanted; one without a list has everything. */
 export const has = (kit: Kit | undefined, want: Want): boolean =>
@@ -113,7 +112,7 @@ const round_mm = ({ nozzles }: ItemOf<'air'>): number[] =>
   nozzles.flatMap((n) => ('round_mm' in n ? [n.round_mm] : []));
 
 /** The station of a kit that comes nearest to a nozzle; undefined where it has none. */
-export function airStation(kit: Kit, nozzle_mm: number): ItemOf<'air'> | undefined {
+function airStation(kit: Kit, nozzle_mm: number): ItemOf<'air'> | undefined {
   const stations = kit.filter((i) => i.tool === 'air');
   const off = (s: ItemOf<'air'>) => Math.min(...round_mm(s).map((mm) => Math.abs(mm - nozzle_mm)), 100);
   return stations.sort((a, b) => off(a) - off(b))[0];

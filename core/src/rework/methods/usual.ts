@@ -70,7 +70,7 @@ export function airFor({ packageId, at }: Piece, school: keyof typeof SCHOOLS): 
 /** A bead that covers the lands of its row, mm² by the square of their depth; a hand lays no more than so much. */
 const BEAD = { perDepth2: 0.6, least: 0.2, most: 1.2 };
 
-export function beadOf({ packageId }: Piece): number {
+function beadOf({ packageId }: Piece): number {
   const deepest = Math.max(...rowsOf(packageId).map((row) => row.depth_mm), 0);
   return Math.round(Math.min(BEAD.most, Math.max(BEAD.least, BEAD.perDepth2 * deepest ** 2)) * 100) / 100;
 }

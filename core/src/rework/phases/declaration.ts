@@ -58,14 +58,14 @@ export interface Caution {
 }
 
 /** What the hands and the foot do while it goes on: nobody has a third hand. */
-export interface Limbs {
+interface Limbs {
   left: string;
   right: string;
   foot?: string;
 }
 
 /** Tools of the bench that count as one another's: going on with the same one takes no time. */
-export type HandTool = 'air' | 'iron' | 'vacuum' | 'tweezers' | 'below' | 'hand';
+type HandTool = 'air' | 'iron' | 'vacuum' | 'tweezers' | 'below' | 'hand';
 
 /** What comes into the joints of a package, by terminal. */
 export type Brought = ReadonlyMap<string, { alloy: Composition; mm3: number }>;

@@ -7,7 +7,7 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { UnitSettings } from '@orthos/core/ground';
-  import { type Method, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
+  import { type Method, methodName, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Joints from './Joints.svelte';
@@ -81,7 +81,7 @@
   /** Somebody picked a way that was not computed in full: it is now, and kept with the others. */
   async function more(id: string) {
     const wanted = inputs?.methods.find((m) => m.method.id === id && !m.unfit)?.method;
-    if (!inputs || !wanted || planner.running || results[id]) return;
+    if (!inputs || !wanted || planner.anew || results[id]) return;
     const [from, before] = [inputs, results];
     if (!(await planner.add(view.board, from, wanted))) return;
     try {
@@ -93,7 +93,17 @@
     }
   }
 
+  // asked for while others were computed, it comes after them
+  let asked = '';
+  $effect(() => {
+    if (!picked || planner.anew || stale || results[picked] || asked === picked) return;
+    asked = picked;
+    const id = picked;
+    untrack(() => void more(id));
+  });
+
   async function compute() {
+    asked = '';
     if (!inputs) return;
     problem = null;
     cancelled = false;
@@ -240,7 +250,9 @@
 <div
   class="p-5 pt-4"
   data-first-picture-ms={planner.timing.first?.toFixed(0)}
+  data-quick-ms={planner.timing.quick?.toFixed(0)}
   data-all-ms={planner.timing.all?.toFixed(0)}
+  data-shown={result && chosen && !planner.running ? methodName(chosen) : undefined}
 >
   {#if !inputs || !target}
     <h2 class="mb-2 text-xl">No target yet</h2>
@@ -281,7 +293,7 @@
           <p class="mb-3 text-ink2">Not computed yet.</p>
         {/if}
       </div>
-      <div class="flex max-w-56 flex-wrap justify-end gap-2">
+      <div class="flex max-w-72 flex-wrap justify-end gap-2">
         {#if planner.running}
           <button class="button button-main" onclick={cancel}>Cancel</button>
         {:else if Object.keys(results).length === 0}
@@ -313,13 +325,7 @@
       {rows}
       {sure}
       progress={planner.progress}
-      bind:chosen={
-        () => chosen,
-        (id) => {
-          chosen = picked = id;
-          if (id) void more(id);
-        }
-      }
+      bind:chosen={() => chosen, (id) => (chosen = picked = id)}
       bind:weights
       mustLive={inputs.settings.surroundings?.reused ?? false}
       units={panel}

@@ -56,7 +56,7 @@
       >
     {/if}
     <rect x={at(loose) - 1.5} y="3" width="3" height="22" fill="var(--ink)" opacity={quick ? 0.5 : 1} />
-    {#if !quick && row.loose_s?.p5 != null}
+    {#if !quick && typeof row.loose_s?.p5 === 'number'}
       {@const to = row.loose_s.p95 ?? end}
       <path
         d="M{at(row.loose_s.p5)} 27v6M{at(row.loose_s.p5)} 30H{at(to)}M{at(to)} 27v6"

@@ -8,7 +8,7 @@
   import { type Method, methodName } from '@orthos/core/rework';
   import { RadioGroup } from 'bits-ui';
   import { scaleLinear } from 'd3';
-  import { type Bar, COUNT_NAMES, COUNTS, lasts, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
+  import { type Bar, COUNT_NAMES, COUNTS, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
   import WayTime from './WayTime.svelte';
   import { settingLine, type Panel } from './settings';
 
@@ -76,8 +76,9 @@
   const count = (c: keyof Weights) => (weights = { ...weights, [c]: nextWeight(weights[c]) });
 
   function told(r: Row): string {
-    const loose = r.loose_s?.p50;
-    const when = loose ? `all loose after about ${lasts(loose)}` : 'stays solid';
+    const { p5 = null, p50 = null, p95 = null } = r.loose_s ?? {};
+    const ends = sure.has(r.id) && p5 !== null && p95 !== null ? `${Math.round(p5)} to ${Math.round(p95)} s` : null;
+    const when = p50 === null ? 'stays solid' : `all loose ${ends ?? `after about ${Math.round(p50)} s`}`;
     return `${r.name}: ${r.verdict}, ${when}; ${r.why}`;
   }
   const TONES = { good: 'var(--ink2)', caution: 'var(--caution)', stop: 'var(--stop)' } as const;
@@ -157,6 +158,7 @@
             {#if method}<span class="block truncate text-[12px] leading-tight text-ink2"
                 >{settingLine(method, units)}</span
               >{/if}
+            {#if r.verdict === 'tight'}<span class="block text-[12px] leading-tight text-caution">{r.why}</span>{/if}
           </span>
         </span>
         <span class="block">

@@ -10,8 +10,7 @@ export const COUNT_NAMES: Record<keyof Weights, string> = {
   part: 'Part',
   minutes: 'Minutes',
 };
-/** How much something may count. */
-export const WEIGHTS = [0, 1, 2, 3] as const;
+/** How much something may count: nothing to three times. */
 export const nextWeight = (w: number): number => (w >= 3 ? 0 : w + 1);
 
 /** How far a bar goes, 0 to 1; short is kind. */

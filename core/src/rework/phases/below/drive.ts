@@ -6,7 +6,7 @@ import type { BelowSettings } from './settings.ts';
 import { infrared_W_m2, USUAL_H } from './source.ts';
 
 /** What stands under the board for these settings. */
-export function underOf({ source, T_C, h, flux_W_m2, window }: BelowSettings): NonNullable<ReworkCase['under']> {
+function underOf({ source, T_C, h, flux_W_m2, window }: BelowSettings): NonNullable<ReworkCase['under']> {
   const where = window ? { window } : {};
   if (source === 'infrared') return { kind: 'infrared', flux_W_m2: flux_W_m2 ?? infrared_W_m2(T_C), ...where };
   return { kind: 'preheater', T_C, h: h ?? USUAL_H[source], ...where };

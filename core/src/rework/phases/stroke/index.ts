@@ -83,7 +83,7 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
     ],
     moreTitle: 'Tip and way of working',
     more: [
-      { key: 'alloy', label: 'Alloy of the bead', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
+      { key: 'alloy', label: 'Alloy laid before', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
       tipField,
       {
         key: 'irons',
