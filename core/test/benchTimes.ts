@@ -1,5 +1,5 @@
 /** Cases a bench knows, with what it shows there: the default figures of parts and tools have to meet them. */
-import { air, beadFor, changed, phaseFor, runOf } from './plans.ts';
+import { air, beadFor, changed, phaseFor, phasesFor, runOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { packageById } from '../src/packages/index.ts';
 import { beadOn } from '../src/rework/phases/rows.ts';
@@ -70,7 +70,7 @@ function boardOf(
   };
 }
 
-const simulate = (board: BoardModel, phase: Phase, more: Partial<PlanInput> = {}) =>
+const simulate = (board: BoardModel, phase: Phase | Phase[], more: Partial<PlanInput> = {}) =>
   runOf(board, phase, { quality: 'plan', ...more });
 
 const all = (run: PlanRun) => run.allWet_s ?? Infinity;
@@ -222,5 +222,46 @@ export const benchTimes: BenchTime[] = [
         s('stays liquid after the iron has left', run.hold_s ?? Infinity, from, to),
       ];
     },
+  })),
+  // bands from how long hands take (docs/physics/hands.md), written before the runs: two of three benches, and a little over
+  {
+    name: 'DIP-16 on four layers, vacuum iron, hands included',
+    inputs: '380 °C, fresh solder, every fifth pin once more; 60 mm; from the first touch of heat',
+    run: async () => [
+      s(
+        'all pins free',
+        all(await simulate(boardOf('DIP-16', 60, FOUR, 'SAC305'), phaseFor('DIP-16', 'vacuum'))),
+        120,
+        330,
+      ),
+    ],
+  },
+  {
+    name: 'DIP-40 on two layers, vacuum iron, hands included',
+    inputs: 'as above; 100 mm',
+    run: async () => [
+      s(
+        'all pins free',
+        all(await simulate(boardOf('DIP-40', 100, TWO, 'SAC305'), phaseFor('DIP-40', 'vacuum'))),
+        240,
+        640,
+      ),
+    ],
+  },
+  ...(
+    [
+      ['SOIC-16', 'bead', 'low-melt alloy laid along two rows, then stroked', 20, 75],
+      ['QFP-44', 'bead', 'low-melt alloy laid along four rows, then stroked', 45, 130],
+      ['SOIC-8', 'lift-legs', 'legs lifted one by one', 75, 210],
+      ['C0603', 'pool', 'a pool over both ends', 2, 13],
+      ['QFP-44', 'cut-legs', 'legs cut', 160, 420],
+      ['CAN-6.3', 'twist-off', 'can twisted off', 18, 48],
+    ] as const
+  ).map(([pkg, recipe, what, from, to]): BenchTime => ({
+    name: `${pkg}, ${what}, hands included`,
+    inputs: 'usual settings of the recipe; 60 mm of two layers; from the first touch',
+    run: async () => [
+      s('the part is free', all(await simulate(boardOf(pkg, 60, TWO, 'SAC305'), phasesFor(pkg, recipe))), from, to),
+    ],
   })),
 ];

@@ -48,6 +48,12 @@ export function phaseFor(packageId: string, recipe: string): Phase {
   if (!found) throw new Error(`${packageId} has no ${recipe}`);
   return mainPhase(found.method);
 }
+/** All phases of a recipe for a package. */
+export function phasesFor(packageId: string, recipe: string): Phase[] {
+  const found = methodsFor(packageId).find((m) => m.method.id === recipe);
+  if (!found || found.unfit) throw new Error(`${packageId} has no ${recipe}`);
+  return found.method.phases;
+}
 /** The bead of a package as one phase: what the recipe lays lies there before the iron comes. */
 export function beadFor(packageId: string): PhaseOf<'stroke'> {
   const method = methodsFor(packageId).find((m) => m.method.id === 'bead')?.method;

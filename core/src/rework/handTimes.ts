@@ -27,6 +27,8 @@ export const SUCTION = {
   feedWide_s: 4,
   wide_mm: 1.3,
   suck_s: 1.2,
+  /** Longer on a pin that stayed plugged, from both faces. */
+  again_s: 6,
   clean_s: 8,
   every: 10,
 } as const;

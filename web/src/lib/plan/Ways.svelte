@@ -67,11 +67,6 @@
   }
   useKeys('Plan', () => [
     { keys: ['ArrowUp', 'ArrowDown'], label: 'method', run: (key) => move(key === 'ArrowDown' ? 1 : -1), line: true },
-    ...COUNTS.map((c, n) => ({
-      keys: [String(n + 1)],
-      label: `${COUNT_NAMES[c].toLowerCase()} count`,
-      run: () => count(c),
-    })),
   ]);
   const count = (c: keyof Weights) => (weights = { ...weights, [c]: nextWeight(weights[c]) });
 

@@ -2,7 +2,7 @@
 import type { Row, Weights } from '@orthos/core/compare';
 import { partName, type BoardModel } from '@orthos/core/board';
 
-/** What counts in a comparison, in the order of its columns; the keys that change it are 1 to 4. */
+/** What counts in a comparison, in the order of its columns. */
 export const COUNTS = ['pads', 'neighbours', 'part', 'minutes'] as const;
 export const COUNT_NAMES: Record<keyof Weights, string> = {
   pads: 'Pads',

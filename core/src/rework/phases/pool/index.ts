@@ -59,7 +59,7 @@ export const pool = definePhase<'pool', PoolSettings>({
     fluxIt(work, 'A drop over the whole part.'),
     heatOn(`Iron at ${set_C} °C across it. Feed a pool.`, `About ${mm3} mm³ of solder, over every joint at once.`),
     ...heating(work, 'Tip flat across the part, pool over every joint.'),
-    lift('It swims? Sweep it off with the tip.', `It comes away with the tip. ${NO_FORCE}`, LIFT_LATE),
+    lift('It swims? Lift it off with the tip.', `It comes away with the tip. ${NO_FORCE}`, LIFT_LATE),
     heatOff('Iron into its stand.', 'Wipe the part off the tip first.', 'iron away'),
     COUNT,
   ],

@@ -22,6 +22,8 @@ export class SuckDrive extends TipDrive<VacuumSettings> {
   private seated = 0;
   private visited = 0;
   private laps = 0;
+  /** Pins that came up plugged: the next try takes longer. */
+  private readonly tried = new Set<number>();
   private fedSince: number | null = null;
   private moltenSince: number | null = null;
   /** Pins that stay plugged at the first try. */
@@ -53,8 +55,11 @@ export class SuckDrive extends TipDrive<VacuumSettings> {
     const fed = this.fedSince !== null && t >= this.fedSince + feeds_s;
     if (fed && work.isLiquid(pin)) this.moltenSince ??= t;
     else this.moltenSince = null;
-    const sucked = this.moltenSince !== null && t - this.moltenSince >= settings.dwell_s + pace * SUCTION.suck_s;
-    if (sucked && !this.stuck.delete(pin)) {
+    const sucked =
+      this.moltenSince !== null &&
+      t - this.moltenSince >= settings.dwell_s + pace * (SUCTION.suck_s + (this.tried.has(pin) ? SUCTION.again_s : 0));
+    if (sucked && this.stuck.delete(pin)) this.tried.add(pin);
+    else if (sucked) {
       empty[pin] = true;
       work.free(pin);
     }
