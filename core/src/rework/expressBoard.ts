@@ -61,6 +61,70 @@ export const BOARD_KINDS = {
       ['bottom', 50, 0.5],
     ],
   },
+  phone: {
+    label: 'thin with many layers, phone-like',
+    thickness_mm: 0.8,
+    size_mm: 50,
+    alloy: 'SAC305',
+    stack: [
+      ['top', 18, 0.5],
+      ['inner 1', 18, 0.85],
+      ['inner 2', 18, 0.7],
+      ['inner 3', 18, 0.7],
+      ['inner 4', 18, 0.85],
+      ['bottom', 18, 0.5],
+    ],
+  },
+  console: {
+    label: 'heavy, planes right at the pads, console-like',
+    thickness_mm: 1.6,
+    size_mm: 140,
+    alloy: 'SAC305',
+    pour: true,
+    stack: [
+      ['top', 45, 0.5],
+      ['inner 1', 70, 0.85],
+      ['inner 2', 70, 0.85],
+      ['inner 3', 70, 0.85],
+      ['inner 4', 70, 0.85],
+      ['bottom', 45, 0.5],
+    ],
+  },
+  thick: {
+    label: 'thick main board, 2.4 mm',
+    thickness_mm: 2.4,
+    size_mm: 140,
+    alloy: 'SAC305',
+    pour: true,
+    stack: [
+      ['top', 45, 0.45],
+      ['inner 1', 35, 0.85],
+      ['inner 2', 35, 0.85],
+      ['inner 3', 35, 0.85],
+      ['inner 4', 35, 0.85],
+      ['bottom', 45, 0.45],
+    ],
+  },
+  aluminium: {
+    label: 'aluminium core, LED or power board',
+    thickness_mm: 1.6,
+    size_mm: 80,
+    alloy: 'SAC305',
+    // the core as the copper that conducts like it: 1.5 mm at 170 W/(m·K)
+    stack: [
+      ['top', 70, 0.6],
+      ['core', 320, 1],
+      ['core below', 320, 1],
+    ],
+  },
+  paper: {
+    label: 'old paper laminate, one layer, leaded',
+    thickness_mm: 1.6,
+    size_mm: 120,
+    alloy: 'Sn63Pb37',
+    laminate: 'phenolic-paper',
+    stack: [['copper side', 35, 0.3]],
+  },
 } as const satisfies Record<
   string,
   {
@@ -69,8 +133,19 @@ export const BOARD_KINDS = {
     size_mm: number;
     alloy: string;
     stack: readonly (readonly [string, number, number])[];
+    laminate?: BoardModel['laminate'];
+    /** Copper lies solid on one side of the part, as it does in life: its rows do not melt alike. */
+    pour?: boolean;
   }
 >;
+
+/** Solid copper from the middle of a part to one side of it, on the face it stands on, with vias into the planes; mm. */
+const POUR_MM = 14;
+function pourBeside(kind: object, x_mm: number, y_mm: number) {
+  if (!('pour' in kind)) return { copper: [], vias: [] };
+  const area = { x_mm, y_mm: y_mm - POUR_MM, w_mm: POUR_MM, h_mm: 2 * POUR_MM };
+  return { copper: [{ ...area, layer: 0, coverage: 1 }], vias: [{ ...area, per_mm2: 0.25 }] };
+}
 
 /** Plastic kinds asked for, with the connector that stands for them. */
 export const PLASTICS = {
@@ -123,6 +198,7 @@ export function expressBoard(a: ExpressAnswers): BoardModel {
     y1: centre + y + h / 2,
   }));
   const plastic = plasticId ? packageById(plasticId) : undefined;
+  const poured = pourBeside(kind, centre, centre);
   return {
     v: 1,
     name: `${target.label} on ${kind.label}`,
@@ -134,13 +210,17 @@ export function expressBoard(a: ExpressAnswers): BoardModel {
     ],
     thickness_mm: kind.thickness_mm,
     stack: kind.stack.map(([name, foil_um, coverage]) => ({ name, foil_um, coverage })),
-    copper: under
-      ? [
-          { ...under, layer: 0, coverage: 1 },
-          { ...under, layer: kind.stack.length - 1, coverage: 0.9 },
-        ]
-      : [],
-    vias: under ? [{ ...under, per_mm2: 0.5 }] : [],
+    copper: [
+      ...poured.copper,
+      ...(under
+        ? [
+            { ...under, layer: 0, coverage: 1 },
+            { ...under, layer: kind.stack.length - 1, coverage: 0.9 },
+          ]
+        : []),
+    ],
+    vias: [...poured.vias, ...(under ? [{ ...under, per_mm2: 0.5 }] : [])],
+    ...('laminate' in kind ? { laminate: kind.laminate } : {}),
     holes: [],
     parts: [
       {

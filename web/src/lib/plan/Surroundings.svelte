@@ -111,7 +111,7 @@
       {@render text('Worked in before', 'mixed', 'nothing')}
       {@render text('that, × the solder', 'ratio')}
       {@render text('Solder, × printed', 'volume')}
-      {@render text('Corroded ones', 'corroded', 'none; 1 5, or all')}
+      {@render text('Corroded ones', 'corroded', 'none; 1 5, all, or leaked')}
     </div>
   </fieldset>
 

@@ -63,16 +63,20 @@ export interface SurroundingsTexts {
   mixed: string;
   ratio: string;
   volume: string;
-  /** Corroded joints: terminals, or `all`. */
+  /** Corroded joints: terminals, or `all`; with `leaked` under what came out of a can. */
   corroded: string;
 }
+
+/** The word for joints under leaked electrolyte. */
+const LEAKED = 'leaked';
 
 const degrees = (C: number, units: UnitSettings) => formatTemperature(C, units).split(' ')[0];
 
 export function textsOf(value: Surroundings, units: UnitSettings): SurroundingsTexts {
   const { under, held, joints = [] } = value;
-  const every = joints.find((j) => !j.terminals && !j.corroded) ?? joints.find((j) => !j.terminals);
-  const corroded = joints.filter((j) => j.corroded);
+  const every = joints.find((j) => !j.terminals && !j.corroded && !j.leaking) ?? joints.find((j) => !j.terminals);
+  const corroded = joints.filter((j) => j.corroded || j.leaking);
+  const leaked = corroded.some((j) => j.leaking);
   const window = under && 'window' in under ? under.window : undefined;
   return {
     under: under?.kind ?? 'open',
@@ -95,7 +99,10 @@ export function textsOf(value: Surroundings, units: UnitSettings): SurroundingsT
     mixed: every?.with?.[0] ? writeComposition(every.with[0].alloy) : '',
     ratio: every?.with?.[0] ? String(every.with[0].ratio) : '1',
     volume: String(every?.volume ?? 1),
-    corroded: corroded.some((j) => !j.terminals) ? 'all' : corroded.flatMap((j) => j.terminals ?? []).join(' '),
+    corroded: [
+      ...(leaked ? [LEAKED] : []),
+      ...(corroded.some((j) => !j.terminals) ? ['all'] : corroded.flatMap((j) => j.terminals ?? [])),
+    ].join(' '),
   };
 }
 
@@ -167,10 +174,12 @@ function jointsOf(t: SurroundingsTexts, terminals: readonly string[]): Read<Surr
     .trim()
     .split(/[\s,;]+/)
     .filter(Boolean);
-  const unknown = named.find((id) => id !== 'all' && !terminals.includes(id));
+  const which = named.filter((id) => id !== LEAKED);
+  const unknown = which.find((id) => id !== 'all' && !terminals.includes(id));
   if (unknown) return problem(`Corroded: the part has no joint ${unknown}.`);
-  if (named.includes('all')) states.push({ corroded: true });
-  else if (named.length > 0) states.push({ terminals: named, corroded: true });
+  const state = which.length < named.length ? { leaking: true } : { corroded: true };
+  if (which.includes('all') || (named.length > 0 && which.length === 0)) states.push(state);
+  else if (which.length > 0) states.push({ terminals: which, ...state });
   return { value: states.length > 0 ? states : undefined };
 }
 

@@ -8,7 +8,14 @@ import { createTicket, savePlanSettings } from '$lib/server/repositories/tickets
 import { EVENT_VERSION } from '@orthos/core/job';
 import { parseDecimal } from '@orthos/core/ground';
 import { packageById } from '@orthos/core/packages';
-import { DEFAULT_STATION, expressBoard, expressSchema, methodsFor, pieceOn } from '@orthos/core/rework';
+import {
+  DEFAULT_STATION,
+  expressBoard,
+  expressSchema,
+  methodsFor,
+  pieceOn,
+  type Surroundings,
+} from '@orthos/core/rework';
 import { fail, redirect } from '@sveltejs/kit';
 import { v7 } from 'uuid';
 
@@ -18,14 +25,25 @@ export const load = async ({ locals }) => ({
     .map(({ id, name, bench }) => ({ id, name, bench })),
 });
 
+/** What is known of the part: whether it has to live, and in what state its joints are. */
+function found({ again, metal }: Record<string, unknown>): { surroundings?: Surroundings } {
+  const surroundings: Surroundings = {
+    ...(again === 'again' ? { reused: true } : {}),
+    ...(metal === 'corroded' ? { joints: [{ corroded: true }] } : {}),
+    ...(metal === 'leaking' ? { joints: [{ leaking: true }] } : {}),
+  };
+  return Object.keys(surroundings).length > 0 ? { surroundings } : {};
+}
+
 export const actions = {
   default: async ({ request, locals }) => {
-    const { station, ...values } = await readForm(request);
+    const { station, again, metal, ...values } = await readForm(request);
     const parsed = expressSchema.safeParse({
       ...values,
       distance_mm: values.plastic === 'none' ? 30 : (parseDecimal(String(values.distance_mm)) ?? undefined),
     });
-    if (!parsed.success) return fail(400, { values: { ...values, station }, issues: formIssues(parsed.error) });
+    if (!parsed.success)
+      return fail(400, { values: { ...values, station, again, metal }, issues: formIssues(parsed.error) });
     const kit = await listKit(locals.db);
     const stationId =
       kit.find((k) => k.id === station && k.kind === 'air')?.id ??
@@ -49,6 +67,7 @@ export const actions = {
       stationId,
       ironId,
       ambient_C: 22,
+      ...found({ again, metal }),
       methods: methodsFor(part.id, pieceOn(doc, doc.parts[0])).map((m) => m.method),
     });
     await appendEvents(locals.db, ticket.id, [

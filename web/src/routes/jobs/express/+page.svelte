@@ -8,6 +8,9 @@
   import { BOARD_KINDS, PLASTICS } from '@orthos/core/rework';
   import { untrack } from 'svelte';
 
+  const AGAIN = { scrap: 'it is scrap', again: 'it goes on again' };
+  const METAL = { sound: 'sound', corroded: 'corroded', leaking: 'under what leaked' };
+
   let { data, form } = $props();
   const typed = untrack(() => form?.values as Record<string, string> | undefined);
   let text = $state(typed?.package ?? '');
@@ -20,7 +23,7 @@
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">Express job</h1>
   <p class="mt-1 mb-6 text-ink2">
-    Five answers and the plan is computed. No board model, no customer; both can be added later.
+    A few answers and every way of taking it off is compared. No board model, no customer; both can be added later.
   </p>
   <div class="grid max-w-6xl grid-cols-[minmax(0,3fr)_minmax(260px,2fr)] items-start gap-8">
     <Form answer={form} class="grid grid-cols-2 content-start gap-x-8 gap-y-5 border border-line bg-sheet p-7">
@@ -49,6 +52,12 @@
           {#snippet control(a)}
             <input {...a} class="field" inputmode="decimal" disabled={plastic === 'none'} />
           {/snippet}
+        </Field>
+        <Field label="What becomes of it" name="again" start="scrap">
+          {#snippet control(a)}<Select {...a} choices={AGAIN} />{/snippet}
+        </Field>
+        <Field label="Its joints" name="metal" start="sound" hint="a can that leaked crusts them">
+          {#snippet control(a)}<Select {...a} choices={METAL} />{/snippet}
         </Field>
         <Field label="Air station" name="station" start={data.stations[0]?.id}>
           {#snippet control(a)}
