@@ -125,7 +125,7 @@ describe('a course through an operation', () => {
   });
   it('keeps its method when the plan changes in the middle', () => {
     const course = courseOf(view, [at(0, begun('remove', 'bead'))], 'remove');
-    expect(course?.list.some((i) => i.id === 'alloy')).toBe(true);
+    expect(course?.list.some((i) => i.id === 'lay-1')).toBe(true);
     expect(courseOf(view, [at(0, begun('remove', 'no-such-method'))], 'remove')).toBeNull();
   });
   it('fits by air from further off, by iron joint by joint', () => {

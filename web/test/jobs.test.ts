@@ -87,7 +87,7 @@ describe('method settings', () => {
   const units = { temperature: 'C', length: 'mm' } as const;
   it('have a field for every number a technician sets, within what the model accepts', () => {
     for (const phase of methodsFor('SOIC-16').flatMap((m) => m.method.phases))
-      for (const field of fieldsOf(phase).usual.filter((f) => !f.optional)) {
+      for (const field of fieldsOf(phase).usual.filter((f) => !f.optional && !f.choices)) {
         const all = { ...phase.settings, giveUp_s: phase.giveUp_s } as unknown as Record<string, number>;
         const [min, max] = field.range ?? [NaN, NaN];
         expect(all[field.key], `${phase.kind} ${field.key}`).toBeGreaterThanOrEqual(min);
@@ -95,10 +95,12 @@ describe('method settings', () => {
       }
   });
   it('are said in one line, in the shop’s units', () => {
-    const [slow, , iron] = methodsFor('SOIC-16').map((m) => m.method);
+    const all = methodsFor('SOIC-16').map((m) => m.method);
+    const [slow] = all;
+    const iron = all.find((m) => m.id === 'bead') ?? slow;
     expect(settingLine(slow, units)).toBe('390 °C, 45 L/min, 14 mm');
     expect(settingLine(slow, { ...units, temperature: 'F' })).toMatch(/^734 °F/);
-    expect(settingLine(iron, units)).toBe('320 °C, 1.2 mm³/mm of alloy, 25 s');
+    expect(settingLine(iron, units)).toBe('320 °C, 1.2 mm³/mm of alloy; then 320 °C, 25 s');
   });
   it('exist for every package with joints', () => {
     for (const p of PACKAGES.values()) {

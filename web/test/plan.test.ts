@@ -101,7 +101,7 @@ describe('a method’s form', () => {
       pass_s: 1.5,
       rest_s: 0.5,
     });
-    expect(settingLine(m, units)).toBe('320 °C, 1.2 mm³/mm of Sn63Pb37, 25 s, two irons');
+    expect(settingLine(m, units)).toBe('320 °C, 1.2 mm³/mm of alloy; then 320 °C, 25 s, two irons');
   });
   it.each([
     [air, { set_C: '900' }, ['set_C']],
@@ -209,6 +209,12 @@ describe('the form of the surroundings', () => {
     });
     const texts = surroundingTexts(v, units);
     expect(texts).toMatchObject({ corroded: 'all', frame: '4', flux: '6', window: '20 20', own: '' });
+  });
+  it('joints under what leaked: all of them, or some, and back', () => {
+    expect(value({ corroded: 'leaked' }).joints).toEqual([{ leaking: true }]);
+    expect(value({ corroded: 'leaked 1, 3' }).joints).toEqual([{ terminals: ['1', '3'], leaking: true }]);
+    for (const corroded of ['leaked all', 'leaked 1 3', '1 3', 'all', ''])
+      expect(surroundingTexts(value({ corroded }), units).corroded).toBe(corroded);
   });
   it('decimal commas in places of props', () => {
     expect(value({ held: 'props', props: '5,5 7,25, 10 12', prop: '5' }).held).toMatchObject({

@@ -7,7 +7,8 @@ import { RECIPES } from './recipes.ts';
 export function fittingMethod(method: Method): Method | null {
   const phase = mainPhase(method);
   const { fits } = kindOf(phase);
-  if (!fits) return null;
-  const id = RECIPES.find((r) => r.id === method.id)?.fitsAs ?? method.id;
+  const as = RECIPES.find((r) => r.id === method.id)?.fitsAs;
+  if (!fits || as === null) return null;
+  const id = as ?? method.id;
   return { id, phases: [{ ...phase, settings: fits.settings(phase.settings) } as Phase] };
 }

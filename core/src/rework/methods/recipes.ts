@@ -27,8 +27,8 @@ export interface Recipe {
   /** For people; nothing is matched by it. */
   name: string;
   phases(piece: Piece): Phase[];
-  /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it. */
-  fitsAs?: string;
+  /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it; null: an iron does it, joint by joint. */
+  fitsAs?: string | null;
   /** Why it does not apply; what its phases cannot do to this part they say themselves. */
   unfit?(piece: Piece): Unfit | undefined;
   /** Computed only when somebody asks for it: rarely the best way, or one that wants a tool few have. */
@@ -60,7 +60,7 @@ export const RECIPES: readonly Recipe[] = [
     id: 'vacuum-then-air',
     name: 'Vacuum iron, then air for what is stuck',
     phases: (piece) => [suctionFor(piece, 'air'), airFor(piece, 'strong')],
-    fitsAs: 'vacuum',
+    fitsAs: null,
   },
   {
     id: 'tweezers',
@@ -114,7 +114,6 @@ export const RECIPES: readonly Recipe[] = [
   {
     id: 'vacuum-warm',
     name: 'Vacuum iron on a warm board',
-    fitsAs: 'vacuum',
     asked: true,
     phases(piece) {
       const sucked = suctionFor(piece);

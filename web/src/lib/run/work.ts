@@ -18,9 +18,14 @@ export function methodsOf(view: JobView, op: Operation): Method[] {
   const used = view.inUse?.method;
   const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
   if (op !== 'fit') return all;
-  // ways that end alike put a part on alike: the first of them is said
-  const ways = all.map((m) => fittingMethod(m) ?? m);
-  return ways.filter((m, n) => ways.findIndex((w) => w.id === m.id) === n);
+  // ways that end alike put a part on alike, all without air do it joint by joint: the first of each is said
+  const ways = new Map<string, Method>();
+  for (const m of all) {
+    const fitted = fittingMethod(m);
+    const as = fitted?.id ?? '';
+    if (!ways.has(as)) ways.set(as, fitted ?? m);
+  }
+  return [...ways.values()];
 }
 
 /** The prediction of the plan in use for removal by this method. */
