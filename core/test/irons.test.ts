@@ -84,13 +84,13 @@ describe('hot tweezers', () => {
 describe('a vacuum iron on plated holes', () => {
   const dip = boardOf('DIP-8');
   it('goes pin by pin, frees all of them, each after the last', async () => {
-    const r = await run(dip, vacuum());
+    const r = await run(dip, vacuum({ limit_s: 120 }));
     const wet = r.joints.map((j) => j.wet_s ?? Infinity);
     expect(r.allWet_s).not.toBeNull();
     const times = [...wet].sort((a, b) => a - b);
     // of eight pins on two layers one stays plugged, and comes round again
     expect(wet.filter((t, i) => t !== times[i] && t === times[7])).toHaveLength(1);
-    const none = await run(dip, vacuum(), { stuck: [] });
+    const none = await run(dip, vacuum({ limit_s: 120 }), { stuck: [] });
     const inTurn = none.joints.map((j) => j.wet_s ?? Infinity);
     expect(inTurn).toEqual([...inTurn].sort((a, b) => a - b));
     for (let i = 1; i < times.length; i++) expect(times[i] - times[i - 1]).toBeGreaterThan(1);

@@ -79,7 +79,8 @@ test('a plan goes on when its page is left, is there on coming back, and at once
   await expect(strip.getByRole('link', { name: 'Plan choose one' })).toBeVisible({ timeout: 60_000 });
   await strip.getByRole('link', { name: /^Plan/ }).click();
   await planReady(page);
-  const told = await page.getByRole('radiogroup', { name: 'Methods' }).innerText();
+  const headline = page.getByRole('heading', { level: 2 }).first();
+  const told = await headline.innerText();
   await page.unroute('**/plans/known');
   const next = await newJob(page, { board: 'Tern T2, 2 layers', complaint: 'the same once more' });
   await record(page, next, { type: 'suspect', partId: 'u3', why: 'silent too' });
@@ -87,7 +88,10 @@ test('a plan goes on when its page is left, is there on coming back, and at once
   await page.goto(`/jobs/${next}/plan`);
   expect((await taken).status()).toBe(201);
   await planReady(page);
-  expect(await page.getByRole('radiogroup', { name: 'Methods' }).innerText()).toBe(told);
+  await expect(headline).toHaveText(told);
+  // the others were not kept with it: they are looked at when somebody asks
+  await page.getByRole('button', { name: 'Look at these too' }).click();
+  await expect(page.getByText('not looked at yet')).toHaveCount(0, { timeout: 60_000 });
 });
 
 test('a part is found from the list of jobs, and Enter goes to it on its own board', async ({ page }) => {

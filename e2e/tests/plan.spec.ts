@@ -44,7 +44,7 @@ test.afterEach(() => expect(errors).toEqual([]));
 test('surroundings: a preheater melts sooner, covers are kept, taking them away brings the old plan’s inputs back', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await planFor(page, QUILLON, 'q1', 'switch gets hot');
   const besides = page.getByRole('table', { name: 'Besides, until it is off' });
   await expect(besides).toContainText(/Land .*soft/);
@@ -94,7 +94,7 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
 test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, corroded joints, metal on it', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   await planFor(page, QUILLON, 'r14', 'reads open at the sense resistor');
   const methods = methodsOf(page);
 
@@ -156,7 +156,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
 });
 
 test('what lies under the board and what holds it: infrared, mat, frame, props, draught, glue', async ({ page }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(300_000);
   await planFor(page, QUILLON, 'q1', 'switch gets hot again');
   const form = page.getByRole('form', { name: 'Surroundings' });
   const compute = form.getByRole('button', { name: 'Compute with these' });
@@ -228,7 +228,7 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
 });
 
 test('cells and displays come out first, on either side; what stands in its own papers counts', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   await planFor(page, 'Tern T2, 2 layers', 'u1', 'segments missing');
   const methods = methodsOf(page);
   await pick(page, 'Low-melt + iron');
@@ -256,7 +256,7 @@ test('cells and displays come out first, on either side; what stands in its own 
 test('settings asked for rarely: a line, a wide mouth, a hotter second stage; two irons that rest, another alloy', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await planFor(page, QUILLON, 'u4', 'controller dead');
   const methods = methodsOf(page);
   const change = async (name: string, texts: Record<string, string>) => {
@@ -322,7 +322,7 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
 });
 
 test('a vacuum iron takes a socket off pin by pin, against the hidden bench', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'keys dead, their socket is loose');
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
   await pick(page, 'Vacuum iron');
@@ -368,7 +368,7 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
 test('solder worked in, then air: set phase by phase, laid out with both tools, led through row by row', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus');
   await pick(page, 'Leaded spike, then air');
   await expect(page.getByText(/The last heat comes on after \d+ s; times count from the first\./)).toBeVisible();

@@ -69,6 +69,15 @@ describe('the planner', () => {
     for (const t of newly()) t.done(result(t.input.as, 9));
     expect([await added, planner.results.e.allWet_s, planner.results.a.allWet_s]).toEqual([true, 9, 10]);
   });
+  it('gives first answers of those that have none, and leaves the rest', async () => {
+    const planner = new Planner();
+    const looked = planner.look(board, inputs(method('a'), method('b')), [method('b')]);
+    await settled();
+    const tasks = newly();
+    expect(tasks.map((t) => [t.input.as, t.input.ranges])).toEqual([['b', false]]);
+    for (const t of tasks) t.done(result(t.input.as, 5));
+    expect([await looked, Object.keys(planner.quick), Object.keys(planner.results)]).toEqual([true, ['b'], []]);
+  });
   it('of a second plan computes only the way that changed, with all fields there', async () => {
     const planner = new Planner();
     await compute(planner, inputs(method('slow', 300), method('fast')));

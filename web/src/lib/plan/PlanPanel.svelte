@@ -330,6 +330,9 @@
       mustLive={inputs.settings.surroundings?.reused ?? false}
       units={panel}
       {stale}
+      onLook={planner.running || stale || sure.size === 0
+        ? undefined
+        : (methods) => inputs && void planner.look(view.board, inputs, methods)}
     />
 
     {#if end.recommended === chosen && result && !planner.running}

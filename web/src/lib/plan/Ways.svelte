@@ -25,6 +25,8 @@
     mustLive: boolean;
     units: Panel;
     stale: boolean;
+    /** Gives first answers of those that have none; absent while others are computed. */
+    onLook?: (methods: Method[]) => void;
   }
   let {
     board,
@@ -37,6 +39,7 @@
     mustLive,
     units,
     stale,
+    onLook,
   }: Props = $props();
 
   const WIDTH = 216;
@@ -194,6 +197,11 @@
         <span class="text-[13px] text-ink2">{Object.keys(rows).length > 0 ? 'not looked at yet' : 'waiting'}</span>
       </RadioGroup.Item>
     {/each}
+    {#if waiting.length > 0 && onLook}
+      <button type="button" class="button mt-2" onclick={() => onLook(waiting.map((w) => w.method))}
+        >Look at these too</button
+      >
+    {/if}
     {#if others.length > 0}
       <p class="mt-3 mb-1 text-[13px] font-semibold">Why not</p>
       {#each others as r (r.id)}

@@ -55,12 +55,7 @@ export class Planner {
     const start = performance.now();
     const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
     return this.work(true, async (abort) => {
-      await Promise.all(
-        methods.map(async (method) => {
-          const quick = await this.one(board, inputs, method, abort, start, false, method === methods[0]);
-          if (this.abort === abort) this.quick = { ...this.quick, [method.id]: quick };
-        }),
-      );
+      await this.glance(board, inputs, methods, abort, start);
       this.timing.quick = performance.now() - start;
       const rows = methods.flatMap((m) => this.quick[m.id]?.row ?? []);
       const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
@@ -74,6 +69,11 @@ export class Planner {
       );
       this.timing.all = performance.now() - start;
     });
+  }
+
+  /** First answers of ways that have none yet, beside what is there. */
+  look(board: BoardModel, inputs: PlanInputs, methods: readonly Method[]): Promise<boolean> {
+    return this.work(false, (abort) => this.glance(board, inputs, methods, abort, performance.now()));
   }
 
   /** Computes one more in full, beside what is there. */
@@ -98,6 +98,21 @@ export class Planner {
     } finally {
       if (this.abort === abort) this.running = this.anew = false;
     }
+  }
+
+  private async glance(
+    board: BoardModel,
+    inputs: PlanInputs,
+    methods: readonly Method[],
+    abort: AbortController,
+    start: number,
+  ): Promise<void> {
+    await Promise.all(
+      methods.map(async (method) => {
+        const quick = await this.one(board, inputs, method, abort, start, false, method === methods[0]);
+        if (this.abort === abort) this.quick = { ...this.quick, [method.id]: quick };
+      }),
+    );
   }
 
   private async fully(
