@@ -1,6 +1,6 @@
 /** Plans against hidden benches: how many of them finish within the range that was promised. */
 import { boardOf, phaseFor, planOf } from './plans.ts';
-import { methodName } from '../src/rework/methods/choose.ts';
+import { methodName } from '../src/rework/methods/names.ts';
 import type { ExpressAnswers } from '../src/rework/expressBoard.ts';
 import { playHiddenBench } from '../src/hands/hiddenBench.ts';
 import { planHeat } from '../src/rework/planHeat.ts';

@@ -21,6 +21,7 @@ import {
   TERN_GONE,
   test,
   watchErrors,
+  pick,
 } from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
@@ -541,7 +542,7 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await record(page, jobId, suspect('u1'));
   await page.goto(`/jobs/${jobId}/plan`);
   await planReady(page);
-  await page.getByText('390 °C, 45 L/min, 14 mm', { exact: true }).click();
+  await pick(page, 'Air, slow');
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
   await page.goto(`/jobs/${jobId}/protect`);

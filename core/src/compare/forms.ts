@@ -9,7 +9,6 @@ export const weightsSchema = z.strictObject({
   minutes: z.number().min(0).max(100).default(1),
 });
 export type Weights = z.infer<typeof weightsSchema>;
-export const EVEN: Weights = { pads: 1, neighbours: 1, part: 1, minutes: 1 };
 
 export const methodsInput = z.strictObject({ case: reworkPlaceSchema });
 export const methodsOutput = z.strictObject({
@@ -36,7 +35,7 @@ export const compareInput = z.strictObject({
     .min(1)
     .max(60)
     .optional(),
-  weights: weightsSchema.default(EVEN),
+  weights: weightsSchema.default({ pads: 1, neighbours: 1, part: 1, minutes: 1 }),
   /** How finely the run as set is computed: what is stated wants `plan`. */
   quality: z.enum(['coarse', 'plan']).default('coarse'),
   /** Without, every way is computed as set alone: first answers, all of them sure. */

@@ -1,12 +1,11 @@
 export { compareMethods, listMethods } from './compare.ts';
-export { inTheEnd, weighed } from './order.ts';
+export { EVEN, inTheEnd, weighed } from './order.ts';
 export { type Planned, plannedInput, plannedSchema, planWay } from './planned.ts';
 export {
   compareInput,
   compareOutput,
   type CompareInput,
   type Comparison,
-  EVEN,
   methodsInput,
   methodsOutput,
   type Row,

@@ -1,6 +1,9 @@
 /** Rows of a comparison in order: what each costs by what counts how much, which is recommended, and why. */
 import type { Comparison, Row, Weights } from './forms.ts';
 
+/** Everything counts alike. */
+export const EVEN: Weights = { pads: 1, neighbours: 1, part: 1, minutes: 1 };
+
 /** A window open in this share of all benches works. */
 export const WORKS = 0.9;
 

@@ -22,10 +22,10 @@ import {
   windowEnd,
 } from '../rework/index.ts';
 import { Draws, shareOf, spreadOf } from './draws.ts';
-import { EVEN, type Row, type Spread, type Weights } from './forms.ts';
+import type { Row, Spread, Weights } from './forms.ts';
 import { bodyHarm, type HarmSpread, neighbourHarms } from './harm.ts';
 import { benchMinutes } from './minutes.ts';
-import { scoreOf, WORKS } from './order.ts';
+import { EVEN, scoreOf, WORKS } from './order.ts';
 
 /** What the rows of one comparison share. */
 export interface Place {

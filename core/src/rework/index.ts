@@ -15,18 +15,10 @@ export {
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
 export { type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
-export {
-  lacks,
-  type MethodChoice,
-  methodName,
-  methodsFor,
-  onBench,
-  onDial,
-  recipeOf,
-  wantsOf,
-} from './methods/choose.ts';
+export { lacks, type MethodChoice, methodsFor, onBench, onDial, recipeOf, wantsOf } from './methods/choose.ts';
 export { fittingMethod } from './methods/fitting.ts';
-export { has, type Kit, kitSchema, type Want } from './kit.ts';
+export { has, type Kit, type Want } from './kit.ts';
+export { methodName } from './methods/names.ts';
 export { pieceOn } from './methods/usual.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';

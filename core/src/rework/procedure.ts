@@ -13,7 +13,7 @@ import { runStateSchema } from './bench/runState.ts';
 import { jointStateSchema, surroundingsSchema } from './bench/surroundingsForm.ts';
 import { type Operation, OPERATIONS } from './handForms.ts';
 import { type Pace, PACES } from './handTimes.ts';
-import { kitSchema } from './kit.ts';
+import { kitSchema } from './kitForm.ts';
 import { methodIdSchema } from './methods/method.ts';
 import { stintsOf } from './stints.ts';
 import { phasesSchema } from './phases/index.ts';

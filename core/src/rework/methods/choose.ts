@@ -17,9 +17,6 @@ export interface MethodChoice {
   asked?: true;
 }
 
-/** What a method is called. */
-export const methodName = (id: string): string => recipeOf(id)?.name ?? id;
-
 export const recipeOf = (id: string): Recipe | undefined => RECIPES.find((r) => r.id === id);
 
 /** A method as this station can be set. */

@@ -24,8 +24,6 @@ export interface Unfit {
 
 export interface Recipe {
   id: string;
-  /** For people; nothing is matched by it. */
-  name: string;
   phases(piece: Piece): Phase[];
   /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it; null: an iron does it, joint by joint. */
   fitsAs?: string | null;
@@ -49,22 +47,19 @@ function spikeUnfit(piece: Piece): Unfit | undefined {
 }
 
 export const RECIPES: readonly Recipe[] = [
-  { id: 'air-slow', name: 'Air, slow', phases: (piece) => [airFor(piece, 'slow')] },
-  { id: 'air-fast', name: 'Air, fast', phases: (piece) => [airFor(piece, 'fast')] },
+  { id: 'air-slow', phases: (piece) => [airFor(piece, 'slow')] },
+  { id: 'air-fast', phases: (piece) => [airFor(piece, 'fast')] },
   {
     id: 'vacuum',
-    name: 'Vacuum iron',
     phases: (piece) => [suctionFor(piece)],
   },
   {
     id: 'vacuum-then-air',
-    name: 'Vacuum iron, then air for what is stuck',
     phases: (piece) => [suctionFor(piece, 'air'), airFor(piece, 'strong')],
     fitsAs: null,
   },
   {
     id: 'tweezers',
-    name: 'Hot tweezers',
     phases: () => [
       {
         id: 'tweezers',
@@ -83,26 +78,22 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'bead',
-    name: 'Low-melt + iron',
     phases: (piece) => [layAlloy(piece, 'low-melt'), strokeFor(piece)],
   },
   {
     id: 'spike-then-air',
-    name: 'Leaded spike, then air',
     fitsAs: 'air-slow',
     phases: (piece) => [spikeFor('air'), airFor(piece, 'slow')],
     unfit: spikeUnfit,
   },
   {
     id: 'alloy-then-air',
-    name: 'Low-melt, then mild air',
     fitsAs: 'air-slow',
     asked: true,
     phases: (piece) => [layAlloy(piece, 'low-melt'), airFor(piece, 'mild')],
   },
   {
     id: 'preheat-air',
-    name: 'Warmed from below, then air',
     fitsAs: 'air-slow',
     asked: true,
     phases(piece) {
@@ -113,7 +104,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'vacuum-warm',
-    name: 'Vacuum iron on a warm board',
     asked: true,
     phases(piece) {
       const sucked = suctionFor(piece);
@@ -122,7 +112,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'irons2',
-    name: 'Two irons, flooded',
     asked: true,
     phases(piece) {
       const { set_C, ...stroked } = strokeFor(piece).settings;
@@ -137,7 +126,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'pool',
-    name: 'One iron, a pool over all',
     asked: true,
     phases: (piece) => [
       {
@@ -151,7 +139,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'lift-legs',
-    name: 'Legs lifted one by one',
     asked: true,
     phases: (piece) => [
       {
@@ -169,7 +156,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'cut-legs',
-    name: 'Legs cut',
     asked: true,
     phases: (piece) => [
       {
@@ -183,7 +169,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'below-opening',
-    name: 'Heat from below through an opening',
     asked: true,
     phases: ({ packageId, at }) => [
       {
@@ -202,7 +187,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'peel',
-    name: 'Peeled along its row',
     asked: true,
     phases: () => [
       {
@@ -216,7 +200,6 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'twist-off',
-    name: 'Twisted off',
     asked: true,
     phases: () => [{ id: 'twist', kind: 'twist', settings: {}, ...UNTIL_TOLD, giveUp_s: 200 }],
     lastResort: 'twisting tears lands: only when nothing melts any more and the part is scrap',

@@ -11,13 +11,11 @@
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Joints from './Joints.svelte';
-  import SurroundingsForm from './Surroundings.svelte';
   import Ways from './Ways.svelte';
   import { atBench } from './ways';
   import { EVEN, inTheEnd, type Planned, type Row, weighed, type Weights } from '@orthos/core/compare';
   import SideEffects from './SideEffects.svelte';
   import Matters from './Matters.svelte';
-  import MethodSettings from './MethodSettings.svelte';
   import Neighbours from './Neighbours.svelte';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
@@ -354,19 +352,26 @@
 
     {#if editing && method}
       {#key method.id}
-        <MethodSettings {method} units={panel} onSave={saveSettings} onClose={() => (editing = false)} />
+        {#await import('./MethodSettings.svelte') then { default: MethodSettings }}<MethodSettings
+            {method}
+            units={panel}
+            onSave={saveSettings}
+            onClose={() => (editing = false)}
+          />{/await}
       {/key}
     {/if}
 
     {#if around && target}
-      <SurroundingsForm
-        board={view.board}
-        {target}
-        value={inputs.settings.surroundings ?? {}}
-        near={result ? worthShowing(result, 6).map((n) => n.partId) : []}
-        {units}
-        onSave={saveSurroundings}
-      />
+      {#await import('./Surroundings.svelte') then { default: SurroundingsForm }}
+        <SurroundingsForm
+          board={view.board}
+          {target}
+          value={inputs.settings.surroundings ?? {}}
+          near={result ? worthShowing(result, 6).map((n) => n.partId) : []}
+          {units}
+          onSave={saveSurroundings}
+        />
+      {/await}
     {/if}
 
     {#if result}

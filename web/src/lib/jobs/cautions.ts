@@ -1,0 +1,2 @@
+/** Cautions by step, loaded after a page: they know every tool. */
+export { cautionsFor } from '@orthos/core/hands';
