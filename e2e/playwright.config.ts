@@ -13,7 +13,7 @@ if (worker && databases) process.env.ORTHOS_DATABASE_URL = databases[Number(work
 export default defineConfig({
   testDir: 'tests',
   workers: urls.length,
-  timeout: 90_000,
+  timeout: 150_000,
   // a browser on a loaded machine: a journey may be walked once more, and the closing line tells that it was
   retries: 1,
   expect: { timeout: 20_000 },

@@ -47,7 +47,7 @@ export async function ownReading(page: Page): Promise<Locator> {
 
 /** Waits until a plan is computed and stored. */
 export async function planReady(page: Page): Promise<void> {
-  await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled({ timeout: 90_000 });
 }
 
 /** Picks a way of working by its name, and waits until it is computed in full and shown. */

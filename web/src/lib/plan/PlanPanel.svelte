@@ -10,12 +10,9 @@
   import { type Method, methodName, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
-  import Joints from './Joints.svelte';
   import Ways from './Ways.svelte';
   import { atBench } from './ways';
   import { EVEN, inTheEnd, type Planned, type Row, weighed, type Weights } from '@orthos/core/compare';
-  import SideEffects from './SideEffects.svelte';
-  import Matters from './Matters.svelte';
   import Neighbours from './Neighbours.svelte';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
@@ -376,9 +373,9 @@
 
     {#if result}
       <Neighbours board={view.board} {result} {units} onTakenOut={takenOut} />
-      <Joints {result} {units} />
-      {#if result.outcomes}<SideEffects board={view.board} {result} {units} />{/if}
-      <Matters {result} {units} tip_C={stale ? undefined : bead?.settings.set_C} onTip={tipAt} />
+      {#await import('./Details.svelte') then { default: Details }}
+        <Details board={view.board} {result} {units} tip_C={stale ? undefined : bead?.settings.set_C} onTip={tipAt} />
+      {/await}
     {/if}
     <p class="mt-4 text-[13px] text-ink3">
       Hot surfaces and fumes: extraction on, eyes covered, cells out before heat. Wash hands after lead.
