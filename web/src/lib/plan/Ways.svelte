@@ -205,6 +205,7 @@
     {#if others.length > 0}
       <p class="mt-3 mb-1 text-[13px] font-semibold">Why not</p>
       {#each others as r (r.id)}
+        {@const method = byId.get(r.id)}
         <RadioGroup.Item
           value={r.id}
           class="grid w-full grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1.3fr)] gap-3 border-l-[3px] py-1 text-left text-[13px] focus-visible:-outline-offset-2 {chosen ===
@@ -213,7 +214,9 @@
             : 'border-l-transparent hover:bg-bench'}"
         >
           <span class="pl-1.5 leading-tight"
-            ><span class="text-stop" aria-hidden="true">▲</span> <strong>{r.name}</strong></span
+            ><span class="text-stop" aria-hidden="true">▲</span> <strong>{r.name}</strong>{#if method}<span
+                class="block truncate text-[12px] text-ink2">{settingLine(method, units)}</span
+              >{/if}</span
           >
           <span class="leading-tight text-stop">{r.why}</span>
           <span class="leading-tight text-ink2">{r.cheapest ? `→ ${r.cheapest}` : ''}</span>
