@@ -53,7 +53,7 @@ export async function planReady(page: Page): Promise<void> {
 /** Picks a way of working by its name, and waits until it is computed in full and shown. */
 export async function pick(page: Page, name: string): Promise<void> {
   await page.getByRole('radiogroup', { name: 'Methods' }).getByText(name, { exact: true }).click();
-  await expect(page.locator(`[data-shown="${name}"]`)).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator(`[data-shown="${name}"]`)).toBeVisible({ timeout: 90_000 });
 }
 
 /** Fails the test on any error the browser reports. */

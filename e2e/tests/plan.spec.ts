@@ -17,7 +17,9 @@ const methodsOf = (page: Page) => page.getByRole('radiogroup', { name: 'Methods'
 
 /** Does what starts a computation, and waits until all of its methods are stored: computed, or known from before. */
 async function recompute(page: Page, start: () => Promise<void>): Promise<void> {
-  const stored = page.waitForResponse((r) => r.status() === 201 && /\/plans(\/known)?$/.test(r.url()));
+  const stored = page.waitForResponse((r) => r.status() === 201 && /\/plans(\/known)?$/.test(r.url()), {
+    timeout: 120_000,
+  });
   await start();
   await stored;
   await planReady(page);
