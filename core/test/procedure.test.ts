@@ -6,6 +6,7 @@ import { ReworkRun } from '../src/rework/bench/reworkRun.ts';
 import type { RunState } from '../src/rework/bench/runState.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from '../src/rework/methods/given.ts';
+import { fitsAs, methodName } from '../src/rework/methods/names.ts';
 import { RECIPES } from '../src/rework/methods/recipes.ts';
 import { stintsOf } from '../src/rework/stints.ts';
 import { KIND_NAMES, kindOf, type Phase, phasesSchema } from '../src/rework/phases/index.ts';
@@ -311,6 +312,10 @@ describe('a procedure as it is said', () => {
 describe('recipes and kinds', () => {
   it('every recipe makes phases that its own forms take, under an id of its own', () => {
     expect(new Set(RECIPES.map((r) => r.id)).size).toBe(RECIPES.length);
+    for (const { id } of RECIPES) {
+      expect(methodName(id), id).not.toBe(id);
+      expect([null, ...RECIPES.map((r) => r.id)]).toContain(fitsAs(id));
+    }
     for (const pkg of ['C0603', 'SOIC-16', 'QFP-44', 'DIP-16', 'DPAK', 'BGA-64'])
       for (const { method } of methodsFor(pkg, { at: { x_mm: 30, y_mm: 20, rotation_deg: 30 } }))
         expect(phasesSchema.parse(method.phases)).toEqual(method.phases);

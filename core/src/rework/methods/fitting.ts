@@ -1,14 +1,13 @@
 /** How a part goes on with the tool that took its like off. */
 import { kindOf, type Phase } from '../phases/index.ts';
 import { mainPhase, type Method } from './method.ts';
-import { RECIPES } from './recipes.ts';
+import { fitsAs } from './names.ts';
 
 /** The method with which a part is put on; null where an iron does it joint by joint, which needs no prediction. */
 export function fittingMethod(method: Method): Method | null {
   const phase = mainPhase(method);
   const { fits } = kindOf(phase);
-  const as = RECIPES.find((r) => r.id === method.id)?.fitsAs;
-  if (!fits || as === null) return null;
-  const id = as ?? method.id;
+  const id = fitsAs(method.id);
+  if (!fits || id === null) return null;
   return { id, phases: [{ ...phase, settings: fits.settings(phase.settings) } as Phase] };
 }

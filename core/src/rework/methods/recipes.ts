@@ -1,4 +1,4 @@
-/** Every way of taking a part off there is: a recipe for this part, board and shop. Adding one is its entry here, and its phases' folders. */
+/** Every way of taking a part off there is: a recipe for this part, board and shop. Adding one is its entry here, its name in `names.ts`, and its phases' folders. */
 import { SOLDER_ALLOYS } from '../../alloys/index.ts';
 import { packageById } from '../../packages/index.ts';
 import type { Phase } from '../phases/index.ts';
@@ -25,8 +25,6 @@ export interface Unfit {
 export interface Recipe {
   id: string;
   phases(piece: Piece): Phase[];
-  /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it; null: an iron does it, joint by joint. */
-  fitsAs?: string | null;
   /** Why it does not apply; what its phases cannot do to this part they say themselves. */
   unfit?(piece: Piece): Unfit | undefined;
   /** Computed only when somebody asks for it: rarely the best way, or one that wants a tool few have. */
@@ -56,7 +54,6 @@ export const RECIPES: readonly Recipe[] = [
   {
     id: 'vacuum-then-air',
     phases: (piece) => [suctionFor(piece, 'air'), airFor(piece, 'strong')],
-    fitsAs: null,
   },
   {
     id: 'tweezers',
@@ -82,19 +79,16 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'spike-then-air',
-    fitsAs: 'air-slow',
     phases: (piece) => [spikeFor('air'), airFor(piece, 'slow')],
     unfit: spikeUnfit,
   },
   {
     id: 'alloy-then-air',
-    fitsAs: 'air-slow',
     asked: true,
     phases: (piece) => [layAlloy(piece, 'low-melt'), airFor(piece, 'mild')],
   },
   {
     id: 'preheat-air',
-    fitsAs: 'air-slow',
     asked: true,
     phases(piece) {
       // a board that swallows heat wants the strong air even when it is warm
