@@ -12,14 +12,14 @@ const BUDGETS = {
   '/kit': 100,
   '/boards': 95,
   '/settings': 110,
-  '/run/[id=uuid]/[op=operation]': 210,
+  '/run/[id=uuid]/[op=operation]': 200,
   IntakePanel: 220,
   DiagnosePanel: 215,
-  PlanPanel: 220,
-  ProtectPanel: 203,
+  PlanPanel: 218,
+  ProtectPanel: 195,
   HandsPanel: 210,
-  VerifyPanel: 184,
-  ReleasePanel: 204,
+  VerifyPanel: 180,
+  ReleasePanel: 200,
 };
 const STEP = '/jobs/[id=uuid]/[step=step]';
 const STEP_PAGE = `src/routes${STEP}/+page.ts`;

@@ -234,7 +234,7 @@ const WALK: [words: string, acts: ((page: Page) => Promise<void>)[]][] = [
     [diagnose],
   ],
   [
-    '3. Plan computes each method on this board: ← → move through time, ↑ ↓ choose the method, U uses it. Protect wants every source gone, two landmarks and the lay-out; only power stops the work.',
+    '3. Plan compares every way of taking the part off on this board, best first as you weigh pads, neighbours, part and minutes: ← → move through time, ↑ ↓ choose the method, U uses it. Protect wants every source gone, two landmarks and the lay-out; only power stops the work.',
     [plan, protect],
   ],
   [

@@ -1,7 +1,7 @@
 /** Putting a part on: with the tool that took its like off, or joint by joint with an iron. */
 import { isPolarised, partName } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { fittingMethod, type Instruction, kindOf, mainPhase } from '../rework/index.ts';
+import { fittingMethod, fittingWordsOf, type Instruction, mainPhase } from '../rework/index.ts';
 import type { Work } from './work.ts';
 
 /** An iron for ordinary solder, whatever the part came off with, °C. */
@@ -39,7 +39,7 @@ export function fit(work: Work): Instruction[] {
     },
   ];
   const main = mainPhase(method);
-  const said = fittingMethod(method) && kindOf(main).fits?.say(main.settings, work);
+  const said = fittingMethod(method) && fittingWordsOf(main, work);
   if (said) return [said.before, ...place, ...said.heat, ...finish];
   const terminals = packageById(target.package).terminals.map((t) => t.id);
   return [

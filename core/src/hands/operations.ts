@@ -1,6 +1,6 @@
 /** The operations of the hands on a part, from board, part and plan: taking it off, preparing its lands, putting its like on. */
 import { writeComposition } from '../alloys/index.ts';
-import { type Instruction, kindOf, type Operation } from '../rework/index.ts';
+import { type Instruction, kindOf, type Operation, wordsOf } from '../rework/index.ts';
 import { fit } from './fit.ts';
 import { prepare } from './prepare.ts';
 import type { Work } from './work.ts';
@@ -17,9 +17,7 @@ function remove(work: Work): Instruction[] {
     ...(brings(work) ? [] : workedIn(work)),
     ...onceFluxed(
       phases.flatMap((p, n) =>
-        kindOf(p)
-          .say(p.settings, { ...work, until: p.until, goesOn: n < phases.length - 1 })
-          .map((i) => ({ ...i, phase: p.id })),
+        wordsOf(p, { ...work, until: p.until, goesOn: n < phases.length - 1 }).map((i) => ({ ...i, phase: p.id })),
       ),
     ),
   ];

@@ -24,6 +24,7 @@ export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.ts';
 export { KIND_NAMES, kindOf, type Phase, phasesSchema } from './phases/index.ts';
+export { fittingWordsOf, wordsOf } from './words.ts';
 export { COUNT, type Instruction, type Words, type Workplace } from './phases/instruction.ts';
 export { reachOf, rowsOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';

@@ -1,7 +1,7 @@
 /**
  * What a kind of phase declares, each in a folder of its own: how it is set, what it needs, why it does not fit, what hands do
- * besides heating, what they are told, what it leaves, what is dangerous and what is uncertain about it. How it drives a run is in `stints.ts`: whoever
- * only tells people about a phase does without the physics. A phase *as set* has an id of its own
+ * besides heating, what they are told, what it leaves, what is dangerous and what is uncertain about it. How it drives a run is in `stints.ts`, what
+ * hands are told in `words.ts`: whoever only shows a phase does without the physics and the words. A phase *as set* has an id of its own
  * in its procedure, a condition that hands over, and a time after which it is given up.
  */
 import type { z } from 'zod';
@@ -11,7 +11,6 @@ import type { Operation, SetPoint } from '../handForms.ts';
 import type { Kit, Want } from '../kit.ts';
 import type { Range } from '../ranges.ts';
 import type { StationModel } from '../station.ts';
-import type { Instruction, Workplace } from './instruction.ts';
 
 /** One setting as a form asks for it. */
 export interface Field {
@@ -116,13 +115,9 @@ export interface PhaseKind<K extends string, S> {
   needs(settings: S, station: Pick<StationModel, 'air'>): { tools: string[]; setPoints: SetPoint[] };
   /** Hands' time before it heats, s: tools changed, flux, solder fed (17-hands). */
   change_s: number;
-  /** Taking a part off this way, or what it does before another phase takes it off. */
-  say(settings: S, work: Workplace): Instruction[];
   /** Putting a part on with the same tool, where that is how it goes on; without it an iron does it, joint by joint. */
   fits?: {
     settings(settings: S): S;
-    /** Before the part is placed, and until its heat is off. */
-    say(settings: S, work: Workplace): { before: Instruction; heat: Instruction[] };
   };
   cautions: readonly Caution[];
   /** What would help where joints stay solid. */

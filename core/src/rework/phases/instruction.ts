@@ -43,6 +43,9 @@ export interface Workplace {
   goesOn?: boolean;
 }
 
+/** Taking a part off with settings of a kind, or what that does before another phase takes it off. */
+export type Say<S> = (settings: S, work: Workplace) => Instruction[];
+
 /** A joint as the technician finds it: its number, or what it is. */
 export function jointName({ target }: Pick<Workplace, 'target'>, terminal: string | null | undefined): string {
   if (!terminal) return 'the last joint';

@@ -128,7 +128,7 @@
         aria-label="{COUNT_NAMES[c]} count {weights[c]} of 3: change"
         onclick={() => count(c)}
       >
-        <span class="block font-semibold">{c === 'minutes' ? 'Min' : COUNT_NAMES[c]}</span>
+        <span class="block font-semibold">{COUNT_NAMES[c]}</span>
         <span class="block tracking-tight text-evidence" aria-hidden="true"
           >{'●'.repeat(weights[c])}<span class="text-ink3">{'○'.repeat(3 - weights[c])}</span></span
         >

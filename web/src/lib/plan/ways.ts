@@ -8,7 +8,7 @@ export const COUNT_NAMES: Record<keyof Weights, string> = {
   pads: 'Pads',
   neighbours: 'Neighbours',
   part: 'Part',
-  minutes: 'Minutes',
+  minutes: 'Min',
 };
 /** How much something may count: nothing to three times. */
 export const nextWeight = (w: number): number => (w >= 3 ? 0 : w + 1);

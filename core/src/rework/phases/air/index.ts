@@ -4,7 +4,6 @@ import { RANGES, within } from '../../ranges.ts';
 import { airOn } from '../../kit.ts';
 import { dialOf, UNMARKED_DIAL } from '../../station.ts';
 import { definePhase, type Panel } from '../declaration.ts';
-import { sayFitting, sayRemoval } from './say.ts';
 import { airForm, type AirSettings, airSettings } from './settings.ts';
 
 /** What flow may be off by where no station says it, as a share, and how far a hand wavers, mm (estimates). */
@@ -110,13 +109,11 @@ export const air = definePhase<'air', AirSettings>({
   },
   // handle out of its stand and over the part; the station runs since the lay-out
   change_s: 5,
-  say: sayRemoval,
   fits: {
     settings: (s) => ({
       ...s,
       standoff_mm: within(s.standoff_mm + FITTING_DISTANCE_MM, RANGES.air.standoff_mm),
     }),
-    say: sayFitting,
   },
   cautions: [
     {

@@ -5,10 +5,10 @@ import { BEAD_S, feed_mm3_s } from '../../handTimes.ts';
 import { beadOn, rowsOf } from '../rows.ts';
 import { filmAfter } from '../tip.ts';
 import { NOTHING, TipDrive, type Touch } from '../tipDrive.ts';
-import type { AlloySettings } from './settings.ts';
+import { type AlloySettings, WIRE_MM } from './settings.ts';
 
-/** Wire where nothing is said, mm; there and back along a worked bead, s. */
-const [WIRE_MM, PASS_S] = [1, 1];
+/** There and back along a worked bead, s. */
+const PASS_S = 1;
 /** Of the time for a row the iron is on it for so much: the rest is flux, wire and turning. */
 const ON_ROW = 0.8;
 

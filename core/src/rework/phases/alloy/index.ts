@@ -4,43 +4,13 @@ import { formatTemperature } from '../../../ground/index.ts';
 import { isLowMelting, tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import { fluxIt, type Instruction, type Workplace } from '../instruction.ts';
-import { beadOn, outOfReach, rowsOf } from '../rows.ts';
+import { beadOn, outOfReach } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
-import { type AlloySettings, alloySettings } from './settings.ts';
+import { type AlloySettings, alloySettings, WIRE_MM } from './settings.ts';
 
 const { bead } = RANGES;
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
-const WIRE_MM = 1;
-
-/** What is laid, in the words of the bench. */
-const named = ({ alloy = LOW_MELT }: AlloySettings) => (isLowMelting(alloy) ? 'low-melt alloy' : 'fresh solder');
-
-/** Wire for every row, mm, by the diameter at hand. */
-export function wireOf({ bead_mm3_mm, wire_mm = WIRE_MM }: AlloySettings, packageId: string): number[] {
-  const section = (Math.PI * wire_mm ** 2) / 4;
-  return rowsOf(packageId).map((r) => Math.ceil((bead_mm3_mm * r.length_mm) / section));
-}
-
-function say(settings: AlloySettings, work: Workplace): Instruction[] {
-  const lengths = wireOf(settings, work.target.package);
-  const wide_mm = Math.sqrt((8 / Math.PI) * settings.bead_mm3_mm);
-  const { wire_mm = WIRE_MM } = settings;
-  return [
-    fluxIt(
-      work,
-      isLowMelting(settings.alloy ?? LOW_MELT) ? 'A flux that works at low temperatures.' : 'A thin, even film.',
-    ),
-    ...lengths.map((mm, n): Instruction => ({
-      id: `lay-${n + 1}`,
-      say: `${lengths.length > 1 ? `Row ${n + 1} of ${lengths.length}: iron` : 'Iron'} on, feed ${named(settings)} along it.`,
-      watch: `Iron at ${settings.set_C} °C. ${mm} mm of ${wire_mm} mm wire, a bead about ${wide_mm.toFixed(1)} mm wide; then to and fro until it shines.`,
-      tap: 'bead laid',
-      mark: 'done',
-    })),
-  ];
-}
 
 const [set, width, power] = tipFields('Iron power');
 
@@ -103,7 +73,6 @@ export const alloy = definePhase<'alloy', AlloySettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say,
   cautions: [],
   wayOut: 'A hotter or wider tip, more alloy or warming from below would change that.',
   spare: 'Cover it,',

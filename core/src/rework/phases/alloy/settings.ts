@@ -6,6 +6,9 @@ import { tipShape } from '../tip.ts';
 
 const number = ([min, max]: Range) => z.number().min(min).max(max);
 
+/** Diameter of wire where nothing is said. */
+export const WIRE_MM = 1;
+
 export const alloySettings = z.strictObject({
   ...tipShape,
   /** Alloy laid along the rows, mm³ per mm of row. */

@@ -2,54 +2,12 @@
 import { formatTemperature } from '../../../ground/index.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import {
-  COUNT,
-  heatOff,
-  heating,
-  heatOn,
-  type Instruction,
-  lift,
-  LIFT_LATE,
-  NO_FORCE,
-  type Workplace,
-} from '../instruction.ts';
 import { type BelowSettings, belowSettings } from './settings.ts';
-import { infrared_W_m2, USUAL_H } from './source.ts';
+import { infrared_W_m2, SOURCES, USUAL_H } from './source.ts';
 
 const { below: range } = RANGES;
-const SOURCES = { plate: 'hot plate', infrared: 'infrared heater', air: 'preheater with air' } as const;
 /** A source's own dial, and how the board lies over it, are off by so much (estimates): K, and shares. */
 const [DIAL_K, CONTACT] = [10, 0.3];
-
-/** Warming up comes before another tool; alone it takes the part off. */
-function say(settings: BelowSettings, work: Workplace): Instruction[] {
-  const { source, T_C, window } = settings;
-  const over = window ? 'over the opening' : 'on it';
-  if (!work.until || 'loose' in work.until)
-    return [
-      heatOn(
-        `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
-        'Parts below clear of the opening. The clock starts with your tap.',
-      ),
-      ...heating(work, 'Heat from below. Hands off the part.'),
-      lift('It springs back from a nudge? Lift it.', NO_FORCE, LIFT_LATE),
-      heatOff('Board off the heat, level.', 'It stays hot for minutes.', 'heat off'),
-      COUNT,
-    ];
-  const C = 'C' in work.until ? work.until.C : null;
-  return [
-    {
-      id: 'warm-up',
-      say: `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
-      watch:
-        C === null
-          ? 'It stays on while you work from above.'
-          : `Until flux runs round the part, about ${C} °C on the board. It stays on while you work.`,
-      tap: 'board warm',
-      mark: 'done',
-    },
-  ];
-}
 
 export const below = definePhase<'below', BelowSettings>({
   kind: 'below',
@@ -119,7 +77,6 @@ export const below = definePhase<'below', BelowSettings>({
     setPoints: [{ id: 'below', label: 'heat from below', value: T_C, unit: '°C', tolerance: 10 }],
   }),
   change_s: 5,
-  say,
   cautions: [
     {
       steps: ['remove', 'fit'],

@@ -10,3 +10,6 @@ const VIEW = 0.6;
 /** Infrared of a heater that glows at a temperature, W/m², as the laminate takes it up. */
 export const infrared_W_m2 = (T_C: number): number =>
   VIEW * LAMINATE.emissivity.value * STEFAN_BOLTZMANN * (T_C + ZERO_CELSIUS_K) ** 4;
+
+/** What a source is called. */
+export const SOURCES = { plate: 'hot plate', infrared: 'infrared heater', air: 'preheater with air' } as const;

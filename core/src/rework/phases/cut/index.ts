@@ -2,53 +2,11 @@
 import { packageById } from '../../../packages/index.ts';
 import { CUT_S } from '../../handTimes.ts';
 import { definePhase } from '../declaration.ts';
-import { COUNT, type Instruction, lift, type Workplace } from '../instruction.ts';
-import { rowsOf } from '../rows.ts';
 import { anyOf } from '../tears.ts';
 import { type CutSettings, cutSettings } from './settings.ts';
 
 /** Land torn, a leg: cutters pull it up, a blade presses it down; and what a blade does to tracks within a millimetre (judgement). */
 const TEARS = { cutters: 0.0005, blade: 0.002 } as const;
-
-function say({ with: tool }: CutSettings, { target }: Workplace): Instruction[] {
-  const rows = rowsOf(target.package);
-  return [
-    {
-      id: 'heat-on',
-      say: `Goggles on. Board held down, ${tool} in hand.`,
-      watch: 'Only for a part that is scrap. The clock starts with your tap.',
-      tap: 'ready',
-      mark: 'heat-on',
-    },
-    ...rows.map((row, n): Instruction => ({
-      id: `cut-${n + 1}`,
-      say: `Row ${n + 1} of ${rows.length}: cut each leg close to the body.`,
-      watch:
-        tool === 'blade'
-          ? 'Score, then through, blade away from the tracks. Never lever.'
-          : 'Tips of the cutters flat, no pull on the leg.',
-      tap: 'row cut',
-      mark: 'done',
-      walk: row.terminals,
-    })),
-    {
-      id: 'all-wet',
-      say: 'Look along each row: is every leg through?',
-      watch: 'One that holds: cut it, do not bend it.',
-      tap: 'all through',
-      mark: 'all-wet',
-    },
-    lift('Lift the body off.', 'Nothing holds it any more.'),
-    {
-      id: 'heat-off',
-      say: 'Stubs off one by one: iron and tweezers.',
-      watch: 'Each falls off molten; nothing is pulled.',
-      tap: 'stubs off',
-      mark: 'heat-off',
-    },
-    COUNT,
-  ];
-}
 
 export const cut = definePhase<'cut', CutSettings>({
   kind: 'cut',
@@ -94,7 +52,6 @@ export const cut = definePhase<'cut', CutSettings>({
     setPoints: [],
   }),
   change_s: 5,
-  say,
   cautions: [
     { steps: ['remove'], text: 'Cut legs fly: eyes covered, and count them; one left on the board is a short.' },
   ],

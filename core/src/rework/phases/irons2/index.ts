@@ -1,7 +1,6 @@
 /** Two irons on opposite rows at once, until the part floats between them. */
 import { stroke } from '../stroke/index.ts';
 import { definePhase } from '../declaration.ts';
-import { heating, heatOff, heatOn, COUNT, lift } from '../instruction.ts';
 import { rowsOf } from '../rows.ts';
 import type { StrokeSettings } from '../stroke/settings.ts';
 
@@ -27,15 +26,4 @@ export const irons2 = definePhase<'irons2', StrokeSettings>({
     return stroke.unfit?.(packageId);
   },
   needs: (s, station) => stroke.needs(both(s), station),
-  say: (settings, work) => [
-    heatOn(`Both irons on at ${settings.set_C} °C. One on each row.`),
-    ...heating(work, 'Stroke both rows at once, a second each.'),
-    lift(
-      'Floats? Slide it aside between the tips.',
-      'Nobody has a third hand: it goes onto free mask, not into the air.',
-      'Freezing. Irons back on, do not push.',
-    ),
-    heatOff('Both irons into their stands.', 'Wipe the solder off the tips first.', 'irons away'),
-    COUNT,
-  ],
 });

@@ -1,6 +1,6 @@
 /** Nudged and lifted, with the heat of the phase before still on. */
 import { definePhase } from '../declaration.ts';
-import { lift as lifted, LIFT_LATE, NO_FORCE } from '../instruction.ts';
+
 import { RANGES } from '../../ranges.ts';
 import { type LiftSettings, liftSettings } from './settings.ts';
 
@@ -24,13 +24,6 @@ export const lift = definePhase<'lift', LiftSettings>({
   uncertain: [],
   needs: () => ({ tools: ['tweezers'], setPoints: [] }),
   change_s: 0,
-  say: ({ stays_s }) => [
-    lifted(
-      'Nudge it. It springs back? Lift, hold it clear.',
-      `Heat stays on ${stays_s} s from the first movement. ${NO_FORCE} Hold it level until it has frozen.`,
-      LIFT_LATE,
-    ),
-  ],
   cautions: [],
   wayOut: '',
   spare: '',

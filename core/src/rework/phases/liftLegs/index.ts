@@ -4,8 +4,6 @@ import { packageById } from '../../../packages/index.ts';
 import { LIFT_LEG_S } from '../../handTimes.ts';
 import { tipOn } from '../../kit.ts';
 import { definePhase } from '../declaration.ts';
-import { COUNT, fluxIt, heatOff, heatOn, lift } from '../instruction.ts';
-import { rowsOf } from '../rows.ts';
 import { anyOf, pitchOf } from '../tears.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type LiftLegsSettings, liftLegsSettings } from './settings.ts';
@@ -46,28 +44,6 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say: ({ set_C }, work) => [
-    fluxIt(work, 'On the legs and into the braid.'),
-    heatOn(`Iron at ${set_C} °C, braid on the first leg.`),
-    {
-      id: 'legs',
-      say: 'Braid the leg, raise it with the needle, next.',
-      watch: 'It springs up a hair and stays there. Never pull on one that holds.',
-      tap: 'this leg up',
-      mark: 'done',
-      walk: rowsOf(work.target.package).flatMap((r) => r.terminals),
-    },
-    {
-      id: 'all-wet',
-      say: 'Needle under every leg: do all of them spring?',
-      watch: 'One that does not: braid, once more.',
-      tap: 'all free',
-      mark: 'all-wet',
-    },
-    lift('Lift it off.', 'Nothing should hold. Body glued? Warm it, do not lever.'),
-    heatOff('Iron into its stand.', 'Tin its tip.', 'iron away'),
-    COUNT,
-  ],
   cautions: [],
   wayOut: 'A hotter or wider tip or warming from below would change that.',
   spare: 'Cover it,',

@@ -5,7 +5,6 @@ import { airOn } from '../../kit.ts';
 import { RANGES } from '../../ranges.ts';
 import { air } from '../air/index.ts';
 import { definePhase, type Uncertain } from '../declaration.ts';
-import { COUNT, fluxIt, heatOff, heatOn } from '../instruction.ts';
 import { anyOf } from '../tears.ts';
 import { type PeelSettings, peelSettings } from './settings.ts';
 
@@ -52,30 +51,6 @@ export const peel = definePhase<'peel', PeelSettings>({
     return { tools: [...tools, 'light spring or clip'], setPoints };
   },
   change_s: 5,
-  say: ({ set_C, standoff_mm }, work) => [
-    fluxIt(work, 'Along the whole row.'),
-    heatOn(
-      `Air at ${set_C} °C on the first way, ${standoff_mm} mm off.`,
-      'A light pull along the board on the free end. The clock starts with your tap.',
-    ),
-    {
-      id: 'first-wet',
-      say: 'Wait for the first click.',
-      watch: 'The pull does the lifting, not the hand. Never straight up.',
-      tap: 'first click',
-      mark: 'first-wet',
-    },
-    {
-      id: 'all-wet',
-      say: 'Air follows the click to the end.',
-      watch: 'It stops? Stay there. More pull tears a way.',
-      tap: 'tail free',
-      mark: 'all-wet',
-    },
-    { id: 'lift', say: 'Tail away, flat.', watch: 'Hold it until it is cool.', tap: 'off', mark: 'lifted' },
-    heatOff('Heat off.', 'Handle into its stand, fan runs on.', 'heat off'),
-    COUNT,
-  ],
   cautions: air.cautions,
   wayOut: air.wayOut,
   spare: air.spare,

@@ -5,7 +5,6 @@ import { LEADED } from '../../solders.ts';
 import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE } from '../instruction.ts';
 import { outOfReach } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type PoolSettings, poolSettings } from './settings.ts';
@@ -55,14 +54,6 @@ export const pool = definePhase<'pool', PoolSettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say: ({ set_C, pool_mm3: mm3 }, work) => [
-    fluxIt(work, 'A drop over the whole part.'),
-    heatOn(`Iron at ${set_C} °C across it. Feed a pool.`, `About ${mm3} mm³ of solder, over every joint at once.`),
-    ...heating(work, 'Tip flat across the part, pool over every joint.'),
-    lift('It swims? Lift it off with the tip.', `It comes away with the tip. ${NO_FORCE}`, LIFT_LATE),
-    heatOff('Iron into its stand.', 'Wipe the part off the tip first.', 'iron away'),
-    COUNT,
-  ],
   cautions: [],
   wayOut: 'A wider tip, a larger pool or warming from below would change that.',
   spare: 'Cover it,',

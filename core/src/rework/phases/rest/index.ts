@@ -18,16 +18,6 @@ export const rest = definePhase<'rest', RestSettings>({
   uncertain: [],
   needs: () => ({ tools: [], setPoints: [] }),
   change_s: 0,
-  say: (_, { until }) => [
-    {
-      id: 'rest',
-      say: 'All heat off. Let the board cool.',
-      watch:
-        until && 'C' in until ? `Below about ${until.C} °C. No blowing, no wet cloth.` : 'No blowing, no wet cloth.',
-      tap: 'cool',
-      mark: 'done',
-    },
-  ],
   cautions: [],
   wayOut: '',
   spare: '',

@@ -1,11 +1,9 @@
 /** Solder worked into joints with an iron, so that what follows has less to melt. */
 import { writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
-import { packageById } from '../../../packages/index.ts';
 import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import type { Instruction, Workplace } from '../instruction.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { LEADED } from '../../solders.ts';
@@ -14,26 +12,6 @@ import { type SpikeSettings, spikeSettings } from './settings.ts';
 const { ratio, most_s } = RANGES.spike;
 /** What goes in differs from what was meant by this share (estimate). */
 const WORKED_IN = 0.3;
-/** Section of wire of 0.7 mm, mm². */
-const WIRE_MM2 = 0.385;
-
-/** One instruction a row: nobody taps for every joint. */
-function say(settings: SpikeSettings, { target }: Workplace): Instruction[] {
-  const { terminals } = packageById(target.package);
-  const rows = rowsOf(target.package);
-  const wire = writeComposition(settings.alloy ?? LEADED);
-  return rows.map((row, n) => {
-    const own_mm3 = terminals.filter((t) => row.terminals.includes(t.id)).reduce((sum, t) => sum + t.volume_mm3, 0);
-    const wire_mm = Math.max(1, Math.round((settings.ratio * own_mm3) / WIRE_MM2));
-    return {
-      id: `work-in-${n + 1}`,
-      say: `${rows.length > 1 ? `Row ${n + 1} of ${rows.length}: flux` : 'Flux'}, iron, work ${wire} into every joint.`,
-      watch: `Iron at ${settings.set_C} °C, about ${wire_mm} mm of wire of 0.7 mm in all. No longer than ${settings.most_s} s on one place.`,
-      tap: 'worked in',
-      mark: 'done',
-    };
-  });
-}
 
 const [set, width, power] = tipFields('Iron power');
 
@@ -79,7 +57,6 @@ export const spike = definePhase<'spike', SpikeSettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say,
   cautions: [],
   wayOut: 'More of the solder worked in, a wider tip or warming from below would change that.',
   spare: 'Cover it,',

@@ -1,11 +1,9 @@
 /** A bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
 import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
-import { packageById, terminalSides } from '../../../packages/index.ts';
 import { isLowMelting, tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import { COUNT, fluxIt, heating, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
 import { beadOn, outOfReach } from '../rows.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type StrokeSettings, strokeSettings } from './settings.ts';
@@ -14,58 +12,6 @@ const { bead } = RANGES;
 
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
-/** A bead as hands see it: how wide (half round on its lands), and how much wire it takes. */
-function beadWords(packageId: string, bead_mm3_mm: number): string {
-  const wide_mm = Math.sqrt((8 / Math.PI) * bead_mm3_mm);
-  const { all_mm3 } = beadOn(packageId, bead_mm3_mm);
-  const wire_mm = all_mm3 / (Math.PI / 4);
-  return `An unbroken bead about ${wide_mm.toFixed(1)} mm wide: ${Math.ceil(wire_mm)} mm of solid wire of 1 mm in all.`;
-}
-
-/** How the irons move along a bead. */
-function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: StrokeSettings): string {
-  const each = pass_s + 2 * rest_s === 1 ? 'a second' : `${pass_s + 2 * rest_s} s`;
-  return irons === 2
-    ? `An iron on each side: stroke both, ${each} each.`
-    : `Stroke along each side in turn, ${each} each.`;
-}
-
-function say(settings: StrokeSettings, work: Workplace): Instruction[] {
-  const { guide, target } = work;
-  const low = isLowMelting(settings.alloy ?? LOW_MELT);
-  const bead_mm3_mm = settings.bead_mm3_mm;
-  const sides = terminalSides(packageById(target.package));
-  const hold =
-    guide && guide.closes_s !== null && guide.closedBy === 'joints freeze'
-      ? Math.round(guide.closes_s - settings.stroke_s)
-      : null;
-  const laid: Instruction[] = bead_mm3_mm
-    ? [
-        fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
-        {
-          id: 'alloy',
-          say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
-          watch: beadWords(target.package, bead_mm3_mm),
-          tap: 'alloy laid',
-          mark: 'done',
-        },
-      ]
-    : [];
-  return [
-    ...laid,
-    heatOn(`${settings.irons === 2 ? 'Both irons' : 'Iron'} on at ${settings.set_C} °C. Touch the bead.`),
-    ...heating(work, strokes(settings)),
-    lift(
-      'Nudge it. It floats? Lift straight up.',
-      hold === null
-        ? 'The alloy stays liquid for a while.'
-        : `The bead stays liquid about ${hold} s after the iron leaves.`,
-      'Freezing. Iron back on, do not pull.',
-    ),
-    heatOff('Iron into its stand.', 'Wipe the alloy off the tip first.', 'iron away'),
-    COUNT,
-  ];
-}
 
 const [set, width, power] = tipFields('Iron power');
 
@@ -140,7 +86,6 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say,
   cautions: [],
   wayOut: 'A wider tip, more alloy, a second iron or warming from below would change that.',
   spare: 'Cover it,',

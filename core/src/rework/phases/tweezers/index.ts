@@ -2,7 +2,6 @@
 import { formatTemperature } from '../../../ground/index.ts';
 import { tipOn } from '../../kit.ts';
 import { definePhase } from '../declaration.ts';
-import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE } from '../instruction.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type TweezersSettings, tweezersSettings } from './settings.ts';
 
@@ -28,24 +27,6 @@ export const tweezers = definePhase<'tweezers', TweezersSettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say: ({ set_C }, work) => [
-    fluxIt(work, 'A thin, even film.'),
-    {
-      id: 'feed',
-      say: 'Fresh solder on both ends.',
-      watch: 'It wets the tips and carries their heat.',
-      tap: 'fed',
-      mark: 'done',
-    },
-    heatOn(
-      `Hot tweezers at ${set_C} °C. Grip both ends.`,
-      'Both tips flat on their joints. The clock starts with your tap.',
-    ),
-    ...heating(work, 'Hold both ends. Do not squeeze.'),
-    lift('It turns freely? Lift it straight up.', NO_FORCE, LIFT_LATE),
-    heatOff('Tweezers into their stand.', 'Tin both tips.', 'tweezers away'),
-    COUNT,
-  ],
   cautions: [],
   wayOut: 'Wider or hotter tips would change that, warming from below most of all.',
   spare: 'Cover it,',

@@ -2,7 +2,6 @@
 import { packageById } from '../../../packages/index.ts';
 import { TWIST_S } from '../../handTimes.ts';
 import { definePhase } from '../declaration.ts';
-import { COUNT } from '../instruction.ts';
 import { anyOf } from '../tears.ts';
 import { type TwistSettings, twistSettings } from './settings.ts';
 
@@ -34,41 +33,6 @@ export const twist = definePhase<'twist', TwistSettings>({
   uncertain: [],
   needs: () => ({ tools: ['pliers with flat jaws', 'goggles'], setPoints: [] }),
   change_s: 5,
-  say: () => [
-    {
-      id: 'grip',
-      say: 'Goggles on. Press it down, grip it low.',
-      watch: 'Only for a can that is scrap: any other way first.',
-      tap: 'gripped',
-      mark: 'heat-on',
-    },
-    {
-      id: 'turn',
-      say: 'Turn a quarter to and fro. Never tilt, never pull.',
-      watch: 'Down all the while. Its leads break above the lands after a few turns.',
-      tap: 'turns freely',
-      mark: 'all-wet',
-    },
-    {
-      id: 'lift',
-      say: 'Lift the can off.',
-      watch: 'It still holds? Turn on, do not tilt.',
-      tap: 'off',
-      mark: 'lifted',
-    },
-    {
-      id: 'heat-off',
-      say: 'Wipe up what leaked. Gloves stay on.',
-      watch: 'Alcohol, then water on skin at once.',
-      tap: 'wiped',
-      mark: 'heat-off',
-    },
-    {
-      ...COUNT,
-      say: 'Stubs off with iron and fresh solder. Lands whole?',
-      watch: 'Prove every track and via under the stain.',
-    },
-  ],
   cautions: [
     {
       steps: ['remove'],

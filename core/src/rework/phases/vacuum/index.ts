@@ -1,57 +1,13 @@
 /** Pin by pin: each hole melted through by a hollow tip, then sucked empty. */
 import { formatTemperature } from '../../../ground/index.ts';
-import { packageById } from '../../../packages/index.ts';
 import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { reachOf } from '../rows.ts';
-import { COUNT, fluxIt, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type VacuumSettings, vacuumSettings } from './settings.ts';
 
 const { dwell_s, most_s } = RANGES.iron;
-
-function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, work: Workplace): Instruction[] {
-  const lap: Instruction[] = [
-    fluxIt(work, 'On both faces.'),
-    heatOn(
-      `Vacuum iron at ${set_C} °C on the first pin.`,
-      'Seat it, test the suction once. The clock starts with your tap.',
-    ),
-    {
-      id: 'pins',
-      say: fresh ? 'Feed fresh solder. Molten through? Turn, suck.' : 'Molten through? Wait, turn the tip, then suck.',
-      watch: `${stays_s} s more once it is molten, until daylight shows. Ground pins last longest; one that stays shut comes round again.`,
-      tap: 'this pin empty',
-      mark: 'done',
-      walk: packageById(work.target.package).terminals.map((t) => t.id),
-    },
-  ];
-  if (work.goesOn)
-    return [
-      ...lap.map((i) => (i.mark === 'heat-on' ? { ...i, id: 'suction-on', mark: 'done' as const } : i)),
-      {
-        id: 'stuck',
-        say: 'Nudge every pin. Which ones hold?',
-        watch: 'They alone come round again, with the next tool.',
-        tap: 'lap done',
-        mark: 'done',
-      },
-    ];
-  return [
-    ...lap,
-    {
-      id: 'all-wet',
-      say: 'Push every pin. Do all of them move?',
-      watch: 'One that holds: fresh solder, once more, or a breath of air.',
-      tap: 'all free',
-      mark: 'all-wet',
-    },
-    lift('Lift it out straight. No prying.', 'A pin that holds pulls the plating out of its hole.'),
-    heatOff('Vacuum iron into its stand.', 'Empty its chamber.', 'iron away'),
-    COUNT,
-  ];
-}
 
 export const vacuum = definePhase<'vacuum', VacuumSettings>({
   kind: 'vacuum',
@@ -88,7 +44,6 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,
-  say,
   cautions: [],
   wayOut: 'Longer on each pin, a wider tip or warming from below would change that.',
   spare: 'Cover it,',

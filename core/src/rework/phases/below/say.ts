@@ -1,0 +1,44 @@
+/** What hands are told: the board warmed from below, all of it or through an opening. */
+import {
+  COUNT,
+  heatOff,
+  heating,
+  heatOn,
+  type Instruction,
+  lift,
+  LIFT_LATE,
+  NO_FORCE,
+  type Workplace,
+} from '../instruction.ts';
+import type { BelowSettings } from './settings.ts';
+import { SOURCES } from './source.ts';
+
+/** Warming up comes before another tool; alone it takes the part off. */
+export function say(settings: BelowSettings, work: Workplace): Instruction[] {
+  const { source, T_C, window } = settings;
+  const over = window ? 'over the opening' : 'on it';
+  if (!work.until || 'loose' in work.until)
+    return [
+      heatOn(
+        `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
+        'Parts below clear of the opening. The clock starts with your tap.',
+      ),
+      ...heating(work, 'Heat from below. Hands off the part.'),
+      lift('It springs back from a nudge? Lift it.', NO_FORCE, LIFT_LATE),
+      heatOff('Board off the heat, level.', 'It stays hot for minutes.', 'heat off'),
+      COUNT,
+    ];
+  const C = 'C' in work.until ? work.until.C : null;
+  return [
+    {
+      id: 'warm-up',
+      say: `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
+      watch:
+        C === null
+          ? 'It stays on while you work from above.'
+          : `Until flux runs round the part, about ${C} °C on the board. It stays on while you work.`,
+      tap: 'board warm',
+      mark: 'done',
+    },
+  ];
+}

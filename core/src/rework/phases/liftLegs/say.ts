@@ -1,0 +1,27 @@
+/** What hands are told: gull legs lifted one by one, with iron, braid and a needle. */
+import { COUNT, fluxIt, heatOff, heatOn, lift, type Say } from '../instruction.ts';
+import { rowsOf } from '../rows.ts';
+import type { LiftLegsSettings } from './settings.ts';
+
+export const say: Say<LiftLegsSettings> = ({ set_C }, work) => [
+  fluxIt(work, 'On the legs and into the braid.'),
+  heatOn(`Iron at ${set_C} °C, braid on the first leg.`),
+  {
+    id: 'legs',
+    say: 'Braid the leg, raise it with the needle, next.',
+    watch: 'It springs up a hair and stays there. Never pull on one that holds.',
+    tap: 'this leg up',
+    mark: 'done',
+    walk: rowsOf(work.target.package).flatMap((r) => r.terminals),
+  },
+  {
+    id: 'all-wet',
+    say: 'Needle under every leg: do all of them spring?',
+    watch: 'One that does not: braid, once more.',
+    tap: 'all free',
+    mark: 'all-wet',
+  },
+  lift('Lift it off.', 'Nothing should hold. Body glued? Warm it, do not lever.'),
+  heatOff('Iron into its stand.', 'Tin its tip.', 'iron away'),
+  COUNT,
+];
