@@ -8,6 +8,7 @@ export type Kit = z.infer<typeof kitSchema>;
 export type KitItem = Kit[number];
 type KitTool = KitItem['tool'];
 type ItemOf<T extends KitTool> = Extract<KitItem, { tool: T }>;
+type Metal = Extract<KitItem, { wt: Composition }>;
 
 /** Something a phase cannot do without. */
 export interface Want {
@@ -33,19 +34,28 @@ export const isLowMelting = (wt: Composition): boolean => jointMetal(wt).Tl < LO
 const lead = (wt: Composition): number => normalised(wt).Pb ?? 0;
 
 /** Wires by what work asks of them. */
-export const WIRE = {
-  lowMelt: (leadFree: boolean): Want => ({
+export interface Wires {
+  leaded: Want;
+  solder: Want;
+  /** A wire that does what this alloy does. */
+  like(alloy: Composition): Want;
+}
+
+/** Wires for work that may have to stay free of lead. */
+export function wiresFor(leadFree: boolean): Wires {
+  const wire = (name: string, ok: (wt: Composition) => boolean): Want => ({
     tool: 'wire',
-    name: 'low-melt alloy wire',
-    ok: (i) => i.tool === 'wire' && isLowMelting(i.wt) && !(leadFree && lead(i.wt) > 0.1),
-  }),
-  leaded: {
-    tool: 'wire',
-    name: 'leaded solder wire',
-    ok: (i) => i.tool === 'wire' && lead(i.wt) > 20 && !isLowMelting(i.wt),
-  },
-  solder: { tool: 'wire', name: 'solder wire', ok: (i) => i.tool === 'wire' && !isLowMelting(i.wt) },
-} as const satisfies Record<string, Want | ((leadFree: boolean) => Want)>;
+    name,
+    ok: (i) => i.tool === 'wire' && ok(i.wt),
+  });
+  const solder = wire('solder wire', (wt) => !isLowMelting(wt));
+  const lowMelt = wire('low-melt alloy wire', (wt) => isLowMelting(wt) && !(leadFree && lead(wt) > 0.1));
+  return {
+    leaded: wire('leaded solder wire', (wt) => lead(wt) > 20 && !isLowMelting(wt)),
+    solder,
+    like: (alloy) => (isLowMelting(alloy) ? lowMelt : solder),
+  };
+}
 
 const nearest = (values: readonly number[], to: number): number =>
   values.reduce((a, b) => (Math.abs(b - to) < Math.abs(a - to) ? b : a));
@@ -60,7 +70,7 @@ function airStation(kit: Kit, nozzle_mm: number): ItemOf<'air'> | undefined {
 }
 
 /** Settings of air as a station of this kit can be set. */
-export function airOn<S extends { set_C: number; flow_L_min: number; nozzle_mm: number }>(settings: S, kit: Kit): S {
+function airOn<S extends { set_C: number; flow_L_min: number; nozzle_mm: number }>(settings: S, kit: Kit): S {
   const station = airStation(kit, settings.nozzle_mm);
   if (!station) return settings;
   const { set_C, flow_L_min, nozzle_mm } = settings;
@@ -74,7 +84,7 @@ export function airOn<S extends { set_C: number; flow_L_min: number; nozzle_mm: 
 }
 
 /** Settings of an iron as one of this kit can be set. */
-export function tipOn<S extends { set_C: number; tip_mm: number; power_W: number }>(
+function tipOn<S extends { set_C: number; tip_mm: number; power_W: number }>(
   settings: S,
   kit: Kit,
   tool: 'iron' | 'tweezers' | 'vacuum' = 'iron',
@@ -90,3 +100,23 @@ export function tipOn<S extends { set_C: number; tip_mm: number; power_W: number
     tip_mm: within(nearest(tips_mm, settings.tip_mm), RANGES.iron.tip_mm),
   };
 }
+
+/** A bench as phases are set by it: what they ask for, in what it has. */
+export interface Bench {
+  kit: Kit;
+  air: <S extends { set_C: number; flow_L_min: number; nozzle_mm: number }>(settings: S) => S;
+  tip: <S extends { set_C: number; tip_mm: number; power_W: number }>(
+    settings: S,
+    tool?: 'iron' | 'tweezers' | 'vacuum',
+  ) => S;
+  /** The wire that does what an alloy does. */
+  wireLike: (alloy: Composition) => Metal | undefined;
+}
+
+export const benchOf = (kit: Kit): Bench => ({
+  kit,
+  air: (settings) => airOn(settings, kit),
+  tip: (settings, tool) => tipOn(settings, kit, tool),
+  wireLike: (alloy) =>
+    kit.filter((i): i is Metal => i.tool === 'wire').find(({ wt }) => isLowMelting(wt) === isLowMelting(alloy)),
+});

@@ -1,7 +1,7 @@
 /** The methods for a part on a board, as this station can be set. */
 import { onUnmarkedDial } from '../phases/air/index.ts';
 import { kindOf, type Phase } from '../phases/index.ts';
-import { has, type Kit, type Want } from '../kit.ts';
+import { benchOf, has, type Kit, type Want, wiresFor } from '../kit.ts';
 import type { StationModel } from '../station.ts';
 import type { Method } from './method.ts';
 import { type Recipe, RECIPES, type Unfit } from './recipes.ts';
@@ -52,7 +52,8 @@ function unfitOf(recipe: Recipe, phases: readonly Phase[], piece: Piece): Unfit 
 
 /** What a method cannot do without, each tool once. */
 export function wantsOf({ phases }: Pick<Method, 'phases'>, leadFree = false): Want[] {
-  const wants = phases.flatMap((p) => [...kindOf(p).wants(p.settings, leadFree)]);
+  const wires = wiresFor(leadFree);
+  const wants = phases.flatMap((p) => [...kindOf(p).wants(p.settings, wires)]);
   const named = new Map<string, Want>();
   for (const want of wants) {
     const known = named.get(want.name);
@@ -64,8 +65,9 @@ export function wantsOf({ phases }: Pick<Method, 'phases'>, leadFree = false): W
 /** A method set as the tools of a bench can be; what is not there leaves it as it is. */
 export function onBench(method: Method, kit: Kit | undefined): Method {
   if (!kit) return method;
+  const bench = benchOf(kit);
   const phases = method.phases.map(
-    (p) => ({ ...p, settings: kindOf(p).onBench?.(p.settings, kit) ?? p.settings }) as Phase,
+    (p) => ({ ...p, settings: kindOf(p).onBench?.(p.settings, bench) ?? p.settings }) as Phase,
   );
   return { ...method, phases };
 }

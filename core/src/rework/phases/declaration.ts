@@ -8,7 +8,7 @@ import type { z } from 'zod';
 import type { Composition } from '../../alloys/index.ts';
 import type { UnitSettings } from '../../ground/index.ts';
 import type { Operation, SetPoint } from '../handForms.ts';
-import type { Kit, Want } from '../kit.ts';
+import type { Bench, Want, Wires } from '../kit.ts';
 import type { Range } from '../ranges.ts';
 import type { StationModel } from '../station.ts';
 
@@ -78,9 +78,9 @@ export interface PhaseKind<K extends string, S> {
   /** What it is done with. */
   tool: HandTool;
   /** What it cannot do without. */
-  wants(settings: S, leadFree: boolean): readonly Want[];
+  wants(settings: S, wire: Wires): readonly Want[];
   /** The settings as this bench can be set. */
-  onBench?(settings: S, kit: Kit): S;
+  onBench?(settings: S, bench: Bench): S;
   limbs(settings: S): Limbs;
   /** The settings in one line. */
   line(settings: S, panel: Panel): string;

@@ -3,7 +3,6 @@
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import type { JobView } from '$lib/jobs/view';
-  import Slider from '$lib/ui/Slider.svelte';
   import { partName } from '@orthos/core/board';
   import type { Operation } from '@orthos/core/rework';
   import type { CueSettings } from './cues';
@@ -55,14 +54,11 @@
   <p class={power?.state === 'met' ? 'text-ink2' : 'font-semibold text-stop'}>
     {power?.state === 'met' ? '✓ power gone' : power?.overridden ? '▲ power gate overridden' : '▲ power not shown gone'}
   </p>
-  <Slider
-    aria-label="Volume"
-    class="w-20"
-    max={1}
-    step={0.1}
-    value={cues.muted ? 0 : cues.volume}
-    onchange={onVolume}
-  />
+  <div class="w-20">
+    {#await import('$lib/ui/Slider.svelte') then { default: Slider }}
+      <Slider aria-label="Volume" max={1} step={0.1} value={cues.muted ? 0 : cues.volume} onchange={onVolume} />
+    {/await}
+  </div>
   <button class="grid h-10 w-10 place-items-center" onclick={onMute} aria-label={cues.muted ? 'Sound on' : 'Sound off'}>
     {#if cues.muted}<VolumeX size={22} />{:else}<Volume2 size={22} />{/if}
   </button>

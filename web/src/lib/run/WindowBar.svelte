@@ -2,7 +2,6 @@
   // The window on a time axis: too early, look now (`word`), too late.
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { type Guide, latestSafe } from '@orthos/core/rework';
-  import { scaleLinear } from 'd3';
 
   let { guide, elapsed, word }: { guide: Guide; elapsed: number; word: string } = $props();
   let width = $state(900);
@@ -12,7 +11,7 @@
   const end = $derived(
     Math.max(10, elapsed * 1.05, (guide.allWetTo_s ?? guide.allWet_s ?? 60) * 1.25, (over ?? 0) * 1.15),
   );
-  const x = $derived(scaleLinear([0, end], [1, width - 1]));
+  const x = $derived((at_s: number) => 1 + (at_s / end) * (width - 2));
   const lookEnd = $derived(over ?? end);
 </script>
 

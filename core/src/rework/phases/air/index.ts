@@ -1,7 +1,6 @@
 /** Hot air from above: slow or fast, from afar, in stages, pulses, lines or circles, leaning. */
 import { formatTemperature } from '../../../ground/index.ts';
 import { RANGES, within } from '../../ranges.ts';
-import { airOn } from '../../kit.ts';
 import { dialOf, UNMARKED_DIAL } from '../../station.ts';
 import { definePhase, type Panel } from '../declaration.ts';
 import { airForm, type AirSettings, airSettings } from './settings.ts';
@@ -46,7 +45,7 @@ export const air = definePhase<'air', AirSettings>({
     { tool: 'air', name: 'hot-air station' },
     { tool: 'flux', name: 'flux' },
   ],
-  onBench: airOn,
+  onBench: (s, bench) => bench.air(s),
   limbs: () => ({ left: 'tweezers, open, beside the part', right: 'air handle' }),
   line(m, panel) {
     const then = (m.stages ?? []).map(

@@ -1,7 +1,6 @@
 /** Alloy laid along the rows with an iron: fed, and worked into every joint. */
 import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
-import { isLowMelting, tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
@@ -33,17 +32,15 @@ export const alloy = definePhase<'alloy', AlloySettings>({
     ],
   },
   tool: 'iron',
-  wants: ({ alloy: wt = LOW_MELT }, leadFree) => [
+  wants: ({ alloy: wt = LOW_MELT }, wire) => [
     { tool: 'iron', name: 'soldering iron' },
-    isLowMelting(wt) ? WIRE.lowMelt(leadFree) : WIRE.solder,
+    wire.like(wt),
     { tool: 'flux', name: 'flux' },
   ],
-  onBench(settings, kit) {
-    const { alloy: wt = LOW_MELT } = settings;
-    const low = isLowMelting(wt);
-    const wire = kit.find((i) => i.tool === 'wire' && isLowMelting(i.wt) === low);
-    const own = wire?.tool === 'wire' ? { alloy: wire.wt, ...(wire.dia_mm ? { wire_mm: wire.dia_mm } : {}) } : {};
-    return tipOn({ ...settings, ...own }, kit);
+  onBench(settings, bench) {
+    const wire = bench.wireLike(settings.alloy ?? LOW_MELT);
+    const own = wire ? { alloy: wire.wt, ...(wire.dia_mm ? { wire_mm: wire.dia_mm } : {}) } : {};
+    return bench.tip({ ...settings, ...own });
   },
   limbs: () => ({ left: 'wire, onto joint and tip', right: 'iron along the row' }),
   line: (m, panel) =>
@@ -66,10 +63,7 @@ export const alloy = definePhase<'alloy', AlloySettings>({
     },
   ],
   needs: ({ set_C, tip_mm, alloy: wt = LOW_MELT, wire_mm = WIRE_MM }) => ({
-    tools: [
-      `${isLowMelting(wt) ? 'low-melt' : writeComposition(wt)} wire of ${wire_mm} mm and its flux`,
-      `tip ${tip_mm} mm`,
-    ],
+    tools: [`${writeComposition(wt)} wire of ${wire_mm} mm and its flux`, `tip ${tip_mm} mm`],
     setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
   }),
   change_s: 5,

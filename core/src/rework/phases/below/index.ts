@@ -45,7 +45,7 @@ export const below = definePhase<'below', BelowSettings>({
   },
   tool: 'below',
   wants: () => [{ tool: 'below', name: 'heat from below' }],
-  onBench(settings, kit) {
+  onBench(settings, { kit }) {
     const own = kit.filter((i) => i.tool === 'below');
     const item = own.find((i) => i.kind === settings.source) ?? own[0];
     if (!item) return settings;

@@ -2,7 +2,6 @@
 import { formatTemperature } from '../../../ground/index.ts';
 import { packageById } from '../../../packages/index.ts';
 import { LIFT_LEG_S } from '../../handTimes.ts';
-import { tipOn } from '../../kit.ts';
 import { definePhase } from '../declaration.ts';
 import { anyOf, pitchOf } from '../tears.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
@@ -22,7 +21,7 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
     { tool: 'braid', name: 'braid' },
     { tool: 'flux', name: 'flux' },
   ],
-  onBench: tipOn,
+  onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'needle behind the leg', right: 'iron on braid' }),
   line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, leg by leg`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],

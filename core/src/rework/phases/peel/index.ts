@@ -1,7 +1,6 @@
 /** A tail peeled off along its row under a light pull, the air a little ahead. */
 import { formatTemperature } from '../../../ground/index.ts';
 import { packageById } from '../../../packages/index.ts';
-import { airOn } from '../../kit.ts';
 import { RANGES } from '../../ranges.ts';
 import { air } from '../air/index.ts';
 import { definePhase, type Uncertain } from '../declaration.ts';
@@ -32,7 +31,7 @@ export const peel = definePhase<'peel', PeelSettings>({
     { tool: 'spring', name: 'light spring or clip' },
     { tool: 'flux', name: 'flux' },
   ],
-  onBench: airOn,
+  onBench: (s, bench) => bench.air(s),
   limbs: () => ({ left: 'spring at the free end, along the board', right: 'air, ahead of the click' }),
   line: ({ set_C, flow_L_min, standoff_mm }, panel) =>
     `${formatTemperature(set_C, panel)}, ${flow_L_min} L/min, ${standoff_mm} mm, along the row`,

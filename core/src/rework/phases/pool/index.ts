@@ -2,7 +2,6 @@
 import { formatTemperature } from '../../../ground/index.ts';
 import { extentOf, packageById } from '../../../packages/index.ts';
 import { LEADED } from '../../solders.ts';
-import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach } from '../rows.ts';
@@ -23,8 +22,8 @@ export const pool = definePhase<'pool', PoolSettings>({
     more: [{ key: 'alloy', label: 'Solder of the pool', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
   },
   tool: 'iron',
-  wants: () => [{ tool: 'iron', name: 'soldering iron' }, WIRE.solder, { tool: 'flux', name: 'flux' }],
-  onBench: tipOn,
+  wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
+  onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'wire, then nothing', right: 'iron across the part' }),
   line: ({ set_C, pool_mm3: mm3 }, panel) => `${formatTemperature(set_C, panel)}, a pool of ${mm3} mm³`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],

@@ -1,7 +1,6 @@
 /** Solder worked into joints with an iron, so that what follows has less to melt. */
 import { writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
-import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
@@ -31,8 +30,8 @@ export const spike = definePhase<'spike', SpikeSettings>({
     more: [{ key: 'alloy', label: 'Solder worked in', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
   },
   tool: 'iron',
-  wants: () => [{ tool: 'iron', name: 'soldering iron' }, WIRE.leaded, { tool: 'flux', name: 'flux' }],
-  onBench: tipOn,
+  wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.leaded, { tool: 'flux', name: 'flux' }],
+  onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'wire into the joint', right: 'iron on the joint' }),
   line: (s, panel) =>
     `${formatTemperature(s.set_C, panel)}, ${s.ratio} × of ${writeComposition(s.alloy ?? LEADED)} worked in`,

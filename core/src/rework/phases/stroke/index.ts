@@ -1,7 +1,6 @@
 /** A bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
 import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
-import { isLowMelting, tipOn, WIRE } from '../../kit.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
@@ -45,12 +44,12 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
     ],
   },
   tool: 'iron',
-  wants: ({ bead_mm3_mm, alloy = LOW_MELT, irons = 1 }, leadFree) => [
+  wants: ({ bead_mm3_mm, alloy = LOW_MELT, irons = 1 }, wire) => [
     { tool: 'iron', name: 'soldering iron', count: irons },
-    ...(bead_mm3_mm ? [isLowMelting(alloy) ? WIRE.lowMelt(leadFree) : WIRE.solder] : []),
+    ...(bead_mm3_mm ? [wire.like(alloy)] : []),
     { tool: 'flux', name: 'flux' },
   ],
-  onBench: tipOn,
+  onBench: (s, bench) => bench.tip(s),
   limbs: ({ irons }) =>
     irons === 2
       ? { left: 'iron on one row', right: 'iron on the other' }

@@ -1,6 +1,5 @@
 /** Both ends of a part gripped at once by two heated tips. */
 import { formatTemperature } from '../../../ground/index.ts';
-import { tipOn } from '../../kit.ts';
 import { definePhase } from '../declaration.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type TweezersSettings, tweezersSettings } from './settings.ts';
@@ -15,7 +14,7 @@ export const tweezers = definePhase<'tweezers', TweezersSettings>({
     { tool: 'tweezers', name: 'hot tweezers' },
     { tool: 'flux', name: 'flux' },
   ],
-  onBench: (s, kit) => tipOn(s, kit, 'tweezers'),
+  onBench: (s, bench) => bench.tip(s, 'tweezers'),
   limbs: () => ({ left: 'board held', right: 'hot tweezers: the part comes away in them' }),
   line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, both ends at once`,
   irons: ({ power_W, set_C }) => [0, 1].map(() => ({ power_W, set_C })),

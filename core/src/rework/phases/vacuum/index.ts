@@ -1,6 +1,5 @@
 /** Pin by pin: each hole melted through by a hollow tip, then sucked empty. */
 import { formatTemperature } from '../../../ground/index.ts';
-import { tipOn, WIRE } from '../../kit.ts';
 import { RANGES } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { reachOf } from '../rows.ts';
@@ -23,12 +22,12 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
     more: [tipField],
   },
   tool: 'vacuum',
-  wants: ({ fresh = true }) => [
+  wants: ({ fresh = true }, wire) => [
     { tool: 'vacuum', name: 'vacuum iron' },
-    ...(fresh ? [WIRE.solder] : []),
+    ...(fresh ? [wire.solder] : []),
     { tool: 'flux', name: 'flux' },
   ],
-  onBench: (s, kit) => tipOn(s, kit, 'vacuum'),
+  onBench: (s, bench) => bench.tip(s, 'vacuum'),
   limbs: () => ({ left: 'wire, then a nudge at the pin', right: 'vacuum iron upright on the pin', foot: 'suction' }),
   unfit: (packageId) => (reachOf(packageId).pins ? undefined : 'its joints lie in no holes'),
   line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, pin by pin`,
