@@ -12,14 +12,14 @@ const BUDGETS = {
   '/kit': 100,
   '/boards': 95,
   '/settings': 110,
-  '/run/[id=uuid]/[op=operation]': 200,
+  '/run/[id=uuid]/[op=operation]': 195,
   IntakePanel: 220,
   DiagnosePanel: 215,
   PlanPanel: 218,
   ProtectPanel: 195,
   HandsPanel: 210,
-  VerifyPanel: 180,
-  ReleasePanel: 200,
+  VerifyPanel: 175,
+  ReleasePanel: 195,
 };
 const STEP = '/jobs/[id=uuid]/[step=step]';
 const STEP_PAGE = `src/routes${STEP}/+page.ts`;
