@@ -21,6 +21,7 @@ import {
   type Method,
   type Phase,
   phaseOf,
+  type Panel,
 } from '../src/rework/index.ts';
 import { roundsFor } from '../src/hands/prepare.ts';
 import { air, bead, beadFor, changed } from './plans.ts';
@@ -44,6 +45,7 @@ const guide: Guide = {
   closedBy: 'J2',
 };
 
+const CELSIUS: Panel = { temperature: 'C', length: 'mm' };
 const targets = [...PACKAGES.values()].filter((p) => p.terminals.length > 0);
 const workOn = (pkg: string, id = 'air-slow') => {
   const board = expressBoard({ package: pkg, boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
@@ -51,7 +53,7 @@ const workOn = (pkg: string, id = 'air-slow') => {
   if (!method) throw new Error(`no ${id}`);
   const target = board.parts.find((p) => p.partId === 'target');
   if (!target) throw new Error('no target');
-  return { board, target, method, guide, nearest: 'J2', station: {} };
+  return { board, target, method, guide, nearest: 'J2', panel: CELSIUS };
 };
 
 describe('instructions for busy hands', () => {
@@ -158,8 +160,8 @@ describe('instructions for busy hands', () => {
     expect(layOutFor(methodsFor('SOIC-8')[2].method, {}).setPoints.map((p) => p.id)).toEqual(['iron']);
   });
   it('an unmarked air dial is spoken of in percent of the dial, in lay-out and run', () => {
-    const work = { ...workOn('SOIC-8'), station: { air: 'unmarked' as const } };
-    const flow = layOutFor(work.method, work.station).setPoints.find((p) => p.id === 'flow');
+    const work = { ...workOn('SOIC-8'), panel: { ...CELSIUS, air: 'unmarked' as const } };
+    const flow = layOutFor(work.method, work.panel).setPoints.find((p) => p.id === 'flow');
     expect([flow?.value, flow?.unit]).toEqual([75, '%']);
     for (const op of ['remove', 'fit'] as const) {
       const say = operationFor(op, work).find((i) => i.id === 'heat-on')?.say ?? '';

@@ -18,7 +18,7 @@ const methodsOf = (page: Page) => page.getByRole('radiogroup', { name: 'Methods'
 /** Does what starts a computation, and waits until all of its methods are stored: computed, or known from before. */
 async function recompute(page: Page, start: () => Promise<void>): Promise<void> {
   const stored = page.waitForResponse((r) => r.status() === 201 && /\/plans(\/known)?$/.test(r.url()), {
-    timeout: 120_000,
+    timeout: 240_000,
   });
   await start();
   await stored;
@@ -258,7 +258,7 @@ test('cells and displays come out first, on either side; what stands in its own 
 test('settings asked for rarely: a line, a wide mouth, a hotter second stage; two irons that rest, another alloy', async ({
   page,
 }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   await planFor(page, QUILLON, 'u4', 'controller dead');
   const methods = methodsOf(page);
   const change = async (name: string, texts: Record<string, string>) => {

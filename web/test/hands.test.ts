@@ -210,7 +210,14 @@ describe('instructions for the demo boards', () => {
       const [method] = methodsOf(view, op);
       const placed = ternT2.parts.find((p) => p.partId === target);
       if (!placed) throw new Error(target);
-      const list = operationFor(op, { board: ternT2, target: placed, method, guide: null, nearest: null, station: {} });
+      const list = operationFor(op, {
+        board: ternT2,
+        target: placed,
+        method,
+        guide: null,
+        nearest: null,
+        panel: { temperature: 'C', length: 'mm' },
+      });
       expect(list.at(-1)?.id).toMatch(/count|lands|wash/);
     }
   });

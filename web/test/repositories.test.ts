@@ -1,5 +1,5 @@
 import type { JobEvent, JobEventBody } from '@orthos/core/job';
-import { DEFAULT_STATION, expressBoard } from '@orthos/core/rework';
+import { DEFAULT_STATION, expressBoard, USUAL } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -15,7 +15,7 @@ import {
 } from '../src/lib/server/repositories/boardModels.ts';
 import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
 import { appendEvents, eventsAfter, eventsOf } from '../src/lib/server/repositories/jobEvents.ts';
-import { addKitItem, listKit, saveKitItem } from '../src/lib/server/repositories/kit.ts';
+import { addKitItems, listKit, removeKitItem, saveKitItem } from '../src/lib/server/repositories/kit.ts';
 import { addPhoto, photosOf, pictureOf, removePhoto } from '../src/lib/server/repositories/photos.ts';
 import { PLAN_VERSION, planById, storeKnownPlan, storePlan } from '../src/lib/server/repositories/plans.ts';
 import { saveShopSettings, shopSettings } from '../src/lib/server/repositories/settings.ts';
@@ -240,12 +240,14 @@ describe('photos', () => {
 
 describe('kit and settings', () => {
   it('refuse what was edited from an old version', async () => {
-    const id = await addKitItem(db(), { kind: 'air', name: 'A', bench: '', doc: DEFAULT_STATION });
-    await saveKitItem(db(), id, 1, { name: 'B', bench: '', doc: DEFAULT_STATION });
-    await expect(saveKitItem(db(), id, 1, { name: 'C', bench: '', doc: DEFAULT_STATION })).rejects.toThrow(
-      ConflictError,
-    );
-    expect((await listKit(db())).find((k) => k.id === id)?.name).toBe('B');
+    const [id] = await addKitItems(db(), [{ kind: 'air', name: 'A', bench: '' }]);
+    const as = (name: string) => ({ name, bench: '', doc: DEFAULT_STATION, spec: USUAL.air.spec, outOfOrder: false });
+    await saveKitItem(db(), id, 1, as('B'));
+    await expect(saveKitItem(db(), id, 1, as('C'))).rejects.toThrow(ConflictError);
+    await expect(removeKitItem(db(), id, 1)).rejects.toThrow(ConflictError);
+    expect((await listKit(db())).find((k) => k.id === id)).toMatchObject({ name: 'B', spec: USUAL.air.spec });
+    await removeKitItem(db(), id, 2);
+    expect((await listKit(db())).find((k) => k.id === id)).toBeUndefined();
   });
   it('settings have defaults until saved', async () => {
     const { value, version } = await shopSettings(db());

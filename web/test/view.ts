@@ -49,6 +49,9 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           kit: { station: { ...DEFAULT_STATION, id: 's', name: 'station' }, iron: { id: 'i', name: 'iron' } },
           station: DEFAULT_STATION,
           methods,
+          edited: [],
+          bench: { name: '', names: [], covers: null, below: true },
+          panel: { temperature: 'C', length: 'mm' },
           flood: 'leaded',
           hash: 'h',
         }

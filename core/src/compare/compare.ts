@@ -5,13 +5,10 @@ import {
   caseOf,
   ensembleOf,
   has,
-  lacks,
   type Method,
   methodName,
-  methodsFor,
+  methodsOn,
   type MethodChoice,
-  onBench,
-  onDial,
   partOf,
   pieceOn,
   type PlanInput,
@@ -33,10 +30,7 @@ const LEAST_MEMBERS = 12;
 /** The ways for a case as its bench can set them. */
 function choicesFor(asked: ReworkPlace, target: PlacedPart): MethodChoice[] {
   const { station } = caseOf(asked);
-  return methodsFor(target.package, pieceOn(asked.board, target)).map((c) => ({
-    ...c,
-    method: onDial(onBench(c.method, asked.kit), station),
-  }));
+  return methodsOn(target.package, pieceOn(asked.board, target), { kit: asked.kit, dials: station });
 }
 
 function targetOf({ board, target }: ReworkPlace): PlacedPart {
@@ -67,11 +61,8 @@ export async function compareMethods(input: CompareInput, context: CalcContext):
   const wanted = choicesFor(asked, target).filter(
     (c) => !c.unfit && (input.methods === undefined || input.methods.includes(c.method.id)),
   );
-  const lacking = new Map(wanted.map((c) => [c.method.id, lacks(c.method, asked.kit).map((w) => w.name)]));
-  const here = wanted.filter((c) => lacking.get(c.method.id)?.length === 0);
-  const rows: Row[] = wanted
-    .filter((c) => !here.includes(c))
-    .map((c) => notHere(c.method, lacking.get(c.method.id) ?? []));
+  const here = wanted.filter((c) => !c.lacks);
+  const rows: Row[] = wanted.flatMap((c) => (c.lacks ? [notHere(c.method, c.lacks)] : []));
   for (const [n, { method }] of here.entries()) {
     const found: PlanInput = { ...caseOf(asked), phases: method.phases, quality: input.quality, frames: false };
     const ensemble = await ensembleOf(

@@ -1,7 +1,7 @@
 /** Putting a part on: with the tool that took its like off, or joint by joint with an iron. */
 import { isPolarised, partName } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
-import { fittingMethod, fittingWordsOf, type Instruction, mainPhase } from '../rework/index.ts';
+import { fittingMethod, fittingWordsOf, type Instruction, mainPhase, setText } from '../rework/index.ts';
 import type { Work } from './work.ts';
 
 /** An iron for ordinary solder, whatever the part came off with, °C. */
@@ -53,7 +53,7 @@ export function fit(work: Work): Instruction[] {
     ...place,
     {
       id: 'heat-on',
-      say: `Iron on at ${Math.max('set_C' in main.settings ? main.settings.set_C : 0, ORDINARY_IRON_C)} °C. Tack one corner.`,
+      say: `Iron on at ${setText(Math.max('set_C' in main.settings ? main.settings.set_C : 0, ORDINARY_IRON_C), 'iron', work.panel)}. Tack one corner.`,
       watch: 'Press nothing. Look from above: is every leg over its land?',
       tap: 'tacked',
       mark: 'heat-on',

@@ -63,6 +63,8 @@ const ofRun = {
 export const kitSnapshotSchema = z.strictObject({
   station: stationSchema.extend({ id: z.string().max(60), name: z.string().max(200) }),
   iron: z.strictObject({ id: z.string().max(60), name: z.string().max(200) }),
+  /** The bench they lie on; snapshots of older logs do not say. */
+  bench: z.string().max(100).optional(),
 });
 export type KitSnapshot = z.infer<typeof kitSnapshotSchema>;
 

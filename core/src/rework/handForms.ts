@@ -1,5 +1,6 @@
 /** What hands do in a run: operations, what a tap marks, what was predicted for them, what has to lie ready. */
 import { z } from 'zod';
+import type { Dialled } from './dials.ts';
 
 /** The three steps with busy hands. */
 export const OPERATIONS = ['remove', 'prepare', 'fit'] as const;
@@ -42,6 +43,8 @@ export interface SetPoint {
   value: number;
   unit: string;
   tolerance: number;
+  /** The tool on whose dial it is turned. */
+  dial?: Dialled;
 }
 
 /** What has to lie ready: tools in reach, what each is set to. */

@@ -11,18 +11,29 @@ export {
   type Operation,
   OPERATIONS,
   scannedSchema,
+  type SetPoint,
 } from './handForms.ts';
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
 export { type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
-export { lacks, type MethodChoice, methodsFor, onBench, onDial, recipeOf, wantsOf } from './methods/choose.ts';
+export {
+  type AtHand,
+  isDoable,
+  type MethodChoice,
+  methodsFor,
+  methodsOn,
+  recipeOf,
+  wantsOf,
+} from './methods/choose.ts';
 export { fittingMethod } from './methods/fitting.ts';
 export { has, type Kit, type Want } from './kit.ts';
-export { methodName } from './methods/names.ts';
+export { BENCHES, type BenchKind, type KitTool, USUAL } from './benches.ts';
+export { type KitItem, kitItemSchema } from './kitForm.ts';
+export { METHOD_NAMES, methodName } from './methods/names.ts';
 export { pieceOn } from './methods/usual.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
-export type { Brought, Caution, Field, Form, Panel } from './phases/declaration.ts';
+export type { Brought, Caution, Field, Form } from './phases/declaration.ts';
 export { KIND_NAMES, kindOf, type Phase, phasesSchema } from './phases/index.ts';
 export { fittingWordsOf, wordsOf } from './words.ts';
 export { COUNT, type Instruction, type Words, type Workplace } from './phases/instruction.ts';
@@ -39,5 +50,19 @@ export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema,
 export { RANGES } from './ranges.ts';
 export { stuckShare } from './phases/vacuum/stuck.ts';
 export { solderOf } from './solderOf.ts';
-export { DEFAULT_STATION, dialOf, type StationModel, stationSchema, UNMARKED_DIAL } from './station.ts';
+export { DEFAULT_STATION, type StationModel, stationSchema } from './station.ts';
+export {
+  type Dialled,
+  type Dials,
+  dialOf,
+  flowAt,
+  fullScale,
+  heatAt,
+  type HeatDial,
+  heatOnDial,
+  type Panel,
+  readHeatDial,
+  setText,
+  writeHeatDial,
+} from './dials.ts';
 export { uncertainOf } from './uncertainty.ts';

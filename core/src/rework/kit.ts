@@ -1,11 +1,9 @@
 /** Tools and consumables of a bench, as work asks for them: whether something is there, and how far it can be set. */
-import type { z } from 'zod';
 import { type Composition, jointMetal, normalised } from '../alloys/index.ts';
-import type { kitSchema } from './kitForm.ts';
+import type { KitItem } from './kitForm.ts';
 import { RANGES, within } from './ranges.ts';
 
-export type Kit = z.infer<typeof kitSchema>;
-export type KitItem = Kit[number];
+export type Kit = readonly KitItem[];
 type KitTool = KitItem['tool'];
 type ItemOf<T extends KitTool> = Extract<KitItem, { tool: T }>;
 type Metal = Extract<KitItem, { wt: Composition }>;

@@ -23,43 +23,50 @@ const heated = <T extends string>(tool: T) =>
     tips_mm: z.array(mm).min(1).max(60).default([1, 2.5, 3, 5]),
   });
 
-export const kitSchema = z
-  .array(
-    z.discriminatedUnion('tool', [
-      z.strictObject({
-        id,
-        tool: z.literal('air'),
-        set_C: span(RANGES.air.set_C),
-        flow_L_min: z.union([span(RANGES.air.flow_L_min), z.literal('unmarked')]),
-        nozzles: z.array(nozzle).min(1).max(60),
-      }),
-      heated('iron'),
-      heated('tweezers'),
-      heated('vacuum'),
-      z.strictObject({
-        id,
-        tool: z.literal('pump'),
-        tips_mm: z.array(mm).max(60).optional(),
-        set_C: z.unknown().optional(),
-        power_W: z.unknown().optional(),
-      }),
-      z.strictObject({
-        id,
-        tool: z.literal('below'),
-        kind: z.enum(['plate', 'infrared', 'air']),
-        T_C: span(RANGES.below.T_C),
-      }),
-      z.strictObject({
-        id,
-        tool: z.enum(['wire', 'paste']),
-        wt: compositionSchema,
-        dia_mm: z.number().min(0.1).max(5).optional(),
-      }),
-      z.strictObject({
-        id,
-        tool: z.enum(['flux', 'braid', 'cover', 'blade', 'pliers', 'spring']),
-        kind: z.string().max(40).optional(),
-      }),
-    ]),
-  )
-  .max(200);
+/** The last day something keeps its word, as 2026-11-30. */
+const expires = z.iso.date().optional();
+
+/** One tool or consumable of a bench. */
+export const kitItemSchema = z.discriminatedUnion('tool', [
+  z.strictObject({
+    id,
+    tool: z.literal('air'),
+    set_C: span(RANGES.air.set_C),
+    flow_L_min: z.union([span(RANGES.air.flow_L_min), z.literal('unmarked')]),
+    nozzles: z.array(nozzle).min(1).max(60),
+  }),
+  heated('iron'),
+  heated('tweezers'),
+  heated('vacuum'),
+  z.strictObject({
+    id,
+    tool: z.literal('pump'),
+    tips_mm: z.array(mm).max(60).optional(),
+    set_C: z.unknown().optional(),
+    power_W: z.unknown().optional(),
+  }),
+  z.strictObject({
+    id,
+    tool: z.literal('below'),
+    kind: z.enum(['plate', 'infrared', 'air']),
+    T_C: span(RANGES.below.T_C),
+  }),
+  z.strictObject({
+    id,
+    tool: z.enum(['wire', 'paste']),
+    wt: compositionSchema,
+    dia_mm: z.number().min(0.1).max(5).optional(),
+    expires,
+  }),
+  z.strictObject({
+    id,
+    tool: z.enum(['flux', 'braid', 'cover', 'blade', 'pliers', 'spring']),
+    kind: z.string().max(40).optional(),
+    /** Between what a flux works, °C. */
+    active_C: span([20, 500]).optional(),
+    expires,
+  }),
+]);
+export type KitItem = z.infer<typeof kitItemSchema>;
+
+export const kitSchema = z.array(kitItemSchema).max(200);

@@ -1,8 +1,8 @@
 /** The methods for a part on a board, as this station can be set. */
-import { onUnmarkedDial } from '../phases/air/index.ts';
+import { upTo } from '../phases/air/index.ts';
 import { kindOf, type Phase } from '../phases/index.ts';
 import { benchOf, has, type Kit, type Want, wiresFor } from '../kit.ts';
-import type { StationModel } from '../station.ts';
+import { type Dials, fullScale } from '../dials.ts';
 import type { Method } from './method.ts';
 import { type Recipe, RECIPES, type Unfit } from './recipes.ts';
 import type { Piece } from './usual.ts';
@@ -15,16 +15,19 @@ export interface MethodChoice {
   cheapest?: string;
   /** Computed only when somebody asks for it. */
   asked?: true;
+  /** What of it the bench has not, as it is called there; absent where nothing is missing. */
+  lacks?: string[];
 }
 
 export const recipeOf = (id: string): Recipe | undefined => RECIPES.find((r) => r.id === id);
 
 /** A method as this station can be set. */
-export function onDial(method: Method, { air }: Pick<StationModel, 'air'>): Method {
-  if (air !== 'unmarked') return method;
+function onDial(method: Method, dials: Pick<Dials, 'air'>): Method {
+  const full = fullScale(dials);
+  if (full === undefined) return method;
   return {
     ...method,
-    phases: method.phases.map((p) => (p.kind === 'air' ? { ...p, settings: onUnmarkedDial(p.settings) } : p)),
+    phases: method.phases.map((p) => (p.kind === 'air' ? { ...p, settings: upTo(full, p.settings) } : p)),
   };
 }
 
@@ -50,6 +53,29 @@ function unfitOf(recipe: Recipe, phases: readonly Phase[], piece: Piece): Unfit 
   return why === undefined ? undefined : { why };
 }
 
+/** Whether it can be done: it fits the part, and all of it is there. */
+export const isDoable = ({ unfit, lacks: missing }: MethodChoice): boolean => !unfit && !missing;
+
+/** A bench as methods are chosen for it. */
+export interface AtHand {
+  /** Absent: every tool is there. */
+  kit?: Kit;
+  dials: Pick<Dials, 'air'>;
+  /** Methods that this shop does not work by. */
+  never?: readonly string[];
+}
+
+/** All methods as they can be done here: set as these tools can be, with what is missing for them. */
+export function methodsOn(packageId: string, board: Omit<Piece, 'packageId'>, at: AtHand): MethodChoice[] {
+  return methodsFor(packageId, board).map((choice) => {
+    const method = onDial(onBench(choice.method, at.kit), at.dials);
+    if (!choice.unfit && at.never?.includes(method.id)) return { ...choice, method, ...FORBIDDEN };
+    const missing = lacks(method, at.kit, board.leadFree);
+    return { ...choice, method, ...(missing.length > 0 ? { lacks: missing.map((w) => w.name) } : {}) };
+  });
+}
+const FORBIDDEN = { unfit: 'this shop does not work that way', cheapest: 'its house rules are under Settings' };
+
 /** What a method cannot do without, each tool once. */
 export function wantsOf({ phases }: Pick<Method, 'phases'>, leadFree = false): Want[] {
   const wires = wiresFor(leadFree);
@@ -63,7 +89,7 @@ export function wantsOf({ phases }: Pick<Method, 'phases'>, leadFree = false): W
 }
 
 /** A method set as the tools of a bench can be; what is not there leaves it as it is. */
-export function onBench(method: Method, kit: Kit | undefined): Method {
+function onBench(method: Method, kit: Kit | undefined): Method {
   if (!kit) return method;
   const bench = benchOf(kit);
   const phases = method.phases.map(
@@ -73,5 +99,5 @@ export function onBench(method: Method, kit: Kit | undefined): Method {
 }
 
 /** What of it a bench lacks. */
-export const lacks = (method: Method, kit: Kit | undefined, leadFree?: boolean): Want[] =>
+const lacks = (method: Method, kit: Kit | undefined, leadFree?: boolean): Want[] =>
   wantsOf(method, leadFree).filter((want) => !has(kit, want));

@@ -3,7 +3,7 @@
  */
 
 /** For people; nothing is matched by it. */
-const NAMES: ReadonlyMap<string, string> = new Map(
+export const METHOD_NAMES: ReadonlyMap<string, string> = new Map(
   Object.entries({
     'air-slow': 'Air, slow',
     'air-fast': 'Air, fast',
@@ -25,7 +25,7 @@ const NAMES: ReadonlyMap<string, string> = new Map(
   }),
 );
 
-export const methodName = (id: string): string => NAMES.get(id) ?? id;
+export const methodName = (id: string): string => METHOD_NAMES.get(id) ?? id;
 
 /** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it; null: an iron does it, joint by joint. */
 const FITS_AS: ReadonlyMap<string, string | null> = new Map<string, string | null>(

@@ -6,8 +6,8 @@
  */
 import type { z } from 'zod';
 import type { Composition } from '../../alloys/index.ts';
-import type { UnitSettings } from '../../ground/index.ts';
 import type { Operation, SetPoint } from '../handForms.ts';
+import type { Dialled, Dials, Panel } from '../dials.ts';
 import type { Bench, Want, Wires } from '../kit.ts';
 import type { Range } from '../ranges.ts';
 import type { StationModel } from '../station.ts';
@@ -19,6 +19,8 @@ export interface Field {
   label: string;
   unit?: 'temperature' | 'L/min' | 'mm' | 's' | '×' | 'mm³' | 'W' | '°';
   range?: Range;
+  /** The tool on whose dial it is turned. */
+  dial?: Dialled;
   /** May be left empty. */
   optional?: true;
   hint?: string;
@@ -40,9 +42,6 @@ export interface Form {
   /** Takes out of settings what is empty, or has lost what gives it sense. */
   tidy?(settings: Record<string, unknown>): void;
 }
-
-/** What numbers are shown in: the user's units, and the air dial of the station at hand. */
-export type Panel = UnitSettings & Pick<StationModel, 'air'>;
 
 /** An input that is not known for sure, and what it changes when it is off by `z` times its plus-minus (two standard deviations). */
 export interface Uncertain<S> {
@@ -112,7 +111,7 @@ export interface PhaseKind<K extends string, S> {
   destroys?: string;
   uncertain: readonly Uncertain<S>[];
   /** Tools within reach, and what each is set to. */
-  needs(settings: S, station: Pick<StationModel, 'air'>): { tools: string[]; setPoints: SetPoint[] };
+  needs(settings: S, dials: Pick<Dials, 'air'>): { tools: string[]; setPoints: SetPoint[] };
   /** Hands' time before it heats, s: tools changed, flux, solder fed (17-hands). */
   change_s: number;
   /** Putting a part on with the same tool, where that is how it goes on; without it an iron does it, joint by joint. */

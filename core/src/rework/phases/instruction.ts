@@ -4,7 +4,7 @@ import { packageById } from '../../packages/index.ts';
 import { meltOrder, type WindowPhase } from '../guide.ts';
 import type { Guide, HandEvent, Mark } from '../handForms.ts';
 import type { Until } from '../bench/drive.ts';
-import type { StationModel } from '../station.ts';
+import type { Panel } from '../dials.ts';
 
 export interface Words {
   /** At most twelve words. */
@@ -36,8 +36,8 @@ export interface Workplace {
   guide: Guide | null;
   /** What stands nearest and may be hurt, as its name on the board. */
   nearest: string | null;
-  /** The air station, as far as its dial goes. */
-  station: Pick<StationModel, 'air'>;
+  /** What the dials at hand say, in the user's units. */
+  panel: Panel;
   /** When the phase that is told hands over, and whether another follows it. */
   until?: Until;
   goesOn?: boolean;

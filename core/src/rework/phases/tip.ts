@@ -43,7 +43,7 @@ export const tipField: Field = {
 };
 /** Fields that every iron has, with the words for its power. */
 export const tipFields = (power: string): [set: Field, width: Field, power: Field] => [
-  { key: 'set_C', label: 'Iron', unit: 'temperature', range: RANGES.iron.set_C },
+  { key: 'set_C', label: 'Iron', unit: 'temperature', dial: 'iron', range: RANGES.iron.set_C },
   { key: 'tip_mm', label: 'Tip width', unit: 'mm', range: RANGES.iron.tip_mm },
   { key: 'power_W', label: power, unit: 'W', range: RANGES.iron.power_W },
 ];

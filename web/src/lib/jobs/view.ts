@@ -4,7 +4,7 @@ import type { Flood, Step } from '@orthos/core/hands';
 import type { PlanSettings } from '$lib/plan/stored';
 import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
 import type { Planned } from '@orthos/core/compare';
-import type { Method, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
+import type { Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
 /** What a plan for a job would be computed from now. */
 export interface PlanInputs {
@@ -12,9 +12,15 @@ export interface PlanInputs {
   settings: PlanSettings;
   kit: KitSnapshot;
   station: StationModel;
-  methods: { method: Method; unfit?: string }[];
+  methods: MethodChoice[];
+  /** Methods that somebody set; the others are as this bench can be set. */
+  edited: string[];
+  /** Where it is done: its name, all benches there are, what covers and whether heat from below lie there (all, where nobody listed it). */
+  bench: { name: string; names: string[]; covers: string[] | null; below: boolean };
   /** Rows of the limits table as this shop wants them; absent where it wants none. */
   limits?: ShopLimits;
+  /** The user's units, and what the dials of the station say. */
+  panel: Panel;
   /** What this shop floods lands with. */
   flood: Flood;
   hash: string;

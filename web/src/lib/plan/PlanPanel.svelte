@@ -1,5 +1,6 @@
 <script lang="ts">
   import Notice from '$lib/ui/Notice.svelte';
+  import Select from '$lib/ui/Select.svelte';
   import { goto } from '$app/navigation';
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
@@ -7,7 +8,7 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { UnitSettings } from '@orthos/core/ground';
-  import { type Method, methodName, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
+  import { isDoable, type Method, methodName, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Ways from './Ways.svelte';
@@ -23,7 +24,7 @@
   const desk = useDesk();
   const planner = untrack(() => plannerOf(view.ticket.id));
   /** The page is still there; what was begun on it goes on without it. */
-  let here = true;
+  let open = true;
   let chosen = $state<string | null>(null);
   /** What the technician picked, against what is proposed. */
   let picked = $state<string | null>(null);
@@ -46,13 +47,14 @@
     ),
   );
   const sure = $derived(new Set(Object.keys(results)));
-  const end = $derived(inTheEnd(Object.values(rows).map((r) => weighed(r, weights))));
+  /** Ways whose tools are all there. */
+  const here = $derived(new Set(inputs?.methods.filter(isDoable).map((m) => m.method.id)));
+  const end = $derived(inTheEnd(Object.values(rows).flatMap((r) => (here.has(r.id) ? [weighed(r, weights)] : []))));
   const stale = $derived(!planner.running && view.plan !== null && view.freshness === 'stale');
   const oldEngine = $derived(!planner.running && view.freshness === 'older-engine');
   const result = $derived(chosen ? results[chosen] : undefined);
   const method = $derived(inputs?.methods.find((m) => m.method.id === chosen)?.method);
-  /** Units, and what the air dial of this station says. */
-  const panel = $derived({ ...units, air: inputs?.station.air });
+  const panel = $derived(inputs?.panel ?? units);
   const byAir = $derived(method && phaseOf(method, 'air') !== undefined);
   const bead = $derived(method && phaseOf(method, 'stroke'));
   /** The method the hands follow, as long as its plan holds. */
@@ -64,12 +66,12 @@
     const best = bestOf(results);
     if (chosen && (results[chosen] || picked === chosen)) return;
     if (best && !planner.running) chosen = best;
-    else if (planner.running) chosen ??= inputs?.methods[0]?.method.id ?? null;
+    else if (planner.running) chosen ??= inputs?.methods.find(isDoable)?.method.id ?? null;
   });
 
   /** The way to propose of those computed in full. */
   const bestOf = (at: Record<string, Planned>): string | null => {
-    const full = Object.values(at).flatMap((r) => (r.row ? [weighed(r.row, weights)] : []));
+    const full = Object.values(at).flatMap((r) => (r.row && here.has(r.row.id) ? [weighed(r.row, weights)] : []));
     return inTheEnd(full).rows.find((r) => !r.lastResort)?.id ?? Object.keys(at)[0] ?? null;
   };
 
@@ -125,7 +127,7 @@
   }
   /** Shows the best method at the moment it is through. */
   function look(at: Record<string, Planned>) {
-    if (!here) return;
+    if (!open) return;
     chosen = picked && at[picked] ? picked : bestOf(at);
     desk.time = (chosen && at[chosen].allWet_s) || desk.time;
   }
@@ -134,7 +136,7 @@
     cancelled = true;
   }
   async function use() {
-    if (!view.plan || !chosen || stale || planner.running) return;
+    if (!view.plan || !chosen || stale || planner.running || !here.has(chosen)) return;
     try {
       await recordEvent(view.ticket.id, {
         type: 'plan',
@@ -146,10 +148,11 @@
       problem = (e as Error).message;
     }
   }
+  /** Methods that somebody set: the others go along with the bench. */
+  const set = () => inputs?.settings.methods.filter((m) => inputs.edited.includes(m.id)) ?? [];
   async function saveSettings(next: Method): Promise<boolean> {
     if (!inputs) return false;
-    const methods = inputs.settings.methods.map((m) => (m.id === next.id ? next : m));
-    return keep({ ...inputs.settings, methods });
+    return keep({ ...inputs.settings, methods: [...set().filter((m) => m.id !== next.id), next] });
   }
   /** The tip as cold as it may be, and all computed again. */
   async function tipAt(set_C: number) {
@@ -171,10 +174,17 @@
   }
   async function saveSurroundings(surroundings: Surroundings) {
     if (!inputs) return;
-    const set = Object.keys(surroundings).length > 0;
-    if (!(await keep({ ...inputs.settings, surroundings: set ? surroundings : undefined }))) return;
+    const any = Object.keys(surroundings).length > 0;
+    const { settings } = inputs;
+    if (!(await keep({ ...settings, methods: set(), surroundings: any ? surroundings : undefined }))) return;
     around = false;
     await compute();
+  }
+
+  /** Worked on another bench: as its tools can be set, with what lies there. */
+  async function saveBench(bench: string) {
+    if (!inputs || bench === inputs.bench.name) return;
+    if (await keep({ ...inputs.settings, bench, stationId: '', ironId: '', methods: set() })) await compute();
   }
 
   /** The part is off the board meanwhile: computed again without it. */
@@ -193,7 +203,7 @@
     if (inputs && !view.plan && !planner.running) void compute();
   });
   onDestroy(() => {
-    here = false;
+    open = false;
   });
 
   // a stored plan brings no field: compute the chosen method's again
@@ -297,7 +307,7 @@
           <button
             class="button button-main"
             onclick={use}
-            disabled={stale || !result || !view.plan || inUse === chosen}
+            disabled={stale || !result || !view.plan || inUse === chosen || !here.has(chosen ?? '')}
           >
             {inUse === chosen ? 'In use' : 'Use this plan'}
           </button>
@@ -308,6 +318,15 @@
           disabled={!method || planner.running}
           aria-expanded={editing}>Change settings</button
         >
+        {#if inputs.bench.names.length > 1}
+          <Select
+            class="w-auto max-w-44"
+            aria-label="Bench"
+            choices={Object.fromEntries(inputs.bench.names.map((name) => [name, name]))}
+            bind:value={() => inputs.bench.name, (name) => void saveBench(name)}
+            disabled={planner.running}
+          />
+        {/if}
         <button class="button" onclick={() => (around = !around)} disabled={planner.running} aria-expanded={around}
           >Surroundings{setAround ? `: ${setAround}` : ''}</button
         >
@@ -317,6 +336,7 @@
     <Ways
       board={view.board}
       methods={inputs.methods}
+      bench={inputs.bench.names.length > 1 ? inputs.bench.name : ''}
       {rows}
       {sure}
       progress={planner.progress}
@@ -341,7 +361,7 @@
       <p class="mt-1 mb-3 text-[13px] text-caution">
         <span class="font-semibold"
           ><span aria-hidden="true">◆</span>
-          {method && !byAir ? 'The iron' : inputs.kit.station.name}: uncalibrated.</span
+          {method && !byAir ? inputs.kit.iron.name : inputs.kit.station.name}: uncalibrated.</span
         >
         Trust the order and the risks; take the seconds as ranges.
       </p>

@@ -5,7 +5,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { BoardModel } from '@orthos/core/board';
   import { inTheEnd, type Row, weighed, type Weights } from '@orthos/core/compare';
-  import { type Method, methodName } from '@orthos/core/rework';
+  import { isDoable, type Method, type MethodChoice, methodName } from '@orthos/core/rework';
   import { RadioGroup } from 'bits-ui';
   import { scaleLinear } from 'd3';
   import { type Bar, COUNT_NAMES, COUNTS, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
@@ -14,7 +14,9 @@
 
   interface Props {
     board: BoardModel;
-    methods: { method: Method; unfit?: string; cheapest?: string }[];
+    methods: MethodChoice[];
+    /** The bench they are compared on; empty where there is but one. */
+    bench: string;
     /** What is known of each, by its id: of those computed in full, and first answers. */
     rows: Record<string, Row>;
     sure: ReadonlySet<string>;
@@ -31,6 +33,7 @@
   let {
     board,
     methods,
+    bench,
     rows,
     sure,
     progress,
@@ -46,7 +49,8 @@
   /** Longer than this is said in words, s. */
   const LONGEST_S = 240;
 
-  const fit = $derived(methods.filter((m) => !m.unfit));
+  const fit = $derived(methods.filter(isDoable));
+  const elsewhere = $derived(methods.filter((m) => !m.unfit && m.lacks));
   const unfit = $derived(methods.filter((m) => m.unfit));
   const byId = $derived(new Map(fit.map((m) => [m.method.id, m.method])));
   const ordered = $derived(
@@ -62,7 +66,10 @@
     ),
   );
   const x = $derived(scaleLinear([0, end], [0, WIDTH]));
-  const ids = $derived([...usable, ...others].map((r) => r.id).concat(waiting.map((w) => w.method.id)));
+  const ids = $derived([
+    ...[...usable, ...others].map((r) => r.id),
+    ...[...waiting, ...elsewhere].map((w) => w.method.id),
+  ]);
 
   function move(by: number) {
     const at = ids.indexOf(chosen ?? '');
@@ -220,6 +227,25 @@
           >
           <span class="leading-tight text-stop">{r.why}</span>
           <span class="leading-tight text-ink2">{r.cheapest ? `→ ${r.cheapest}` : ''}</span>
+        </RadioGroup.Item>
+      {/each}
+    {/if}
+    {#if elsewhere.length > 0}
+      <p class="mt-3 mb-1 text-[13px] font-semibold">Not on {bench ? `the ${bench}` : 'this bench'}</p>
+      {#each elsewhere as { method, lacks = [] } (method.id)}
+        {@const r = rows[method.id]}
+        <RadioGroup.Item
+          value={method.id}
+          class="grid w-full grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1.3fr)] gap-3 border-l-[3px] py-1 text-left text-[13px] focus-visible:-outline-offset-2 {chosen ===
+          method.id
+            ? 'border-l-hot bg-hot-soft'
+            : 'border-l-transparent hover:bg-bench'}"
+        >
+          <span class="pl-1.5 leading-tight"
+            ><span aria-hidden="true">○</span> <strong>{methodName(method.id)}</strong></span
+          >
+          <span class="leading-tight text-ink2">needs {lacks.join(', ')}</span>
+          <span class="leading-tight text-ink2">{r ? `with it: ${r.verdict}; ${r.why}` : ''}</span>
         </RadioGroup.Item>
       {/each}
     {/if}

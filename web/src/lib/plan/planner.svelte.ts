@@ -4,7 +4,7 @@ import type { PlanInputs } from '$lib/jobs/view';
 import type { Task } from '$lib/compute/workers';
 import type { BoardModel } from '@orthos/core/board';
 import { inTheEnd, type Planned } from '@orthos/core/compare';
-import type { FieldFrames, Method, PlanRun } from '@orthos/core/rework';
+import { type FieldFrames, isDoable, type Method, type PlanRun } from '@orthos/core/rework';
 import { planInputOf } from './planInput';
 
 /** Results that stay at hand with their fields, by the board and by all else they were computed from. */
@@ -53,7 +53,7 @@ export class Planner {
     this.forget();
     this.timing = { first: null, quick: null, all: null };
     const start = performance.now();
-    const methods = inputs.methods.filter((m) => !m.unfit).map((m) => m.method);
+    const methods = inputs.methods.filter(isDoable).map((m) => m.method);
     return this.work(true, async (abort) => {
       await this.glance(board, inputs, methods, abort, start);
       this.timing.quick = performance.now() - start;

@@ -1,16 +1,19 @@
 /** A method's settings as text: in one line, and in the fields of its form. */
 import { isRefused, readComposition, writeComposition } from '@orthos/core/alloys';
-import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
+import { parseDecimal } from '@orthos/core/ground';
 import {
   dialOf,
   type Field,
+  flowAt,
+  fullScale,
+  heatAt,
+  heatOnDial,
   kindOf,
   type Method,
   methodSchema,
   type Panel,
   type Phase,
   RANGES,
-  UNMARKED_DIAL,
 } from '@orthos/core/rework';
 
 export type { Panel };
@@ -44,18 +47,18 @@ const at = (phase: Phase, field: Field): unknown =>
   pathOf(field).reduce<unknown>((t, key) => (t as Tree | undefined)?.[key], phase);
 
 export function unitName(f: Field, units: Panel): string {
-  if (f.unit === 'temperature') return `°${units.temperature}`;
-  return f.unit === 'L/min' && units.air === 'unmarked' ? '% of its dial' : (f.unit ?? '');
+  if (f.unit === 'temperature') return heatOnDial(0, f.dial, units).unit;
+  return f.unit === 'L/min' && fullScale(units) !== undefined ? '% of its dial' : (f.unit ?? '');
 }
 
 function inUnits(value: number, f: Field, units: Panel): string {
-  if (f.unit === 'temperature') return formatTemperature(value, units).split(' ')[0];
+  if (f.unit === 'temperature') return String(heatOnDial(value, f.dial, units).value);
   return String(f.unit === 'L/min' ? dialOf(value, units).value : value);
 }
 
 function fromUnits(typed: number, f: Field, units: Panel): number {
-  if (f.unit === 'temperature') return toCelsius(typed, units);
-  return f.unit === 'L/min' && units.air === 'unmarked' ? (typed / 100) * UNMARKED_DIAL.full_L_min : typed;
+  if (f.unit === 'temperature') return heatAt(typed, f.dial, units);
+  return f.unit === 'L/min' && fullScale(units) !== undefined ? flowAt(typed, units) : typed;
 }
 
 function textOf(phase: Phase, f: Field, units: Panel): string {

@@ -18,7 +18,13 @@ const common = {
   /** Under and round the board; open, still air without. */
   surroundings: surroundingsSchema.optional(),
 };
-const today = z.strictObject({ v: z.literal(2), ...common, methods: z.array(methodSchema).min(1).max(30) });
+const today = z.strictObject({
+  v: z.literal(2),
+  ...common,
+  /** Where it is done; the bench of the station where nothing is said. */
+  bench: z.string().max(100).optional(),
+  methods: z.array(methodSchema).max(30),
+});
 /** Methods went by their labels, and were one tool each. */
 const first = z.strictObject({ v: z.literal(1), ...common, methods: z.array(givenMethodSchema).min(1).max(30) });
 
@@ -45,6 +51,6 @@ export function planOf(
 }
 
 /** The settings as the first form had them: what plans of that time were computed from, and are compared by. */
-export function asFirst({ methods, ...settings }: PlanSettings): z.input<typeof first> {
+export function asFirst({ methods, bench: _, ...settings }: PlanSettings): z.input<typeof first> {
   return { ...settings, v: 1, methods: methods.flatMap((m) => givenOf(m) ?? []) };
 }

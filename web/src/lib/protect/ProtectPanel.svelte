@@ -19,7 +19,7 @@
   import { formatLength, parseDecimal, type UnitSettings } from '@orthos/core/ground';
   import { floodSolder, layOutFor, workSide } from '@orthos/core/hands';
   import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
-  import { fateOf } from '@orthos/core/rework';
+  import { fateOf, heatAt, heatOnDial } from '@orthos/core/rework';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import { bearings, bearingText } from './landmarks';
@@ -48,11 +48,12 @@
   /** The side one works on. */
   const side = $derived(target ? workSide(target, view.inUse?.method) : 'top');
   const marks = $derived(target ? bearings(view.board, target, side) : []);
+  const panel = $derived(view.inputs?.panel ?? units);
   const layOut = $derived(
     view.inUse
       ? layOutFor(
           view.inUse.method,
-          view.inputs?.station ?? {},
+          view.inputs?.panel ?? {},
           floodSolder(view.board, view.inputs?.flood),
           view.inputs?.settings.surroundings?.joints,
         )
@@ -67,6 +68,11 @@
     mains: 'plug pulled, bled, waited a minute',
     none: 'nothing connected',
   };
+  /** What a tool is set to, as its dial says it. */
+  function onDial(id: string, value: number): { value: number; unit: string } {
+    const p = layOut?.setPoints.find((q) => q.id === id);
+    return p?.unit === '°C' ? heatOnDial(value, p.dial, panel) : { value, unit: p?.unit ?? '' };
+  }
   let residual = $state<Record<string, string>>({});
   let seen = $state<string[]>(untrack(() => attempt.targetConfirmed?.landmarks ?? []));
   let cover = $state<Record<string, string>>({});
@@ -77,7 +83,7 @@
     // as planned, unless the tool was set otherwise
     const at = [...(attempt.laidOut?.setPoints ?? []), ...(layOut?.setPoints ?? [])];
     untrack(() => {
-      for (const p of at) setTo[p.id] ??= String(p.value);
+      for (const p of at) setTo[p.id] ??= String(onDial(p.id, p.value).value);
     });
   });
 
@@ -188,7 +194,7 @@
       if (text === '') continue;
       const value = parseDecimal(text);
       if (value === null) return (recorder.problem = `${p.label}: a number as the tool shows it.`);
-      setPoints.push({ id: p.id, value });
+      setPoints.push({ id: p.id, value: p.unit === '°C' ? heatAt(value, p.dial, panel) : value });
     }
     await recorder.record({ type: 'laid-out', tools, setPoints, ...ofTarget, ...byMethod });
   }
@@ -358,7 +364,10 @@
       <div class="mt-1 flex flex-wrap items-end gap-3">
         {#each layOut.setPoints as p (p.id)}
           <div class="w-36">
-            <label class="label" for="set-{p.id}">{p.label}, planned {p.value} {p.unit}</label>
+            <label class="label" for="set-{p.id}"
+              >{p.label}, planned {onDial(p.id, p.value).value}
+              {onDial(p.id, p.value).unit}</label
+            >
             <input id="set-{p.id}" class="field" bind:value={setTo[p.id]} inputmode="decimal" placeholder="as set" />
           </div>
         {/each}

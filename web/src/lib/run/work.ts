@@ -3,7 +3,15 @@ import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { nameOf } from '$lib/plan/words';
 import { operationFor, type Work } from '@orthos/core/hands';
-import { fittingMethod, type Guide, guideOf, type Instruction, type Method, type Operation } from '@orthos/core/rework';
+import {
+  fittingMethod,
+  type Guide,
+  guideOf,
+  type Instruction,
+  isDoable,
+  type Method,
+  type Operation,
+} from '@orthos/core/rework';
 import { currentAttempt, type JobEvent, lastRun, type Run } from '@orthos/core/job';
 
 /** The log as the page knows it: the server's, then what was made here and is not in it yet. */
@@ -14,7 +22,7 @@ export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]
 
 /** The methods that fit this job, the one in use first; for fitting, air comes from further off. */
 export function methodsOf(view: JobView, op: Operation): Method[] {
-  const fitting = view.inputs?.methods.filter((m) => !m.unfit).map((m) => m.method) ?? [];
+  const fitting = view.inputs?.methods.filter(isDoable).map((m) => m.method) ?? [];
   const used = view.inUse?.method;
   const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
   if (op !== 'fit') return all;
@@ -35,7 +43,7 @@ export function removalGuide(view: JobView, method: Method | undefined): Guide |
 
 export function workOf(view: JobView, method: Method, guide: Guide | null): Work | null {
   const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
-  if (!target) return null;
+  if (!target || !view.inputs) return null;
   const near = [...(view.inUse?.result.neighbours ?? [])].sort((a, b) => a.distance_mm - b.distance_mm);
   const nearest = near.at(0)?.partId;
   return {
@@ -44,9 +52,9 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Work
     method,
     guide,
     nearest: nearest ? nameOf(view.board, nearest) : null,
-    station: view.inputs?.station ?? {},
-    flood: view.inputs?.flood,
-    joints: view.inputs?.settings.surroundings?.joints ?? [],
+    panel: view.inputs.panel,
+    flood: view.inputs.flood,
+    joints: view.inputs.settings.surroundings?.joints ?? [],
   };
 }
 

@@ -1,6 +1,6 @@
 /** How a shop reads, writes and works. */
 import { FLOODS } from '@orthos/core/hands';
-import { shopLimitsSchema } from '@orthos/core/rework';
+import { methodIdSchema, shopLimitsSchema } from '@orthos/core/rework';
 import { z } from 'zod';
 
 /** How the shop reads and writes values. */
@@ -21,6 +21,8 @@ export const shopSettingsSchema = z.strictObject({
   flood: z.enum(FLOODS).default('leaded'),
   /** What kinds of part stand in this shop's own judgement. */
   limits: shopLimitsSchema.optional(),
+  /** Methods that this shop does not work by. */
+  never: z.array(methodIdSchema).max(60).optional(),
   timeZone: z.string().refine(isTimeZone, { error: 'is not a time zone, e.g. Europe/Lisbon' }),
 });
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;

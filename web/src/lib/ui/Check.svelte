@@ -9,9 +9,11 @@
     onchange?: (checked: boolean) => void;
     children: Snippet;
     disabled?: boolean;
+    /** Its name in a form that is posted: "on" when it is ticked. */
+    name?: string;
     class?: string;
   }
-  let { checked = $bindable(), onchange, children, disabled, class: size = '' }: Props = $props();
+  let { checked = $bindable(), onchange, children, disabled, name, class: size = '' }: Props = $props();
   const id = $props.id();
 </script>
 
@@ -19,6 +21,7 @@
   <Checkbox.Root
     {id}
     {disabled}
+    {name}
     class="tick"
     bind:checked={
       () => checked,

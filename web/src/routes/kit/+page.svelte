@@ -1,124 +1,151 @@
 <script lang="ts">
-  import Select from '$lib/ui/Select.svelte';
   import { enhance } from '$app/forms';
-  import TextField from '$lib/ui/TextField.svelte';
+  import { GROUPS } from '$lib/kit/tools';
+  import Tool from '$lib/kit/Tool.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
   import Form from '$lib/ui/Form.svelte';
+  import Notice from '$lib/ui/Notice.svelte';
+  import Select from '$lib/ui/Select.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
 
   let { data, form } = $props();
-  const groups = $derived([
-    { kind: 'air', title: 'Air stations', items: data.kit.filter((k) => k.kind === 'air') },
-    { kind: 'iron', title: 'Irons', items: data.kit.filter((k) => k.kind === 'iron') },
-  ]);
-  const percent = (v: number) => String(Math.round(v * 1000) / 10);
+  const bench = $derived(data.bench);
+  const gone = $derived(form && 'gone' in form ? form.gone : undefined);
+  const there = $derived(
+    GROUPS.map(({ title, kinds }) => ({
+      title,
+      kinds,
+      tools: data.tools.filter((t) => t.kind in kinds),
+    })),
+  );
 </script>
 
 <svelte:head><title>Kit · Orthos</title></svelte:head>
+<datalist id="benches"
+  >{#each data.benches as name (name)}<option value={name}></option>{/each}</datalist
+>
+
+{#snippet benchForm(label: string, name: string)}
+  <Form answer={form} id="bench" action="?/list" aria-label={label} class="flex flex-wrap items-start gap-3">
+    {#snippet children({ busy })}
+      {#if name}<input type="hidden" name="name" value={name} />
+      {:else}<TextField class="w-44" name="name" label="Name" />{/if}
+      <div class="w-80">
+        <Field label="What is on it" name="kind" start="air">
+          {#snippet control(a)}<Select {...a} choices={data.presets} />{/snippet}
+        </Field>
+      </div>
+      <div class="pt-[22px]"><button class="button" disabled={busy}>{label}</button></div>
+    {/snippet}
+  </Form>
+{/snippet}
 
 <div class="h-full overflow-auto px-8 py-7">
   <h1 class="text-[26px]">Kit</h1>
-  <p class="mt-1 mb-5 max-w-prose text-ink2">
-    What a plan knows about your tools. Until a station is calibrated its plans show wide ranges; a change here makes
-    plans that used it stale.
+  <p class="mt-1 mb-4 max-w-prose text-ink2">
+    What lies on a bench, and how far its dials are from the truth. Plans offer what can be done with it, set as its
+    tools can be set; a change here makes plans that used it stale.
   </p>
-  {#each groups as group (group.kind)}
-    <section class="mb-7 max-w-5xl">
-      <div class="mb-2 flex items-center">
-        <h2 class="text-lg">{group.title}</h2>
-        <form method="POST" action="?/add" use:enhance class="ml-auto">
-          <input type="hidden" name="kind" value={group.kind} />
-          <button class="button">Add</button>
+  {#if data.benches.length > 1}
+    <nav class="mb-3 flex flex-wrap gap-1" aria-label="Benches">
+      {#each data.benches as name (name)}
+        <a
+          class="border-b-[3px] px-3 py-1.5 {name === bench
+            ? 'border-hot font-semibold'
+            : 'border-transparent text-ink2 hover:text-ink'}"
+          aria-current={name === bench ? 'page' : undefined}
+          href="/kit?bench={encodeURIComponent(name)}">{name}</a
+        >
+      {/each}
+    </nav>
+  {/if}
+  {#if gone}
+    <form method="POST" action="?/putBack" use:enhance class="mb-3 flex items-center gap-3" role="status">
+      <input type="hidden" name="item" value={gone.item} />
+      <p>{gone.name} is off the list.</p>
+      <button class="button">Put it back</button>
+    </form>
+  {/if}
+  <div class="grid max-w-[1500px] items-start gap-6 min-[1200px]:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+    <div>
+      {#if !data.listed}
+        <div class="mb-5 border border-line bg-sheet p-4">
+          <p class="mb-2 font-semibold">Nobody has listed {bench || 'this bench'} yet.</p>
+          <p class="mb-3 text-[13px] text-ink2">
+            Plans take every tool to be there. Begin with what usually lies on such a bench, then put it right.
+          </p>
+          {@render benchForm('List it', bench)}
+        </div>
+      {/if}
+      {#each there as { title, kinds, tools } (title)}
+        <section class="mb-4 border border-line bg-sheet" aria-label={title}>
+          <div class="flex items-center gap-3 px-3 py-1.5">
+            <h2 class="text-[15px] font-semibold">{title}</h2>
+            {#if tools.length === 0}<p class="text-[13px] text-ink2">
+                {data.listed ? 'none: what needs it is not offered' : 'none said'}
+              </p>{/if}
+            <form method="POST" action="?/add" use:enhance class="ml-auto flex flex-wrap gap-2">
+              <input type="hidden" name="bench" value={bench} />
+              {#each Object.entries(kinds) as [kind, words] (kind)}
+                <button class="text-[13px] text-evidence hover:underline" name="kind" value={kind}>+ {words}</button>
+              {/each}
+            </form>
+          </div>
+          {#each tools as tool (tool.id)}<Tool {tool} answer={form} benches={data.benches} />{/each}
+        </section>
+      {/each}
+      <Fold title="Another bench">{@render benchForm('Add the bench', '')}</Fold>
+      <Notice
+        text={form && 'issues' in form && form.issues && 'kind' in form.issues ? String(form.issues.kind) : null}
+        at="panel"
+      />
+    </div>
+    <section aria-label="Meters and supplies" class="border border-line bg-sheet">
+      <div class="flex items-center gap-3 px-3 py-1.5">
+        <h2 class="text-[15px] font-semibold">Meters and supplies</h2>
+        <form method="POST" action="?/add" use:enhance class="ml-auto flex gap-2">
+          <input type="hidden" name="bench" value={bench} />
+          <button class="text-[13px] text-evidence hover:underline" name="kind" value="meter">+ meter</button>
+          <button class="text-[13px] text-evidence hover:underline" name="kind" value="supply">+ supply</button>
         </form>
       </div>
-      {#if group.items.length === 0}<p class="border border-line bg-sheet p-5 text-ink2">
-          None yet. Plans use the figures of an average one.
+      {#if data.meters.length === 0}<p class="border-t border-faint p-3 text-[13px] text-ink2">
+          None yet. Readings are typed; a meter with a network plug can fill them in, a supply can run a start-up.
         </p>{/if}
-      {#each group.items as item (item.id)}
+      {#each data.meters as meter (meter.id)}
         <Form
           answer={form}
-          id={item.id}
-          action="?/save"
-          aria-label={item.name}
-          class="mb-2 grid grid-cols-[1.9fr_1fr_90px_110px_150px_auto] items-start gap-3 border border-line bg-sheet p-4"
+          id={meter.id}
+          action="?/saveMeter"
+          aria-label={meter.name}
+          class="grid grid-cols-3 items-start gap-3 border-t border-faint p-3"
         >
           {#snippet children({ busy, saved })}
-            <input type="hidden" name="id" value={item.id} />
-            <input type="hidden" name="version" value={item.version} />
-            <TextField name="name" label="Name" start={item.name} />
-            <TextField name="bench" label="Bench" start={item.bench} />
-            {#if item.kind === 'air'}
-              <TextField name="efficiency" label="Reaches, %" start={percent(item.doc.efficiency)} />
-              <TextField
-                name="efficiencyPlusMinus"
-                label="Give or take, %"
-                start={percent(item.doc.efficiencyPlusMinus)}
-              />
-              <Select
-                label="Air dial"
-                choices={{ marked: 'in L/min', unmarked: 'no L/min on it' }}
-                id="{item.id}-air"
-                name="air"
-                value={item.doc.air ?? 'marked'}
-              />
-            {:else}
-              <TextField
-                name="ironPlusMinus_K"
-                label="Tip off by, K"
-                start={String(item.doc.ironPlusMinus_K)}
-                class="col-span-2"
-              />
-              <span></span>
+            <input type="hidden" name="id" value={meter.id} />
+            <input type="hidden" name="version" value={meter.version} />
+            <TextField class="col-span-2" name="name" label="Name" start={meter.name} />
+            <TextField name="bench" label="Bench" start={meter.bench} />
+            {#if !meter.simulated}
+              <TextField class="col-span-2" name="host" label="Address (SCPI)" start={meter.host} />
+              <TextField name="port" label="Port" start={String(meter.port)} />
             {/if}
-            <div class="pt-[22px]"><button class="button" disabled={busy}>Save</button></div>
-            <p class="col-span-6 text-[13px] {item.doc.calibrated ? 'text-good' : 'text-caution'}" role="status">
-              {item.doc.calibrated ? '● calibrated' : '◆ uncalibrated'}{saved ? ', saved' : ''}{item.doc.air ===
-              'unmarked'
-                ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
-                : ''}
-            </p>
+            {#if meter.kind === 'meter'}
+              <TextField name="ohmPercent" label="Ohms, %" start={String(meter.ohmPercent)} />
+              <TextField name="voltPercent" label="Volts, %" start={String(meter.voltPercent)} />
+              <TextField name="leadsOhm" label="Leads, Ω" start={String(meter.leadsOhm)} />
+            {/if}
+            <div class="col-span-3 flex items-center gap-3">
+              <button class="button" disabled={busy}>Save</button>
+              <p class="text-[13px] text-ink2" role="status">
+                {meter.kind === 'supply' ? 'supply: runs start-ups' : 'meter'}{meter.simulated
+                  ? '; simulated, ships with Orthos'
+                  : ''}{saved ? ', saved' : ''}
+              </p>
+            </div>
           {/snippet}
         </Form>
       {/each}
     </section>
-  {/each}
-  <section class="mb-7 max-w-5xl">
-    <div class="mb-2 flex items-center">
-      <h2 class="text-lg">Meters and supplies</h2>
-      <form method="POST" action="?/add" use:enhance class="ml-auto flex gap-2">
-        <button class="button" name="kind" value="meter">Add a meter</button>
-        <button class="button" name="kind" value="supply">Add a supply</button>
-      </form>
-    </div>
-    {#if data.meters.length === 0}<p class="border border-line bg-sheet p-5 text-ink2">
-        None yet. Readings are typed; a meter with a network plug can fill them in, a supply can run a start-up.
-      </p>{/if}
-    {#each data.meters as meter (meter.id)}
-      <Form
-        answer={form}
-        id={meter.id}
-        action="?/saveMeter"
-        aria-label={meter.name}
-        class="mb-2 grid grid-cols-[1.4fr_1fr_1.2fr_80px_80px_80px_80px_auto] items-start gap-3 border border-line bg-sheet p-4"
-      >
-        {#snippet children({ busy, saved })}
-          <input type="hidden" name="id" value={meter.id} />
-          <input type="hidden" name="version" value={meter.version} />
-          <TextField name="name" label="Name" start={meter.name} />
-          <TextField name="bench" label="Bench" start={meter.bench} />
-          {#if meter.simulated}
-            <p class="col-span-2 pt-[30px] text-[13px] text-ink2">simulated, ships with Orthos</p>
-          {:else}
-            <TextField name="host" label="Address (SCPI)" start={meter.host} />
-            <TextField name="port" label="Port" start={String(meter.port)} />
-          {/if}
-          {#if meter.kind === 'meter'}
-            <TextField name="ohmPercent" label="Ohms, %" start={String(meter.ohmPercent)} />
-            <TextField name="voltPercent" label="Volts, %" start={String(meter.voltPercent)} />
-            <TextField name="leadsOhm" label="Leads, Ω" start={String(meter.leadsOhm)} />
-          {:else}<p class="col-span-3 pt-[30px] text-[13px] text-ink2">supply: runs start-ups</p>{/if}
-          <div class="pt-[22px]"><button class="button" disabled={busy}>Save</button></div>
-          {#if saved}<p class="col-span-8 text-[13px]" role="status">saved</p>{/if}
-        {/snippet}
-      </Form>
-    {/each}
-  </section>
+  </div>
 </div>

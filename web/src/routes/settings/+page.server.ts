@@ -13,7 +13,9 @@ export const load = async ({ locals }) => ({ settings: await shopSettings(locals
 export const actions = {
   default: async ({ request, locals }) => {
     const { version, ...values } = await readForm(request);
-    const { rate, currency, warrantyMonths, limits, ...rest } = values;
+    const { rate, currency, warrantyMonths, limits, ...named } = values;
+    const rest = Object.fromEntries(Object.entries(named).filter(([key]) => !key.startsWith('never-')));
+    const never = Object.keys(values).flatMap((key) => (key.startsWith('never-') ? [key.slice(6)] : []));
     const own = readLimits(String(limits ?? ''));
     if ('issue' in own) return fail(400, { values, issues: { limits: own.issue } });
     const money = String(currency).trim().toUpperCase();
@@ -24,6 +26,7 @@ export const actions = {
       rate_minor_h: /^[A-Z]{3}$/.test(money) ? parseMoney(String(rate), money) : 0,
       warrantyMonths: parseDecimal(String(warrantyMonths)),
       ...(Object.keys(own.limits).length > 0 ? { limits: own.limits } : {}),
+      ...(never.length > 0 ? { never } : {}),
     });
     if (!parsed.success) return fail(400, { values, issues: formIssues(parsed.error) });
     try {

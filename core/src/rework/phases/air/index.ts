@@ -1,8 +1,7 @@
 /** Hot air from above: slow or fast, from afar, in stages, pulses, lines or circles, leaning. */
-import { formatTemperature } from '../../../ground/index.ts';
+import { dialOf, flowText, setText, UNMARKED_DIAL } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
-import { dialOf, UNMARKED_DIAL } from '../../station.ts';
-import { definePhase, type Panel } from '../declaration.ts';
+import { definePhase } from '../declaration.ts';
 import { airForm, type AirSettings, airSettings } from './settings.ts';
 
 /** What flow may be off by where no station says it, as a share, and how far a hand wavers, mm (estimates). */
@@ -24,16 +23,11 @@ function throughout(
   };
 }
 
-/** Air as a station can be set: an unmarked dial goes to its end and no further. */
-export const onUnmarkedDial = (settings: AirSettings): AirSettings => ({
+/** Air as a dial without L/min can be set: to its end and no further. */
+export const upTo = (full_L_min: number, settings: AirSettings): AirSettings => ({
   ...settings,
-  ...throughout(settings, 'flow_L_min', (flow) => Math.min(flow, UNMARKED_DIAL.full_L_min)),
+  ...throughout(settings, 'flow_L_min', (flow) => Math.min(flow, full_L_min)),
 });
-
-function flowText(flow_L_min: number, panel: Panel): string {
-  const { value, unit } = dialOf(flow_L_min, panel);
-  return unit === '%' ? `dial at ${value} %` : `${value} ${unit}`;
-}
 
 export const air = definePhase<'air', AirSettings>({
   kind: 'air',
@@ -52,7 +46,7 @@ export const air = definePhase<'air', AirSettings>({
       (s) =>
         `, ${[
           s.standoff_mm === undefined ? '' : `${s.standoff_mm} mm`,
-          s.set_C === undefined ? '' : formatTemperature(s.set_C, panel),
+          s.set_C === undefined ? '' : setText(s.set_C, 'air', panel),
           s.flow_L_min === undefined ? '' : flowText(s.flow_L_min, panel),
           s.sweep_mm === undefined ? '' : `circling ${s.sweep_mm} mm`,
         ]
@@ -66,7 +60,7 @@ export const air = definePhase<'air', AirSettings>({
       m.mouth ? `${m.mouth.kind}` : '',
     ];
     const rest = more.filter(Boolean).join(', ');
-    return `${formatTemperature(m.set_C, panel)}, ${flowText(m.flow_L_min, panel)}, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
+    return `${setText(m.set_C, 'air', panel)}, ${flowText(m.flow_L_min, panel)}, ${m.standoff_mm} mm${then.join('')}${rest ? `, ${rest}` : ''}`;
   },
   irons: () => [],
   fromAbove: true,
@@ -81,7 +75,7 @@ export const air = definePhase<'air', AirSettings>({
     {
       name: 'flow of the station',
       settings: (s, z, station) => {
-        const by = station.air ? UNMARKED_DIAL.within ** z : 1 + z * (station.flowPlusMinus ?? FLOW);
+        const by = station.air === 'unmarked' ? UNMARKED_DIAL.within ** z : 1 + z * (station.flowPlusMinus ?? FLOW);
         return throughout(s, 'flow_L_min', (flow) => within(flow * by, RANGES.air.flow_L_min));
       },
     },
@@ -101,7 +95,7 @@ export const air = definePhase<'air', AirSettings>({
     return {
       tools: [`nozzle ${nozzle_mm} mm`],
       setPoints: [
-        { id: 'air', label: 'air temperature', value: set_C, unit: '°C', tolerance: 5 },
+        { id: 'air', label: 'air temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'air' },
         { id: 'flow', label: 'air flow', ...flow, tolerance: Math.max(2, 0.05 * flow.value) },
       ],
     };

@@ -1,6 +1,6 @@
 /** What hands are told while air melts the joints. */
 import { packageById } from '../../../packages/index.ts';
-import { dialOf } from '../../station.ts';
+import { dialOf, setText } from '../../dials.ts';
 import {
   COUNT,
   fluxIt,
@@ -16,9 +16,9 @@ import {
 import type { AirSettings } from './settings.ts';
 
 /** "390 °C, 45 litres", or how far an unmarked dial is turned up. */
-function dials({ station }: Workplace, { set_C, flow_L_min }: AirSettings): string {
-  const { value, unit } = dialOf(flow_L_min, station);
-  return `${set_C} °C, ${unit === '%' ? `dial at ${value} %` : `${value} litres`}`;
+function dials({ panel }: Workplace, { set_C, flow_L_min }: AirSettings): string {
+  const { value, unit } = dialOf(flow_L_min, panel);
+  return `${setText(set_C, 'air', panel)}, ${unit === '%' ? `dial at ${value} %` : `${value} litres`}`;
 }
 
 export function sayRemoval(settings: AirSettings, work: Workplace): Instruction[] {

@@ -44,7 +44,7 @@ const STAGE = ['stages.0.standoff_mm', 'stages.0.set_C', 'stages.0.flow_L_min'];
 
 export const airForm: Form = {
   usual: [
-    { key: 'set_C', label: 'Set-point', unit: 'temperature', range: air.set_C },
+    { key: 'set_C', label: 'Set-point', unit: 'temperature', dial: 'air', range: air.set_C },
     { key: 'flow_L_min', label: 'Air', unit: 'L/min', range: air.flow_L_min },
     { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', range: air.nozzle_mm },
     { key: 'standoff_mm', label: 'Distance', unit: 'mm', range: air.standoff_mm },
@@ -55,7 +55,14 @@ export const airForm: Form = {
   moreTitle: 'Path, stage 2, lean, mouth, pulses',
   more: [
     { key: 'sweep_deg', label: 'in a line at', unit: '°', range: air.sweep_deg, optional: true, hint: 'in a circle' },
-    { key: 'stages.0.set_C', label: 'Stage 2 set-point', unit: 'temperature', range: air.set_C, optional: true },
+    {
+      key: 'stages.0.set_C',
+      label: 'Stage 2 set-point',
+      unit: 'temperature',
+      dial: 'air',
+      range: air.set_C,
+      optional: true,
+    },
     { key: 'stages.0.flow_L_min', label: 'Stage 2 air', unit: 'L/min', range: air.flow_L_min, optional: true },
     { key: 'tilt_deg', label: 'Nozzle leans', unit: '°', range: air.tilt_deg, optional: true },
     {

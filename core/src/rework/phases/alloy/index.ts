@@ -1,6 +1,6 @@
 /** Alloy laid along the rows with an iron: fed, and worked into every joint. */
 import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
@@ -44,7 +44,7 @@ export const alloy = definePhase<'alloy', AlloySettings>({
   },
   limbs: () => ({ left: 'wire, onto joint and tip', right: 'iron along the row' }),
   line: (m, panel) =>
-    `${formatTemperature(m.set_C, panel)}, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}`,
+    `${setText(m.set_C, 'iron', panel)}, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   paced: true,
   fromAbove: false,
@@ -64,7 +64,7 @@ export const alloy = definePhase<'alloy', AlloySettings>({
   ],
   needs: ({ set_C, tip_mm, alloy: wt = LOW_MELT, wire_mm = WIRE_MM }) => ({
     tools: [`${writeComposition(wt)} wire of ${wire_mm} mm and its flux`, `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
   }),
   change_s: 5,
   cautions: [],

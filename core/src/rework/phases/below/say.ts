@@ -1,4 +1,5 @@
 /** What hands are told: the board warmed from below, all of it or through an opening. */
+import { formatTemperature } from '../../../ground/index.ts';
 import {
   COUNT,
   heatOff,
@@ -20,7 +21,7 @@ export function say(settings: BelowSettings, work: Workplace): Instruction[] {
   if (!work.until || 'loose' in work.until)
     return [
       heatOn(
-        `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
+        `Board ${over}: ${SOURCES[source]} at ${formatTemperature(T_C, work.panel)}.`,
         'Parts below clear of the opening. The clock starts with your tap.',
       ),
       ...heating(work, 'Heat from below. Hands off the part.'),
@@ -32,11 +33,11 @@ export function say(settings: BelowSettings, work: Workplace): Instruction[] {
   return [
     {
       id: 'warm-up',
-      say: `Board ${over}: ${SOURCES[source]} at ${T_C} °C.`,
+      say: `Board ${over}: ${SOURCES[source]} at ${formatTemperature(T_C, work.panel)}.`,
       watch:
         C === null
           ? 'It stays on while you work from above.'
-          : `Until flux runs round the part, about ${C} °C on the board. It stays on while you work.`,
+          : `Until flux runs round the part, about ${formatTemperature(C, work.panel)} on the board. It stays on while you work.`,
       tap: 'board warm',
       mark: 'done',
     },

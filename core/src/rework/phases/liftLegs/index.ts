@@ -1,7 +1,7 @@
 /** Gull legs lifted one by one, with iron, braid and a needle. */
-import { formatTemperature } from '../../../ground/index.ts';
 import { packageById } from '../../../packages/index.ts';
 import { LIFT_LEG_S } from '../../handTimes.ts';
+import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { anyOf, pitchOf } from '../tears.ts';
 import { tipField, tipFields, uncertainTip } from '../tip.ts';
@@ -23,7 +23,7 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
   ],
   onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'needle behind the leg', right: 'iron on braid' }),
-  line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, leg by leg`,
+  line: ({ set_C }, panel) => `${setText(set_C, 'iron', panel)}, leg by leg`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   paced: true,
   fromAbove: false,
@@ -40,7 +40,7 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
   uncertain: uncertainTip,
   needs: ({ set_C, tip_mm }) => ({
     tools: ['braid', 'needle', `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
   }),
   change_s: 5,
   cautions: [],

@@ -1,11 +1,12 @@
 /** What hands are told: gull legs lifted one by one, with iron, braid and a needle. */
+import { setText } from '../../dials.ts';
 import { COUNT, fluxIt, heatOff, heatOn, lift, type Say } from '../instruction.ts';
 import { rowsOf } from '../rows.ts';
 import type { LiftLegsSettings } from './settings.ts';
 
 export const say: Say<LiftLegsSettings> = ({ set_C }, work) => [
   fluxIt(work, 'On the legs and into the braid.'),
-  heatOn(`Iron at ${set_C} °C, braid on the first leg.`),
+  heatOn(`Iron at ${setText(set_C, 'iron', work.panel)}, braid on the first leg.`),
   {
     id: 'legs',
     say: 'Braid the leg, raise it with the needle, next.',

@@ -1,8 +1,8 @@
 /** A tail peeled off along its row under a light pull, the air a little ahead. */
-import { formatTemperature } from '../../../ground/index.ts';
 import { packageById } from '../../../packages/index.ts';
 import { RANGES } from '../../ranges.ts';
 import { air } from '../air/index.ts';
+import { flowText, setText } from '../../dials.ts';
 import { definePhase, type Uncertain } from '../declaration.ts';
 import { anyOf } from '../tears.ts';
 import { type PeelSettings, peelSettings } from './settings.ts';
@@ -17,7 +17,7 @@ export const peel = definePhase<'peel', PeelSettings>({
   settings: peelSettings,
   form: {
     usual: [
-      { key: 'set_C', label: 'Set-point', unit: 'temperature', range: range.set_C },
+      { key: 'set_C', label: 'Set-point', unit: 'temperature', dial: 'air', range: range.set_C },
       { key: 'flow_L_min', label: 'Air', unit: 'L/min', range: range.flow_L_min },
       { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', range: range.nozzle_mm },
       { key: 'standoff_mm', label: 'Distance', unit: 'mm', range: range.standoff_mm },
@@ -34,7 +34,7 @@ export const peel = definePhase<'peel', PeelSettings>({
   onBench: (s, bench) => bench.air(s),
   limbs: () => ({ left: 'spring at the free end, along the board', right: 'air, ahead of the click' }),
   line: ({ set_C, flow_L_min, standoff_mm }, panel) =>
-    `${formatTemperature(set_C, panel)}, ${flow_L_min} L/min, ${standoff_mm} mm, along the row`,
+    `${setText(set_C, 'air', panel)}, ${flowText(flow_L_min, panel)}, ${standoff_mm} mm, along the row`,
   irons: () => [],
   paced: true,
   fromAbove: true,

@@ -1,11 +1,12 @@
 /** What hands are told: a tail peeled off along its row under a light pull, the air a little ahead. */
+import { setText } from '../../dials.ts';
 import { COUNT, fluxIt, heatOff, heatOn, type Say } from '../instruction.ts';
 import type { PeelSettings } from './settings.ts';
 
 export const say: Say<PeelSettings> = ({ set_C, standoff_mm }, work) => [
   fluxIt(work, 'Along the whole row.'),
   heatOn(
-    `Air at ${set_C} °C on the first way, ${standoff_mm} mm off.`,
+    `Air at ${setText(set_C, 'air', work.panel)} on the first way, ${standoff_mm} mm off.`,
     'A light pull along the board on the free end. The clock starts with your tap.',
   ),
   {

@@ -1,7 +1,7 @@
 /** One tip, one pool of solder over all joints of a small part. */
-import { formatTemperature } from '../../../ground/index.ts';
 import { extentOf, packageById } from '../../../packages/index.ts';
 import { LEADED } from '../../solders.ts';
+import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach } from '../rows.ts';
@@ -25,7 +25,7 @@ export const pool = definePhase<'pool', PoolSettings>({
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'wire, then nothing', right: 'iron across the part' }),
-  line: ({ set_C, pool_mm3: mm3 }, panel) => `${formatTemperature(set_C, panel)}, a pool of ${mm3} mm³`,
+  line: ({ set_C, pool_mm3: mm3 }, panel) => `${setText(set_C, 'iron', panel)}, a pool of ${mm3} mm³`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   paced: true,
   fromAbove: false,
@@ -50,7 +50,7 @@ export const pool = definePhase<'pool', PoolSettings>({
   ],
   needs: ({ set_C, tip_mm }) => ({
     tools: ['solder wire', `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
   }),
   change_s: 5,
   cautions: [],

@@ -1,12 +1,16 @@
 /** What hands are told: the board cools, with nothing on it. */
+import { formatTemperature } from '../../../ground/index.ts';
 import type { RestSettings } from './settings.ts';
 import type { Say } from '../instruction.ts';
 
-export const say: Say<RestSettings> = (_, { until }) => [
+export const say: Say<RestSettings> = (_, { until, panel }) => [
   {
     id: 'rest',
     say: 'All heat off. Let the board cool.',
-    watch: until && 'C' in until ? `Below about ${until.C} °C. No blowing, no wet cloth.` : 'No blowing, no wet cloth.',
+    watch:
+      until && 'C' in until
+        ? `Below about ${formatTemperature(until.C, panel)}. No blowing, no wet cloth.`
+        : 'No blowing, no wet cloth.',
     tap: 'cool',
     mark: 'done',
   },

@@ -1,6 +1,6 @@
 /** Solder worked into joints with an iron, so that what follows has less to melt. */
 import { writeComposition } from '../../../alloys/index.ts';
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
@@ -34,7 +34,7 @@ export const spike = definePhase<'spike', SpikeSettings>({
   onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'wire into the joint', right: 'iron on the joint' }),
   line: (s, panel) =>
-    `${formatTemperature(s.set_C, panel)}, ${s.ratio} × of ${writeComposition(s.alloy ?? LEADED)} worked in`,
+    `${setText(s.set_C, 'iron', panel)}, ${s.ratio} × of ${writeComposition(s.alloy ?? LEADED)} worked in`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   paced: true,
   fromAbove: false,
@@ -53,7 +53,7 @@ export const spike = definePhase<'spike', SpikeSettings>({
   ],
   needs: ({ set_C, tip_mm, alloy }) => ({
     tools: [`${writeComposition(alloy ?? LEADED)} wire to work in`, `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
   }),
   change_s: 5,
   cautions: [],

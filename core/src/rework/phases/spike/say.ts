@@ -1,6 +1,7 @@
 /** What hands are told: solder worked into joints with an iron, so that what follows has less to melt. */
 import { writeComposition } from '../../../alloys/index.ts';
 import { packageById } from '../../../packages/index.ts';
+import { setText } from '../../dials.ts';
 import type { Instruction, Workplace } from '../instruction.ts';
 import { rowsOf } from '../rows.ts';
 import { LEADED } from '../../solders.ts';
@@ -10,7 +11,7 @@ import type { SpikeSettings } from './settings.ts';
 const WIRE_MM2 = 0.385;
 
 /** One instruction a row: nobody taps for every joint. */
-export function say(settings: SpikeSettings, { target }: Workplace): Instruction[] {
+export function say(settings: SpikeSettings, { target, panel }: Workplace): Instruction[] {
   const { terminals } = packageById(target.package);
   const rows = rowsOf(target.package);
   const wire = writeComposition(settings.alloy ?? LEADED);
@@ -20,7 +21,7 @@ export function say(settings: SpikeSettings, { target }: Workplace): Instruction
     return {
       id: `work-in-${n + 1}`,
       say: `${rows.length > 1 ? `Row ${n + 1} of ${rows.length}: flux` : 'Flux'}, iron, work ${wire} into every joint.`,
-      watch: `Iron at ${settings.set_C} °C, about ${wire_mm} mm of wire of 0.7 mm in all. No longer than ${settings.most_s} s on one place.`,
+      watch: `Iron at ${setText(settings.set_C, 'iron', panel)}, about ${wire_mm} mm of wire of 0.7 mm in all. No longer than ${settings.most_s} s on one place.`,
       tap: 'worked in',
       mark: 'done',
     };

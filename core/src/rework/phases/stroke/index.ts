@@ -1,6 +1,6 @@
 /** A bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
 import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
@@ -56,7 +56,7 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
       : { left: 'tweezers: slide it onto free mask', right: 'iron along the rows' },
   line(m, panel) {
     const bead = m.bead_mm3_mm ? `, ${m.bead_mm3_mm} mm³/mm of ${m.alloy ? writeComposition(m.alloy) : 'alloy'}` : '';
-    return `${formatTemperature(m.set_C, panel)}${bead}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
+    return `${setText(m.set_C, 'iron', panel)}${bead}, ${m.stroke_s} s${m.irons === 2 ? ', two irons' : ''}`;
   },
   irons: ({ power_W, set_C, irons = 1 }) => Array.from({ length: irons }, () => ({ power_W, set_C })),
   paced: true,
@@ -82,7 +82,7 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
       ...(irons === 2 ? ['a second iron'] : []),
       `tip ${tip_mm} mm`,
     ],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
   }),
   change_s: 5,
   cautions: [],

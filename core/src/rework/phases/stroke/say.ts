@@ -1,6 +1,7 @@
 /** What hands are told: a bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
 import { LOW_MELT } from '../../../alloys/index.ts';
 import { packageById, terminalSides } from '../../../packages/index.ts';
+import { setText } from '../../dials.ts';
 import { isLowMelting } from '../../kit.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
 import { beadOn } from '../rows.ts';
@@ -45,7 +46,9 @@ export function say(settings: StrokeSettings, work: Workplace): Instruction[] {
     : [];
   return [
     ...laid,
-    heatOn(`${settings.irons === 2 ? 'Both irons' : 'Iron'} on at ${settings.set_C} °C. Touch the bead.`),
+    heatOn(
+      `${settings.irons === 2 ? 'Both irons' : 'Iron'} on at ${setText(settings.set_C, 'iron', work.panel)}. Touch the bead.`,
+    ),
     ...heating(work, strokes(settings)),
     lift(
       'Nudge it. It floats? Lift straight up.',

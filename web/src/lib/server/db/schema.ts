@@ -8,7 +8,7 @@ import type { RoutineStep } from '@orthos/core/diagnosis';
 import type { Measured } from '@orthos/core/ground';
 import { JOB_TYPE_IDS, type JobEventBody, type SupplyPoint, type KitSnapshot } from '@orthos/core/job';
 import type { Planned } from '@orthos/core/compare';
-import type { Method, StationModel } from '@orthos/core/rework';
+import type { KitItem as KitSpec, KitTool, Method, StationModel } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -306,16 +306,20 @@ export const photoBlobs = pgTable('photo_blobs', {
   thumbnail: bytea().notNull(),
 });
 
+/** A tool or consumable. What nobody said of a bench is '' (it is at hand on all of them). */
 export const kitItems = pgTable('kit_items', {
   id: id(),
-  kind: text({ enum: ['air', 'iron'] }).notNull(),
+  kind: text().$type<KitTool>().notNull(),
   name: text().notNull(),
   bench: text().notNull().default(''),
-  doc: jsonb().$type<StationModel>().notNull(),
+  /** How far its dials are from the truth; of air stations and irons. */
+  doc: jsonb().$type<StationModel>(),
+  /** What it can be set to and what belongs to it; what is usual for its kind where nobody said. */
+  spec: jsonb().$type<KitSpec>(),
+  outOfOrder: boolean().notNull().default(false),
   version: version(),
 });
 
-/** A multimeter: where it answers, how well it measures. */
 /** Instruments that answer over the network: meters, and supplies that start a board up. */
 export const meters = pgTable('meters', {
   id: id(),

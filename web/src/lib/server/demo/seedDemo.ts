@@ -4,7 +4,6 @@
  */
 import type { BoardModel } from '@orthos/core/board';
 import { EVENT_VERSION, type JobEvent } from '@orthos/core/job';
-import { DEFAULT_STATION } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
 import { v7 } from 'uuid';
@@ -16,7 +15,8 @@ import { addCircuit } from '../repositories/circuits.ts';
 import { appendEvents } from '../repositories/jobEvents.ts';
 import { hideFault } from '../repositories/hiddenFaults.ts';
 import { addGoodStartUp } from '../repositories/goodStartUps.ts';
-import { addKitItem } from '../repositories/kit.ts';
+import { addKitItems } from '../repositories/kit.ts';
+import { demoKit } from './kit.ts';
 import { addPhoto } from '../repositories/photos.ts';
 import { readPhoto } from '../readPhoto.ts';
 import { addMeter } from '../repositories/meters.ts';
@@ -68,23 +68,7 @@ async function fill(db: Database, now: Date): Promise<void> {
     },
     0,
   );
-  const kit = [
-    { kind: 'air', name: 'Air station, left bench', bench: 'full bench', doc: DEFAULT_STATION },
-    {
-      kind: 'air',
-      name: 'Air station, unmarked dials',
-      bench: 'bare bench',
-      doc: {
-        ...DEFAULT_STATION,
-        efficiency: 0.76,
-        efficiencyPlusMinus: 0.1,
-        handFactorPlusMinus: 0.12,
-        air: 'unmarked',
-      },
-    },
-    { kind: 'iron', name: 'Iron 70 W, 3 mm bevel', bench: 'full bench', doc: DEFAULT_STATION },
-  ] as const;
-  for (const item of kit) await addKitItem(db, item);
+  await addKitItems(db, demoKit());
   await addMeter(db, { name: 'Bench meter', bench: 'full bench', simulated: true });
   await addMeter(db, { kind: 'supply', name: 'Bench supply', bench: 'full bench', simulated: true });
   const models = new Map<BoardModel | 'Gantry', { modelId: string; versionId: string }>();

@@ -4,15 +4,7 @@ import { contentHash } from '@orthos/core/ground';
 import { floodSolder, layOutFor, staysLeadFree } from '@orthos/core/hands';
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
-import {
-  DEFAULT_STATION,
-  fateOf,
-  methodsFor,
-  onDial,
-  pieceOn,
-  type PlanResult,
-  type StationModel,
-} from '@orthos/core/rework';
+import { fateOf, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import type { Database } from '../db/connect.ts';
 import type { Freshness, PlanInputs } from '../../jobs/view.ts';
@@ -22,6 +14,7 @@ import { boardVersionById, type BoardVersion } from '../repositories/boardModels
 import { planById, type Plan } from '../repositories/plans.ts';
 import { shopAt, type Shop } from '../repositories/shop.ts';
 import type { Judged } from '../repositories/tickets.ts';
+import { benchFor, benchNames } from './bench.ts';
 import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
@@ -37,24 +30,19 @@ function basisOf(
   { hash: boardHash, doc: board }: BoardVersion,
   target: string,
   kept: StoredPlanSettings | null,
-  { kit, settings: { limits = {}, flood } }: Shop,
+  { kit, settings: { limits = {}, flood, temperature, length, never } }: Shop,
 ): Basis | null {
   const stored = kept ? planSettingsSchema.parse(kept) : null;
   const part = board.parts.find((p) => p.partId === target);
   if (!part || packageById(part.package).terminals.length === 0) return null;
   const overridden = Object.keys(limits).length > 0 ? { limits } : {};
-  const choose = (kind: 'air' | 'iron', id: string | undefined) =>
-    kit.find((k) => k.id === id) ?? kit.find((k) => k.kind === kind);
-  const station = choose('air', stored?.stationId);
-  const iron = choose('iron', stored?.ironId);
-  const model: StationModel = {
-    ...(station?.doc ?? DEFAULT_STATION),
-    ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
-  };
+  const bench = benchFor(kit, stored ?? {});
+  const { station, iron, model } = bench;
   const piece = { ...pieceOn(board, part), leadFree: staysLeadFree(board, flood) };
-  const methods = methodsFor(part.package, piece).map((c) => ({
+  const edited = new Map(stored?.methods.map((m) => [m.id, m]));
+  const methods = methodsOn(part.package, piece, { kit: bench.kit, dials: model, never }).map((c) => ({
     ...c,
-    method: onDial(stored?.methods.find((m) => m.id === c.method.id) ?? c.method, model),
+    method: edited.get(c.method.id) ?? c.method,
   }));
   const settings: PlanSettings = {
     v: 2,
@@ -62,22 +50,35 @@ function basisOf(
     ironId: iron?.id ?? '',
     ambient_C: stored?.ambient_C ?? AMBIENT_C,
     // absent where nothing is set, so that older plans keep their hash
+    ...(bench.name ? { bench: bench.name } : {}),
     ...(stored?.surroundings ? { surroundings: stored.surroundings } : {}),
     methods: methods.map((m) => m.method),
   };
   // a plan is compared by the methods it has: one that came later makes none of them stale
+  // what a dial is called, and a bench, changes no heat
+  const physical = { ...model, dials: undefined };
   const hashOf = (s: PlanSettings | ReturnType<typeof asFirst>) =>
-    contentHash({ board: boardHash, target: part.partId, station: model, settings: s, ...overridden });
+    contentHash({
+      board: boardHash,
+      target: part.partId,
+      station: physical,
+      settings: { ...s, bench: undefined },
+      ...overridden,
+    });
   const inputs: PlanInputs = {
     target: part.partId,
     settings,
     kit: {
-      station: { ...model, id: settings.stationId, name: station?.name ?? 'unknown station' },
-      iron: { id: settings.ironId, name: iron?.name ?? 'unknown iron' },
+      station: { ...model, id: settings.stationId, name: station?.name ?? 'no air station' },
+      iron: { id: settings.ironId, name: iron?.name ?? 'no iron' },
+      ...(bench.name ? { bench: bench.name } : {}),
     },
     station: model,
     methods,
+    edited: [...edited.keys()],
+    bench: { name: bench.name, names: benchNames(kit), ...coversOf(bench.kit) },
     ...overridden,
+    panel: { temperature, length, air: model.air, dials: model.dials },
     flood,
     hash: hashOf(settings),
   };
@@ -88,6 +89,15 @@ function basisOf(
       const mine = { ...settings, methods: settings.methods.filter((m) => ids.has(m.id)) };
       return hashOf(plan.v >= 2 ? mine : asFirst(mine));
     },
+  };
+}
+
+/** What a bench has to put over neighbours and under the board; all of it where nobody listed it. */
+function coversOf(kit: Kit | undefined): { covers: string[] | null; below: boolean } {
+  if (!kit) return { covers: null, below: true };
+  return {
+    covers: kit.flatMap((i) => (i.tool === 'cover' ? [i.kind ?? ''] : [])),
+    below: kit.some((i) => i.tool === 'below'),
   };
 }
 
@@ -166,7 +176,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     layOut: inUse
       ? layOutFor(
           inUse.method,
-          inputs?.station ?? {},
+          inputs?.panel ?? {},
           floodSolder(version.doc, inputs?.flood),
           inputs?.settings.surroundings?.joints,
         )

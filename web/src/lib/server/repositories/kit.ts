@@ -1,25 +1,44 @@
-import { type StationModel, stationSchema } from '@orthos/core/rework';
+import {
+  DEFAULT_STATION,
+  type KitItem as KitSpec,
+  kitItemSchema,
+  type KitTool,
+  type StationModel,
+  stationSchema,
+  USUAL,
+} from '@orthos/core/rework';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
 import { kitItems } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
-export type KitItem = typeof kitItems.$inferSelect;
-
-const toItem = (row: KitItem): KitItem => ({ ...row, doc: stationSchema.parse(row.doc) });
-
-export async function listKit(db: Database): Promise<KitItem[]> {
-  return (await db.select().from(kitItems).orderBy(asc(kitItems.kind), asc(kitItems.name))).map(toItem);
+type Row = typeof kitItems.$inferSelect;
+export interface KitItem extends Omit<Row, 'spec' | 'doc'> {
+  /** How far its dials are from the truth. */
+  doc: StationModel;
+  spec: KitSpec;
 }
 
-export async function addKitItem(
-  db: Database,
-  item: Pick<KitItem, 'kind' | 'name' | 'bench' | 'doc'>,
-): Promise<string> {
-  const id = v7();
-  await db.insert(kitItems).values({ id, ...item });
-  return id;
+const toItem = (row: Row): KitItem => ({
+  ...row,
+  doc: row.doc ? stationSchema.parse(row.doc) : DEFAULT_STATION,
+  spec: row.spec ? kitItemSchema.parse(row.spec) : USUAL[row.kind].spec,
+});
+
+export async function listKit(db: Database): Promise<KitItem[]> {
+  return (await db.select().from(kitItems).orderBy(asc(kitItems.kind), asc(kitItems.name), asc(kitItems.id))).map(
+    toItem,
+  );
+}
+
+type NewItem = { kind: KitTool; name: string; bench: string; doc?: StationModel; spec?: KitSpec };
+
+/** Adds tools, all or none of them. */
+export async function addKitItems(db: Database, items: readonly NewItem[]): Promise<string[]> {
+  const rows = items.map((item) => ({ id: v7(), ...item }));
+  if (rows.length > 0) await db.insert(kitItems).values(rows);
+  return rows.map((r) => r.id);
 }
 
 /** Saves a tool; refused when it changed since `version`. */
@@ -27,7 +46,7 @@ export async function saveKitItem(
   db: Database,
   id: string,
   version: number,
-  change: { name: string; bench: string; doc: StationModel },
+  change: Pick<KitItem, 'name' | 'bench' | 'doc' | 'spec' | 'outOfOrder'>,
 ): Promise<void> {
   const [saved] = await db
     .update(kitItems)
@@ -37,4 +56,15 @@ export async function saveKitItem(
   if (saved) return;
   const [stored] = await db.select().from(kitItems).where(eq(kitItems.id, id));
   throw new ConflictError('The tool', stored);
+}
+
+/** Takes a tool off the list; refused when it changed since `version`. */
+export async function removeKitItem(db: Database, id: string, version: number): Promise<void> {
+  const gone = await db
+    .delete(kitItems)
+    .where(and(eq(kitItems.id, id), eq(kitItems.version, version)))
+    .returning({ id: kitItems.id });
+  if (gone.length > 0) return;
+  const [stored] = await db.select().from(kitItems).where(eq(kitItems.id, id));
+  if (stored) throw new ConflictError('The tool', stored);
 }

@@ -15,6 +15,7 @@
   const typed = untrack(() => form?.values as Record<string, string> | undefined);
   let text = $state(typed?.package ?? '');
   const meant = $derived(readPackage(text));
+  let bench = $state(typed?.bench ?? untrack(() => data.benches[0].name));
   let plastic = $state(typed?.plastic ?? 'unknown');
 </script>
 
@@ -59,15 +60,17 @@
         <Field label="Its joints" name="metal" start="sound" hint="a can that leaked crusts them">
           {#snippet control(a)}<Select {...a} choices={METAL} />{/snippet}
         </Field>
-        <Field label="Air station" name="station" start={data.stations[0]?.id}>
-          {#snippet control(a)}
-            <Select
-              {...a}
-              none={data.stations.length === 0 ? 'a station nobody has measured' : undefined}
-              choices={data.stations.map((s) => ({ value: s.id, label: s.bench ? `${s.name}, ${s.bench}` : s.name }))}
-            />
-          {/snippet}
-        </Field>
+        {#if data.benches.length > 1}
+          <Field label="Bench" name="bench" start={bench}>
+            {#snippet control(a)}
+              <Select
+                {...a}
+                choices={data.benches.map(({ name }) => ({ value: name, label: name }))}
+                bind:value={bench}
+              />
+            {/snippet}
+          </Field>
+        {/if}
         <div class="col-span-2 flex items-center gap-3">
           <button class="button button-main" disabled={busy}>{busy ? 'Making the board' : 'Plan it'}</button>
           <a class="button" href="/jobs">Cancel</a>
@@ -75,7 +78,7 @@
       {/snippet}
     </Form>
     <aside aria-label="The part" aria-live="polite" class="border-l-[3px] border-evidence py-1 pl-5">
-      {#if 'id' in meant}<WhatFits id={meant.id} />
+      {#if 'id' in meant}<WhatFits id={meant.id} at={data.benches.find((b) => b.name === bench) ?? data.benches[0]} />
       {:else}<p class="text-ink2">
           {text.trim() === ''
             ? 'The part shows here once it is named, with the ways of taking it off.'

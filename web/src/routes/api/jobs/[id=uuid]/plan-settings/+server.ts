@@ -20,7 +20,8 @@ export const PUT = async ({ locals, params, request }) => {
     ['stationId', 'air'],
     ['ironId', 'iron'],
   ] as const)
-    if (!kit.some((k) => k.id === settings[key] && k.kind === kind))
+    // a bench may have none
+    if (settings[key] !== '' && !kit.some((k) => k.id === settings[key] && k.kind === kind))
       error(400, { message: `settings.${key}: is not a tool of this shop` });
   return json({ version: await orConflict(savePlanSettings(locals.db, params.id, version, settings)) });
 };

@@ -1,0 +1,66 @@
+/** Benches as they are met: what usually lies on one, so that it is listed in a minute and put right afterwards. */
+import { LOW_MELT, SOLDER_ALLOYS } from '../alloys/index.ts';
+import type { KitItem } from './kitForm.ts';
+import { LEADED } from './solders.ts';
+
+export type KitTool = KitItem['tool'];
+
+/** A tool as people call it, with what it usually is. */
+interface Usual {
+  name: string;
+  spec: KitItem;
+}
+
+const iron = { set_C: [150, 450] as [number, number], power_W: 70, tips_mm: [1, 2.5, 3, 5] };
+const LEAD_FREE = SOLDER_ALLOYS.get('SAC305')?.wt ?? LEADED;
+
+export const USUAL: Readonly<Record<KitTool, Usual>> = {
+  air: {
+    name: 'Air station',
+    spec: {
+      tool: 'air',
+      set_C: [100, 480],
+      flow_L_min: [5, 120],
+      nozzles: [5, 8, 10, 12].map((round_mm) => ({ round_mm })),
+    },
+  },
+  iron: { name: 'Iron', spec: { tool: 'iron', ...iron } },
+  tweezers: { name: 'Hot tweezers', spec: { tool: 'tweezers', ...iron, tips_mm: [1, 2, 3] } },
+  vacuum: { name: 'Vacuum iron', spec: { tool: 'vacuum', ...iron, power_W: 80, tips_mm: [2, 2.5, 3] } },
+  pump: { name: 'Solder pump', spec: { tool: 'pump' } },
+  below: { name: 'Heat from below', spec: { tool: 'below', kind: 'air', T_C: [60, 300] } },
+  wire: { name: 'Leaded wire', spec: { tool: 'wire', wt: LEADED, dia_mm: 0.7 } },
+  paste: { name: 'Solder paste', spec: { tool: 'paste', wt: LEAD_FREE } },
+  flux: { name: 'Flux', spec: { tool: 'flux', kind: 'no-clean' } },
+  braid: { name: 'Braid', spec: { tool: 'braid' } },
+  cover: { name: 'Heat-proof tape', spec: { tool: 'cover', kind: 'tape' } },
+  blade: { name: 'Blade', spec: { tool: 'blade' } },
+  pliers: { name: 'Small cutters and pliers', spec: { tool: 'pliers' } },
+  spring: { name: 'Light spring', spec: { tool: 'spring' } },
+};
+
+const lowMelt: Usual = { name: 'Low-melt wire', spec: { tool: 'wire', wt: LOW_MELT, dia_mm: 1 } };
+const foil: Usual = { name: 'Foil', spec: { tool: 'cover', kind: 'foil' } };
+const second: Usual = { name: 'Second iron', spec: USUAL.iron.spec };
+const of = (...tools: KitTool[]): Usual[] => tools.map((t) => USUAL[t]);
+
+const HAND = of('flux', 'wire', 'braid', 'blade', 'pliers');
+
+/** Benches by what they have; each a list to begin with. */
+export const BENCHES = {
+  full: {
+    name: 'Everything: air, irons, vacuum, tweezers, heat from below',
+    items: [
+      ...of('air', 'iron'),
+      second,
+      ...of('tweezers', 'vacuum', 'pump', 'below', 'paste', 'cover', 'spring'),
+      foil,
+      lowMelt,
+      ...HAND,
+    ],
+  },
+  air: { name: 'Hot air and an iron', items: [...of('air', 'iron', 'pump', 'cover'), foil, lowMelt, ...HAND] },
+  irons: { name: 'Irons, no hot air', items: [...of('iron'), second, ...of('tweezers', 'pump'), lowMelt, ...HAND] },
+  bare: { name: 'One iron', items: [...of('iron', 'pump'), ...HAND] },
+} as const satisfies Record<string, { name: string; items: readonly Usual[] }>;
+export type BenchKind = keyof typeof BENCHES;

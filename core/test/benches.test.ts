@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+import { kitSchema } from '../src/rework/kitForm.ts';
+import {
+  BENCHES,
+  type BenchKind,
+  isDoable,
+  kindOf,
+  type KitItem,
+  methodsOn,
+  mainPhase,
+  phaseOf,
+  USUAL,
+} from '../src/rework/index.ts';
+
+const bench = (kind: BenchKind): KitItem[] => BENCHES[kind].items.map((i) => i.spec);
+const on = (kit: KitItem[] | undefined, pkg = 'SOIC-8', more = {}) => methodsOn(pkg, {}, { kit, dials: {}, ...more });
+const doable = (kit: KitItem[] | undefined, pkg?: string) =>
+  on(kit, pkg)
+    .filter(isDoable)
+    .map((c) => c.method.id);
+
+describe('benches', () => {
+  it('are lists that a calculation takes', () => {
+    for (const kind of Object.keys(BENCHES) as BenchKind[]) expect(kitSchema.parse(bench(kind))).toEqual(bench(kind));
+    for (const [tool, { spec }] of Object.entries(USUAL)) expect(spec.tool).toBe(tool);
+  });
+  it('with everything do all that fits, set as recipes set it', () => {
+    for (const pkg of ['SOIC-8', 'QFP-44', 'R0603', 'DIP-40']) {
+      const [all, full] = [on(undefined, pkg), on(bench('full'), pkg)];
+      expect(doable(bench('full'), pkg)).toEqual(doable(undefined, pkg));
+      for (const [n, { method, unfit }] of full.entries())
+        if (!unfit) for (const [k, p] of method.phases.entries()) expect(p.kind).toBe(all[n].method.phases[k].kind);
+    }
+  });
+  it('without hot air offer nothing that blows, and say what it would take', () => {
+    for (const kind of ['irons', 'bare'] as const)
+      for (const pkg of ['SOIC-8', 'QFP-44', 'QFN-24', 'R0603'])
+        for (const choice of on(bench(kind), pkg).filter(isDoable))
+          expect(
+            choice.method.phases.map((p) => kindOf(p).tool),
+            choice.method.id,
+          ).not.toContain('air');
+    expect(on(bench('irons')).find((c) => c.method.id === 'air-slow')?.lacks).toEqual(['hot-air station']);
+  });
+  it('with one iron have no second', () => {
+    expect(on(bench('bare')).find((c) => c.method.id === 'irons2')?.lacks).toContain('soldering iron');
+    expect(doable(bench('irons'))).toContain('irons2');
+  });
+  it('set what they do as their tools go', () => {
+    const small: KitItem[] = [
+      ...bench('bare'),
+      { tool: 'air', set_C: [100, 350], flow_L_min: [10, 30], nozzles: [{ round_mm: 6 }] },
+    ];
+    for (const { method } of on(small).filter(isDoable)) {
+      const air = phaseOf(method, 'air')?.settings;
+      if (!air) continue;
+      expect(air.nozzle_mm).toBe(6);
+      expect(air.set_C).toBeLessThanOrEqual(350);
+      expect(air.flow_L_min).toBeLessThanOrEqual(30);
+    }
+    const own = { Sn: 42, Bi: 58 };
+    const lowMelt: KitItem = { tool: 'wire', wt: own, dia_mm: 0.5 };
+    const laid = on([...bench('air').filter((i) => i.tool !== 'wire'), lowMelt])
+      .map((c) => phaseOf(c.method, 'alloy')?.settings)
+      .find(Boolean);
+    expect(laid).toMatchObject({ alloy: own, wire_mm: 0.5 });
+  });
+  it('leave out what the shop does not work by', () => {
+    const [first] = on(undefined, 'SOIC-8', { never: ['air-slow'] });
+    expect(first).toMatchObject({ method: { id: 'air-slow' }, unfit: 'this shop does not work that way' });
+    expect(mainPhase(first.method).kind).toBe('air');
+  });
+});

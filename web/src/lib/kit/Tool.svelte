@@ -1,0 +1,84 @@
+<script lang="ts">
+  // One tool of a bench: a line of what it is, and its form when it is opened.
+  import { enhance } from '$app/forms';
+  import Check from '$lib/ui/Check.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
+  import Form from '$lib/ui/Form.svelte';
+  import type { Answer } from '$lib/ui/form';
+  import Select from '$lib/ui/Select.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import type { ToolView } from './tools';
+
+  let { tool, answer, benches }: { tool: ToolView; answer: Answer | null | undefined; benches: string[] } = $props();
+  let open = $state(false);
+  const standing = $derived(
+    tool.outOfOrder
+      ? { text: '▲ out of order', tone: 'text-stop' }
+      : tool.expired
+        ? { text: '◆ past its date', tone: 'text-caution' }
+        : tool.kind !== 'air' && tool.kind !== 'iron'
+          ? null
+          : tool.calibrated
+            ? { text: '● calibrated', tone: 'text-good' }
+            : { text: '◆ uncalibrated', tone: 'text-caution' },
+  );
+</script>
+
+<div class="border-t border-faint px-3">
+  <div class="flex items-center gap-3">
+    <Fold title={tool.name} bind:open class="w-full">
+      <Form
+        {answer}
+        id={tool.id}
+        action="?/save"
+        aria-label={tool.name}
+        class="grid grid-cols-4 items-start gap-x-4 gap-y-3 pt-1 pb-4"
+      >
+        {#snippet children({ busy, saved })}
+          <input type="hidden" name="id" value={tool.id} />
+          <input type="hidden" name="version" value={tool.version} />
+          <TextField class="col-span-2" name="name" label="Name" start={tool.name} />
+          <Field
+            label="Bench"
+            name="bench"
+            start={tool.bench}
+            hint={tool.bench === '' ? 'at hand on all of them' : undefined}
+          >
+            {#snippet control(a)}<input {...a} class="field" list="benches" maxlength="100" />{/snippet}
+          </Field>
+          <div class="pt-7">
+            <Check name="outOfOrder" checked={tool.outOfOrder}>Out of order</Check>
+          </div>
+          {#each tool.fields as f (f.key)}
+            <div class={f.wide ? 'col-span-2' : ''}>
+              <Field label={f.unit ? `${f.label}, ${f.unit}` : f.label} name={f.key} start={f.value} hint={f.hint}>
+                {#snippet control(a)}
+                  {#if f.choices}<Select {...a} choices={f.choices} />
+                  {:else}<input {...a} class="field" maxlength="300" />{/if}
+                {/snippet}
+              </Field>
+            </div>
+          {/each}
+          <div class="col-span-4 flex items-center gap-3">
+            <button class="button button-main" disabled={busy}>Save</button>
+            <button class="button" form="remove-{tool.id}">Take off the list</button>
+            <p class="text-[13px] {standing?.tone ?? 'text-ink2'}" role="status">
+              {standing?.text ?? ''}{saved ? ' saved' : ''}
+            </p>
+          </div>
+        {/snippet}
+      </Form>
+      <form method="POST" action="?/remove" id="remove-{tool.id}" use:enhance>
+        <input type="hidden" name="id" value={tool.id} />
+        <input type="hidden" name="version" value={tool.version} />
+      </form>
+    </Fold>
+    {#if !open}
+      <p class="ml-auto min-w-0 shrink-0 truncate text-right text-[13px] text-ink2">
+        {tool.line}{#if tool.bench === '' && benches.length > 0}<span> · on every bench</span>{/if}
+        {#if standing}<span class="ml-2 {standing.tone}">{standing.text}</span>{/if}
+      </p>
+    {/if}
+  </div>
+</div>

@@ -1,0 +1,44 @@
+/** Kinds of tool as the kit lists them. */
+import type { KitTool } from '@orthos/core/rework';
+
+/** One field of a tool's form. */
+export interface ToolField {
+  key: string;
+  label: string;
+  value: string;
+  unit?: string;
+  hint?: string;
+  choices?: Record<string, string>;
+  /** Takes two columns. */
+  wide?: true;
+}
+
+/** One tool as a page has it. */
+export interface ToolView {
+  id: string;
+  kind: KitTool;
+  name: string;
+  bench: string;
+  version: number;
+  outOfOrder: boolean;
+  calibrated: boolean;
+  /** Past the day it is good until. */
+  expired: boolean;
+  line: string;
+  fields: ToolField[];
+}
+
+/** Groups of a bench, in the order in which they are asked for, with what may be added to each. */
+export const GROUPS: readonly { title: string; kinds: Partial<Record<KitTool, string>> }[] = [
+  { title: 'Air', kinds: { air: 'air station' } },
+  {
+    title: 'Irons',
+    kinds: { iron: 'iron', tweezers: 'hot tweezers', vacuum: 'vacuum iron', pump: 'solder pump' },
+  },
+  { title: 'From below', kinds: { below: 'plate, infrared or warm air' } },
+  { title: 'Solder and flux', kinds: { wire: 'wire', paste: 'paste', flux: 'flux', braid: 'braid' } },
+  {
+    title: 'Covers and hand tools',
+    kinds: { cover: 'tape, foil, strip', blade: 'blade', pliers: 'cutters and pliers', spring: 'light spring' },
+  },
+];
