@@ -43,7 +43,7 @@ describe('benches', () => {
     expect(on(bench('irons')).find((c) => c.method.id === 'air-slow')?.lacks).toEqual(['hot-air station']);
   });
   it('with one iron have no second', () => {
-    expect(on(bench('bare')).find((c) => c.method.id === 'irons2')?.lacks).toContain('soldering iron');
+    expect(on(bench('bare')).find((c) => c.method.id === 'irons2')?.lacks).toContain('2 × soldering iron');
     expect(doable(bench('irons'))).toContain('irons2');
   });
   it('set what they do as their tools go', () => {

@@ -261,7 +261,7 @@ test('nothing is offered that no meter gives: a meter that is not there says so 
   page,
 }) => {
   await page.goto('/kit');
-  await page.getByRole('button', { name: 'Add a meter' }).click();
+  await page.getByRole('button', { name: '+ meter' }).click();
   const form = page.getByRole('form', { name: 'New meter' });
   await form.getByLabel('Name').fill('A far meter');
   await form.getByLabel('Port').fill('99999');

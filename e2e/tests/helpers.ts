@@ -57,6 +57,14 @@ export async function pick(page: Page, name: string): Promise<void> {
 }
 
 /** Fails the test on any error the browser reports. */
+/** Opens a tool of the kit, where that is the page; its form. */
+export async function openTool(page: Page, name: string): Promise<Locator> {
+  const form = page.getByRole('form', { name });
+  if (!(await form.isVisible())) await page.getByRole('button', { name, exact: true }).click();
+  await expect(form).toBeVisible();
+  return form;
+}
+
 export function watchErrors(page: Page): string[] {
   const errors: string[] = [];
   page.on('pageerror', (e) => errors.push(e.message));

@@ -202,7 +202,8 @@ test('a new job: what is missing is named, then it is taken in', async ({ page }
 
 test('kit, settings and calculator keep what is typed and name what is wrong', async ({ page }) => {
   await page.goto('/kit');
-  const station = page.getByRole('form', { name: 'Air station, unmarked dials' });
+  await page.getByRole('link', { name: 'bare bench' }).click();
+  const station = await openTool(page, 'Air station, unmarked dials');
   await station.getByLabel('Reaches, %').fill('200');
   await station.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('30 to 100 %')).toBeVisible();

@@ -380,6 +380,10 @@ test('forms refuse bad input with 400 and keep what was typed', async ({ request
     ['/settings', { name: '' }],
     ['/kit?/save', { id: 'nobody' }],
     ['/kit?/add', { kind: 'hammer' }],
+    ['/kit?/list', { kind: 'kitchen', name: 'x' }],
+    ['/kit?/list', { kind: 'full', name: ' ' }],
+    ['/kit?/putBack', { item: '{"kind":"iron"}' }],
+    ['/kit?/putBack', { item: 'no JSON' }],
   ] as [string, Record<string, string>][]) {
     const answer = await request.post(path, { headers, form, maxRedirects: 0 });
     expect(answer.status(), path).toBeGreaterThanOrEqual(400);

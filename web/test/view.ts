@@ -50,7 +50,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           station: DEFAULT_STATION,
           methods,
           edited: [],
-          bench: { name: '', names: [], covers: null, below: true },
+          bench: { name: '', names: [], covers: null, below: null },
           panel: { temperature: 'C', length: 'mm' },
           flood: 'leaded',
           hash: 'h',

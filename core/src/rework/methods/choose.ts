@@ -71,7 +71,13 @@ export function methodsOn(packageId: string, board: Omit<Piece, 'packageId'>, at
     const method = onDial(onBench(choice.method, at.kit), at.dials);
     if (!choice.unfit && at.never?.includes(method.id)) return { ...choice, method, ...FORBIDDEN };
     const missing = lacks(method, at.kit, board.leadFree);
-    return { ...choice, method, ...(missing.length > 0 ? { lacks: missing.map((w) => w.name) } : {}) };
+    return {
+      ...choice,
+      method,
+      ...(missing.length > 0
+        ? { lacks: missing.map(({ name, count = 1 }) => (count > 1 ? `${count} × ${name}` : name)) }
+        : {}),
+    };
   });
 }
 const FORBIDDEN = { unfit: 'this shop does not work that way', cheapest: 'its house rules are under Settings' };

@@ -6,6 +6,12 @@ import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/jo
 import type { Planned } from '@orthos/core/compare';
 import type { Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
+/** Kinds of cover and of heat from below that lie on a bench; null: nobody listed it, everything is there. */
+export interface AtBench {
+  covers: string[] | null;
+  below: string[] | null;
+}
+
 /** What a plan for a job would be computed from now. */
 export interface PlanInputs {
   target: string;
@@ -15,8 +21,8 @@ export interface PlanInputs {
   methods: MethodChoice[];
   /** Methods that somebody set; the others are as this bench can be set. */
   edited: string[];
-  /** Where it is done: its name, all benches there are, what covers and whether heat from below lie there (all, where nobody listed it). */
-  bench: { name: string; names: string[]; covers: string[] | null; below: boolean };
+  /** Where it is done, and all benches there are. */
+  bench: { name: string; names: string[] } & AtBench;
   /** Rows of the limits table as this shop wants them; absent where it wants none. */
   limits?: ShopLimits;
   /** The user's units, and what the dials of the station say. */

@@ -12,6 +12,7 @@
 
   let { tool, answer, benches }: { tool: ToolView; answer: Answer | null | undefined; benches: string[] } = $props();
   let open = $state(false);
+  const unmarked = $derived(tool.fields.some((f) => f.key === 'air' && f.value === 'unmarked'));
   const standing = $derived(
     tool.outOfOrder
       ? { text: '▲ out of order', tone: 'text-stop' }
@@ -52,7 +53,12 @@
           </div>
           {#each tool.fields as f (f.key)}
             <div class={f.wide ? 'col-span-2' : ''}>
-              <Field label={f.unit ? `${f.label}, ${f.unit}` : f.label} name={f.key} start={f.value} hint={f.hint}>
+              <Field
+                label={f.unit ? `${f.label}, ${f.unit}` : f.label}
+                name={f.key}
+                start={f.value}
+                hint={f.value === '' || f.wide ? f.hint : undefined}
+              >
                 {#snippet control(a)}
                   {#if f.choices}<Select {...a} choices={f.choices} />
                   {:else}<input {...a} class="field" maxlength="300" />{/if}
@@ -64,7 +70,9 @@
             <button class="button button-main" disabled={busy}>Save</button>
             <button class="button" form="remove-{tool.id}">Take off the list</button>
             <p class="text-[13px] {standing?.tone ?? 'text-ink2'}" role="status">
-              {standing?.text ?? ''}{saved ? ' saved' : ''}
+              {[standing?.text, saved ? 'saved' : ''].filter(Boolean).join(', ')}{unmarked
+                ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
+                : ''}
             </p>
           </div>
         {/snippet}

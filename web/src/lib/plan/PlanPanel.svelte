@@ -386,6 +386,7 @@
           value={inputs.settings.surroundings ?? {}}
           near={result ? worthShowing(result, 6).map((n) => n.partId) : []}
           {units}
+          bench={inputs.bench}
           onSave={saveSurroundings}
         />
       {/await}

@@ -3,12 +3,24 @@
   import { guarded } from '$lib/ui/unsaved.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
+  import type { AtBench } from '$lib/jobs/view';
   import type { BoardModel, PlacedPart } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import type { Surroundings } from '@orthos/core/rework';
   import { untrack } from 'svelte';
-  import { AFTER, COVERS, DRAUGHT, HELD, MOISTURE, OUT, SINKS, surroundingsOf, textsOf, UNDER } from './surroundings';
+  import {
+    AFTER,
+    coversOn,
+    DRAUGHT,
+    HELD,
+    MOISTURE,
+    OUT,
+    SINKS,
+    surroundingsOf,
+    textsOf,
+    underOn,
+  } from './surroundings';
   import { nameOf } from './words';
 
   interface Props {
@@ -18,9 +30,10 @@
     /** Neighbours worth covering. */
     near: string[];
     units: UnitSettings;
+    bench: AtBench;
     onSave: (value: Surroundings) => Promise<void>;
   }
-  let { board, target, value, near, units, onSave }: Props = $props();
+  let { board, target, value, near, units, bench, onSave }: Props = $props();
 
   let t = $state(untrack(() => textsOf(value, units)));
   const listed = $derived([...new Set([target.partId, ...near, ...Object.keys(t.covers), ...Object.keys(t.sinks)])]);
@@ -64,7 +77,7 @@
 
 <form onsubmit={save} {@attach guarded} class="my-3 border border-line p-4" aria-label="Surroundings">
   <div class="grid grid-cols-3 gap-3">
-    {@render choice('Under the board', 'under', UNDER)}
+    {@render choice('Under the board', 'under', underOn(bench, t.under))}
     {#if t.under === 'preheater'}{@render text(`at, °${units.temperature}`, 'plate')}
     {:else if t.under === 'infrared'}{@render text('kW/m²', 'flux')}{/if}
     {#if t.under === 'preheater' || t.under === 'infrared'}
@@ -89,7 +102,7 @@
         <Select
           class="w-40 shrink-0"
           none="not covered"
-          choices={{ ...COVERS, ...(id === target.partId ? {} : { [OUT]: 'taken out' }) }}
+          choices={{ ...coversOn(bench, t.covers[id]), ...(id === target.partId ? {} : { [OUT]: 'taken out' }) }}
           bind:value={t.covers[id]}
           aria-label="Cover on {nameOf(board, id)}"
         />

@@ -1,4 +1,5 @@
 /** What is found at the bench, as the texts of its form and back. */
+import type { AtBench } from '$lib/jobs/view';
 import { readComposition, writeComposition } from '@orthos/core/alloys';
 import { formatTemperature, parseDecimal, toCelsius, type UnitSettings } from '@orthos/core/ground';
 import { MAT, type Surroundings } from '@orthos/core/rework';
@@ -31,6 +32,29 @@ export const COVERS: Record<Kind<'covers'>, string> = {
   strip: 'metal strip',
   thick: 'thick cover',
 };
+/** Which of the covers need what on a bench. */
+const COVER_OF: Record<Kind<'covers'>, string> = {
+  tape: 'tape',
+  foil: 'foil',
+  'foil-off': 'foil',
+  strip: 'strip',
+  thick: 'thick',
+};
+const BELOW_OF: Partial<Record<string, readonly string[]>> = { preheater: ['air', 'plate'], infrared: ['infrared'] };
+
+/** Of the choices those that a bench has, and what is chosen already. */
+export const coversOn = ({ covers }: AtBench, chosen: string | undefined): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(COVERS).filter(
+      ([id]) => id === chosen || covers === null || covers.includes(COVER_OF[id as Kind<'covers'>]),
+    ),
+  );
+export const underOn = ({ below }: AtBench, chosen: string): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(UNDER).filter(
+      ([id]) => id === chosen || below === null || !BELOW_OF[id] || BELOW_OF[id].some((kind) => below.includes(kind)),
+    ),
+  );
 export const MOISTURE = { unknown: 'lay about, who knows', baked: 'baked before', damp: 'damp' } as const;
 export const AFTER = { replaced: 'is replaced', reused: 'goes on again' } as const;
 /** Beside the covers: the part is off the board meanwhile. */

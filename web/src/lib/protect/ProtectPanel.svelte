@@ -167,7 +167,13 @@
     }),
   );
   const alone = $derived(view.hotNeighbours.filter((id) => !blown.includes(id)));
-  let windCover = $state('heat tape');
+  /** What this bench has to cover a part with. */
+  const covers = $derived(
+    Object.entries({ foil: 'foil', tape: 'heat tape', strip: 'metal strip' }).flatMap(([kind, name]) =>
+      view.inputs?.bench.covers?.includes(kind) === false ? [] : [name],
+    ),
+  );
+  let windCover = $state(untrack(() => covers.find((c) => c === 'heat tape') ?? covers[0] ?? TAKEN_OUT));
   async function coverBlown() {
     for (const partId of blown)
       if (!attempt.neighbours.has(partId))
@@ -177,7 +183,7 @@
     recorder.record({
       type: 'neighbour-covered',
       partId,
-      how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : 'foil'),
+      how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : (covers[0] ?? TAKEN_OUT)),
       ...forTarget,
     });
   async function acceptIt(partId: string) {
@@ -300,7 +306,7 @@
         <div class="mt-1 flex gap-2">
           <Select
             class="w-32 shrink-0"
-            choices={['heat tape', 'foil', 'metal strip']}
+            choices={[...covers, TAKEN_OUT]}
             bind:value={windCover}
             aria-label="Cover against the wind"
           />
@@ -331,7 +337,7 @@
         <div class="mt-1 flex gap-2">
           <Select
             class="w-32 shrink-0"
-            choices={n?.takeOut ? [TAKEN_OUT] : ['foil', 'heat tape', 'metal strip', TAKEN_OUT]}
+            choices={n?.takeOut ? [TAKEN_OUT] : [...covers, TAKEN_OUT]}
             bind:value={cover[id]}
             aria-label="Cover for {nameOf(view.board, id)}"
           />

@@ -21,7 +21,6 @@
   <Checkbox.Root
     {id}
     {disabled}
-    {name}
     class="tick"
     bind:checked={
       () => checked,
@@ -33,5 +32,7 @@
   >
     {#if checked}<Tick class="h-3.5 w-3.5" strokeWidth={3.5} aria-hidden="true" />{/if}
   </Checkbox.Root>
+  <!-- the library's own field in a form has an inline style, which the content policy forbids -->
+  {#if name && checked}<input type="hidden" {name} value="on" />{/if}
   <span class="min-w-0 flex-1">{@render children()}</span>
 </label>

@@ -47,8 +47,8 @@
     What lies on a bench, and how far its dials are from the truth. Plans offer what can be done with it, set as its
     tools can be set; a change here makes plans that used it stale.
   </p>
-  {#if data.benches.length > 1}
-    <nav class="mb-3 flex flex-wrap gap-1" aria-label="Benches">
+  {#if data.benches.length > 0}
+    <nav class="mb-1 flex flex-wrap gap-1" aria-label="Benches">
       {#each data.benches as name (name)}
         <a
           class="border-b-[3px] px-3 py-1.5 {name === bench
@@ -59,6 +59,9 @@
         >
       {/each}
     </nav>
+    <Fold title="Another bench" quiet class="mb-2">
+      <div class="border border-line bg-sheet p-4">{@render benchForm('Add the bench', '')}</div>
+    </Fold>
   {/if}
   {#if gone}
     <form method="POST" action="?/putBack" use:enhance class="mb-3 flex items-center gap-3" role="status">
@@ -95,7 +98,6 @@
           {#each tools as tool (tool.id)}<Tool {tool} answer={form} benches={data.benches} />{/each}
         </section>
       {/each}
-      <Fold title="Another bench">{@render benchForm('Add the bench', '')}</Fold>
       <Notice
         text={form && 'issues' in form && form.issues && 'kind' in form.issues ? String(form.issues.kind) : null}
         at="panel"

@@ -24,7 +24,13 @@ export function demoKit(): Tool[] {
   });
   const bare = (['iron', 'pump', 'wire', 'flux', 'braid', 'cover', 'pliers'] as const).map((kind): Tool => {
     const { name, spec } = USUAL[kind];
-    return { kind, name: kind === 'iron' ? 'Iron 60 W' : name, bench: 'bare bench', spec, doc: DEFAULT_STATION };
+    return {
+      kind,
+      name: spec.tool === 'iron' ? 'Iron 60 W' : name,
+      bench: 'bare bench',
+      spec: spec.tool === 'iron' ? { ...spec, power_W: 60 } : spec,
+      doc: DEFAULT_STATION,
+    };
   });
   const unmarked: Tool = {
     kind: 'air',

@@ -7,7 +7,7 @@ import { packageById } from '@orthos/core/packages';
 import { fateOf, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import type { Database } from '../db/connect.ts';
-import type { Freshness, PlanInputs } from '../../jobs/view.ts';
+import type { AtBench, Freshness, PlanInputs } from '../../jobs/view.ts';
 import { asFirst, type PlanSettings, planSettingsSchema, type StoredPlanSettings } from '../../plan/stored.ts';
 import { Kept } from '../kept.ts';
 import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
@@ -76,7 +76,7 @@ function basisOf(
     station: model,
     methods,
     edited: [...edited.keys()],
-    bench: { name: bench.name, names: benchNames(kit), ...coversOf(bench.kit) },
+    bench: { name: bench.name, names: benchNames(kit), ...aroundOn(bench.kit) },
     ...overridden,
     panel: { temperature, length, air: model.air, dials: model.dials },
     flood,
@@ -92,12 +92,11 @@ function basisOf(
   };
 }
 
-/** What a bench has to put over neighbours and under the board; all of it where nobody listed it. */
-function coversOf(kit: Kit | undefined): { covers: string[] | null; below: boolean } {
-  if (!kit) return { covers: null, below: true };
+/** What a bench has to put over neighbours and under the board. */
+function aroundOn(kit: Kit | undefined): AtBench {
   return {
-    covers: kit.flatMap((i) => (i.tool === 'cover' ? [i.kind ?? ''] : [])),
-    below: kit.some((i) => i.tool === 'below'),
+    covers: kit?.flatMap((i) => (i.tool === 'cover' ? [i.kind ?? ''] : [])) ?? null,
+    below: kit?.flatMap((i) => (i.tool === 'below' ? [i.kind] : [])) ?? null,
   };
 }
 
