@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { choose, openJob, ownReading, planReady, pressUntil, test, watchErrors, pick } from './helpers.ts';
+import { choose, openJob, openTool, ownReading, pick, planReady, pressUntil, test, watchErrors } from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {

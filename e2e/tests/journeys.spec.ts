@@ -3,14 +3,15 @@ import {
   choose,
   newJob,
   openJob,
+  openTool,
   ownReading,
+  pick,
   planReady,
   pressUntil,
   record,
   test,
   uuid7,
   watchErrors,
-  pick,
 } from './helpers.ts';
 
 let errors: string[];

@@ -1,6 +1,6 @@
 /** The kit as it is owned: benches listed in a minute, tools with dials of their own, what plans make of them. */
-import type { Page } from '@playwright/test';
-import { choose, expect, openTool, planReady, test, watchErrors } from './helpers';
+import { expect, type Page } from '@playwright/test';
+import { choose, openTool, planReady, test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
