@@ -8,7 +8,7 @@ export const UNMARKED_DIAL = { full_L_min: 60, within: 2 } as const;
 const rising = (list: readonly number[]) => list.every((v, i) => i === 0 || v > list[i - 1]);
 
 /** A temperature dial: so many K beside what it sets, or numbers of its own, each with what it sets, °C. */
-export const heatDialSchema = z.union([
+const heatDialSchema = z.union([
   z.strictObject({ offset_K: z.number().min(-150).max(150) }),
   z.strictObject({
     table: z

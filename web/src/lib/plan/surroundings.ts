@@ -13,7 +13,7 @@ type Kind<K extends keyof Surroundings> =
       ? N
       : never;
 
-export const UNDER: Record<'open' | Kind<'under'>, string> = {
+const UNDER: Record<'open' | Kind<'under'>, string> = {
   open: 'open air',
   preheater: 'preheater',
   infrared: 'infrared',
@@ -25,7 +25,7 @@ export const HELD: Record<'free' | Kind<'held'>, string> = {
   props: 'on props',
 };
 export const DRAUGHT = { '1': 'still air', '3': 'some draught', '6': 'strong draught' } as const;
-export const COVERS: Record<Kind<'covers'>, string> = {
+const COVERS: Record<Kind<'covers'>, string> = {
   tape: 'heat tape',
   foil: 'foil, pressed on',
   'foil-off': 'foil, standing off',
