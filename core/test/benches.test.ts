@@ -65,6 +65,18 @@ describe('benches', () => {
       .find(Boolean);
     expect(laid).toMatchObject({ alloy: own, wire_mm: 0.5 });
   });
+  it('leave out what a housing is in the way of', () => {
+    const housed = (pkg: string) => on(undefined, pkg, { housed: true });
+    expect(housed('SOIC-8').find((c) => c.method.id === 'preheat-air')).toMatchObject({
+      unfit: 'its housing is under the board',
+      cheapest: 'Out of its housing it can be done',
+    });
+    expect(isDoable(housed('SOIC-8')[0])).toBe(true);
+    // pins are reached from below
+    for (const { method, unfit } of housed('DIP-14'))
+      if (!unfit) for (const p of method.phases) expect(kindOf(p).fromAbove, method.id).toBe(true);
+    expect(housed('DIP-14').find((c) => c.method.id === 'vacuum')?.unfit).toMatch(/worked from below/);
+  });
   it('leave out what the shop does not work by', () => {
     const [first] = on(undefined, 'SOIC-8', { never: ['air-slow'] });
     expect(first).toMatchObject({ method: { id: 'air-slow' }, unfit: 'this shop does not work that way' });

@@ -60,7 +60,7 @@ export async function pick(page: Page, name: string): Promise<void> {
 /** Opens a tool of the kit, where that is the page; its form. */
 export async function openTool(page: Page, name: string): Promise<Locator> {
   const form = page.getByRole('form', { name });
-  if (!(await form.isVisible())) await page.getByRole('button', { name, exact: true }).click();
+  if (!(await form.isVisible())) await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
   await expect(form).toBeVisible();
   return form;
 }

@@ -23,6 +23,7 @@ export { jointVolume, jointVolumeInput, jointVolumeOutput } from './jointVolume.
 export { ALLOY_LIBRARY, LOW_MELT, LOW_MELT_LEAD_FREE } from './library.ts';
 export {
   type AlloyAmount,
+  type AlloyAmountInput,
   alloyAmount,
   alloyAmountInput,
   alloyAmountOutput,

@@ -48,7 +48,7 @@ export {
 } from './jobState.ts';
 export { JOB_TYPE_IDS, JOB_TYPES, type JobType, outcomeWord } from './jobTypes.ts';
 export { judgeEvent, type Refusal, type Standing } from './judge.ts';
-export { modelHistory, type ModelHistory } from './modelHistory.ts';
+export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';
 export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
 export { standsAt } from './progress.ts';
 export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';

@@ -40,7 +40,7 @@ const LATEST = 8;
 const MOST_READINGS = 8;
 
 /** The part that a repaired job came down to; null when its last suspect tested good. */
-function culpritOf(state: JobState): string | null {
+export function culpritOf(state: JobState): string | null {
   if (state.released?.outcome !== 'repaired') return null;
   const { suspect, offBoardTest } = state.attempts[state.attempts.length - 1];
   return suspect && offBoardTest?.result !== 'good' ? suspect.partId : null;

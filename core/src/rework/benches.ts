@@ -1,5 +1,5 @@
 /** Benches as they are met: what usually lies on one, so that it is listed in a minute and put right afterwards. */
-import { LOW_MELT, SOLDER_ALLOYS } from '../alloys/index.ts';
+import { LOW_MELT } from '../alloys/index.ts';
 import type { KitItem } from './kitForm.ts';
 import { LEADED } from './solders.ts';
 
@@ -12,7 +12,6 @@ interface Usual {
 }
 
 const iron = { set_C: [150, 450] as [number, number], power_W: 70, tips_mm: [1, 2.5, 3, 5] };
-const LEAD_FREE = SOLDER_ALLOYS.get('SAC305')?.wt ?? LEADED;
 
 export const USUAL: Readonly<Record<KitTool, Usual>> = {
   air: {
@@ -21,7 +20,7 @@ export const USUAL: Readonly<Record<KitTool, Usual>> = {
       tool: 'air',
       set_C: [100, 480],
       flow_L_min: [5, 120],
-      nozzles: [5, 8, 10, 12].map((round_mm) => ({ round_mm })),
+      nozzles: [{ round_mm: 5 }, { round_mm: 8 }, { round_mm: 10 }, { round_mm: 12 }],
     },
   },
   iron: { name: 'Iron', spec: { tool: 'iron', ...iron } },
@@ -30,7 +29,7 @@ export const USUAL: Readonly<Record<KitTool, Usual>> = {
   pump: { name: 'Solder pump', spec: { tool: 'pump' } },
   below: { name: 'Heat from below', spec: { tool: 'below', kind: 'air', T_C: [60, 300] } },
   wire: { name: 'Leaded wire', spec: { tool: 'wire', wt: LEADED, dia_mm: 0.7 } },
-  paste: { name: 'Solder paste', spec: { tool: 'paste', wt: LEAD_FREE } },
+  paste: { name: 'Solder paste', spec: { tool: 'paste', wt: { Sn: 96.5, Ag: 3, Cu: 0.5 } } },
   flux: { name: 'Flux', spec: { tool: 'flux', kind: 'no-clean' } },
   braid: { name: 'Braid', spec: { tool: 'braid' } },
   cover: { name: 'Heat-proof tape', spec: { tool: 'cover', kind: 'tape' } },
@@ -39,28 +38,31 @@ export const USUAL: Readonly<Record<KitTool, Usual>> = {
   spring: { name: 'Light spring', spec: { tool: 'spring' } },
 };
 
-const lowMelt: Usual = { name: 'Low-melt wire', spec: { tool: 'wire', wt: LOW_MELT, dia_mm: 1 } };
-const foil: Usual = { name: 'Foil', spec: { tool: 'cover', kind: 'foil' } };
-const second: Usual = { name: 'Second iron', spec: USUAL.iron.spec };
-const of = (...tools: KitTool[]): Usual[] => tools.map((t) => USUAL[t]);
-
-const HAND = of('flux', 'wire', 'braid', 'blade', 'pliers');
-
 /** Benches by what they have; each a list to begin with. */
-export const BENCHES = {
-  full: {
-    name: 'Everything: air, irons, vacuum, tweezers, heat from below',
-    items: [
-      ...of('air', 'iron'),
-      second,
-      ...of('tweezers', 'vacuum', 'pump', 'below', 'paste', 'cover', 'spring'),
-      foil,
-      lowMelt,
-      ...HAND,
-    ],
-  },
-  air: { name: 'Hot air and an iron', items: [...of('air', 'iron', 'pump', 'cover'), foil, lowMelt, ...HAND] },
-  irons: { name: 'Irons, no hot air', items: [...of('iron'), second, ...of('tweezers', 'pump'), lowMelt, ...HAND] },
-  bare: { name: 'One iron', items: [...of('iron', 'pump'), ...HAND] },
-} as const satisfies Record<string, { name: string; items: readonly Usual[] }>;
-export type BenchKind = keyof typeof BENCHES;
+function benches() {
+  const lowMelt: Usual = { name: 'Low-melt wire', spec: { tool: 'wire', wt: LOW_MELT, dia_mm: 1 } };
+  const foil: Usual = { name: 'Foil', spec: { tool: 'cover', kind: 'foil' } };
+  const second: Usual = { name: 'Second iron', spec: USUAL.iron.spec };
+  const of = (...tools: KitTool[]): Usual[] => tools.map((t) => USUAL[t]);
+  const hand = of('flux', 'wire', 'braid', 'blade', 'pliers');
+  return {
+    full: {
+      name: 'Everything: air, irons, vacuum, tweezers, heat from below',
+      items: [
+        ...of('air', 'iron'),
+        second,
+        ...of('tweezers', 'vacuum', 'pump', 'below', 'paste', 'cover', 'spring'),
+        foil,
+        lowMelt,
+        ...hand,
+      ],
+    },
+    air: { name: 'Hot air and an iron', items: [...of('air', 'iron', 'pump', 'cover'), foil, lowMelt, ...hand] },
+    irons: { name: 'Irons, no hot air', items: [...of('iron'), second, ...of('tweezers', 'pump'), lowMelt, ...hand] },
+    bare: { name: 'One iron', items: [...of('iron', 'pump'), ...hand] },
+  };
+}
+export type BenchKind = keyof ReturnType<typeof benches>;
+// marked pure: pages that list no bench load none
+export const BENCHES: Readonly<Record<BenchKind, { name: string; items: readonly Usual[] }>> =
+  /* @__PURE__ */ benches();

@@ -49,6 +49,7 @@ export { runPlan } from './planRun.ts';
 export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema, tellRework } from './procedure.ts';
 export { RANGES } from './ranges.ts';
 export { stuckShare } from './phases/vacuum/stuck.ts';
+export { type AlloyLaid, alloyLaid } from './alloyLaid.ts';
 export { solderOf } from './solderOf.ts';
 export { DEFAULT_STATION, type StationModel, stationSchema } from './station.ts';
 export {

@@ -40,7 +40,8 @@ export function heatsFromBelow(
 
 /** Part of a column's lower face that rests on a frame or on props. */
 export function heldShare(held: ReworkCase['held'], mesh: BoardMesh): Float64Array | undefined {
-  if (!held) return undefined;
+  // a housing holds it by its screws, far from the part
+  if (!held || held.kind === 'housing') return undefined;
   const { grid, ex, ey, cut } = mesh;
   const share = new Float64Array(mesh.columns);
   const [nx, ny] = [grid.dx.length, grid.dy.length];

@@ -52,7 +52,7 @@ const sinkSchema = z.strictObject({
   mass_g: z.number().min(0.05).max(2000).optional(),
 });
 
-/** What holds the board and takes heat from its lower face. */
+/** What holds the board and takes heat from its lower face; in its housing nothing of it shows but the upper face. */
 const heldSchema = z.discriminatedUnion('kind', [
   /** A rim of this width all round. */
   z.strictObject({ kind: z.literal('frame'), width_mm: z.number().min(0.5).max(20) }),
@@ -64,6 +64,7 @@ const heldSchema = z.discriminatedUnion('kind', [
       .min(1)
       .max(40),
   }),
+  z.strictObject({ kind: z.literal('housing') }),
 ]);
 
 /** What is known of joints of the target: all of them, or the named ones. Later entries win. */

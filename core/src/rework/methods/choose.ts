@@ -3,6 +3,7 @@ import { upTo } from '../phases/air/index.ts';
 import { kindOf, type Phase } from '../phases/index.ts';
 import { benchOf, has, type Kit, type Want, wiresFor } from '../kit.ts';
 import { type Dials, fullScale } from '../dials.ts';
+import { reachOf } from '../phases/rows.ts';
 import type { Method } from './method.ts';
 import { type Recipe, RECIPES, type Unfit } from './recipes.ts';
 import type { Piece } from './usual.ts';
@@ -63,13 +64,20 @@ export interface AtHand {
   dials: Pick<Dials, 'air'>;
   /** Methods that this shop does not work by. */
   never?: readonly string[];
+  /** The board stays in its housing: nothing reaches its lower face. */
+  housed?: boolean;
 }
 
 /** All methods as they can be done here: set as these tools can be, with what is missing for them. */
 export function methodsOn(packageId: string, board: Omit<Piece, 'packageId'>, at: AtHand): MethodChoice[] {
   return methodsFor(packageId, board).map((choice) => {
     const method = onDial(onBench(choice.method, at.kit), at.dials);
-    if (!choice.unfit && at.never?.includes(method.id)) return { ...choice, method, ...FORBIDDEN };
+    const out = choice.unfit
+      ? undefined
+      : at.never?.includes(method.id)
+        ? FORBIDDEN
+        : at.housed && housedOut(method, packageId);
+    if (out) return { ...choice, method, unfit: out.why, cheapest: out.cheapest };
     const missing = lacks(method, at.kit, board.leadFree);
     return {
       ...choice,
@@ -80,7 +88,17 @@ export function methodsOn(packageId: string, board: Omit<Piece, 'packageId'>, at
     };
   });
 }
-const FORBIDDEN = { unfit: 'this shop does not work that way', cheapest: 'its house rules are under Settings' };
+
+/** What a housing keeps from the hands; undefined where it is nothing. */
+function housedOut({ phases }: Method, packageId: string): Required<Unfit> | undefined {
+  const cheapest = 'Out of its housing it can be done';
+  if (phases.some((p) => p.kind === 'below')) return { why: 'its housing is under the board', cheapest };
+  if (reachOf(packageId).pins && phases.some((p) => !kindOf(p).fromAbove))
+    return { why: 'its pins are worked from below, where its housing is', cheapest };
+  return undefined;
+}
+
+const FORBIDDEN = { why: 'this shop does not work that way', cheapest: 'its house rules are under Settings' };
 
 /** What a method cannot do without, each tool once. */
 export function wantsOf({ phases }: Pick<Method, 'phases'>, leadFree = false): Want[] {

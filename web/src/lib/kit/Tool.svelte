@@ -1,92 +1,37 @@
 <script lang="ts">
   // One tool of a bench: a line of what it is, and its form when it is opened.
-  import { enhance } from '$app/forms';
-  import Check from '$lib/ui/Check.svelte';
-  import Field from '$lib/ui/Field.svelte';
-  import Fold from '$lib/ui/Fold.svelte';
-  import Form from '$lib/ui/Form.svelte';
   import type { Answer } from '$lib/ui/form';
-  import Select from '$lib/ui/Select.svelte';
-  import TextField from '$lib/ui/TextField.svelte';
-  import type { ToolView } from './tools';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import { standingOf, type ToolView } from './tools';
 
   let { tool, answer, benches }: { tool: ToolView; answer: Answer | null | undefined; benches: string[] } = $props();
   let open = $state(false);
-  const unmarked = $derived(tool.fields.some((f) => f.key === 'air' && f.value === 'unmarked'));
-  const standing = $derived(
-    tool.outOfOrder
-      ? { text: '▲ out of order', tone: 'text-stop' }
-      : tool.expired
-        ? { text: '◆ past its date', tone: 'text-caution' }
-        : tool.kind !== 'air' && tool.kind !== 'iron'
-          ? null
-          : tool.calibrated
-            ? { text: '● calibrated', tone: 'text-good' }
-            : { text: '◆ uncalibrated', tone: 'text-caution' },
-  );
+  /** Opened once, it stays: what was typed is there when it is opened again. */
+  let opened = $state(false);
+  const standing = $derived(standingOf(tool));
+  const id = $props.id();
 </script>
 
 <div class="border-t border-faint px-3">
-  <div class="flex items-center gap-3">
-    <Fold title={tool.name} bind:open class="w-full">
-      <Form
-        {answer}
-        id={tool.id}
-        action="?/save"
-        aria-label={tool.name}
-        class="grid grid-cols-4 items-start gap-x-4 gap-y-3 pt-1 pb-4"
-      >
-        {#snippet children({ busy, saved })}
-          <input type="hidden" name="id" value={tool.id} />
-          <input type="hidden" name="version" value={tool.version} />
-          <TextField class="col-span-2" name="name" label="Name" start={tool.name} />
-          <Field
-            label="Bench"
-            name="bench"
-            start={tool.bench}
-            hint={tool.bench === '' ? 'at hand on all of them' : undefined}
-          >
-            {#snippet control(a)}<input {...a} class="field" list="benches" maxlength="100" />{/snippet}
-          </Field>
-          <div class="pt-7">
-            <Check name="outOfOrder" checked={tool.outOfOrder}>Out of order</Check>
-          </div>
-          {#each tool.fields as f (f.key)}
-            <div class={f.wide ? 'col-span-2' : ''}>
-              <Field
-                label={f.unit ? `${f.label}, ${f.unit}` : f.label}
-                name={f.key}
-                start={f.value}
-                hint={f.value === '' || f.wide ? f.hint : undefined}
-              >
-                {#snippet control(a)}
-                  {#if f.choices}<Select {...a} choices={f.choices} />
-                  {:else}<input {...a} class="field" maxlength="300" />{/if}
-                {/snippet}
-              </Field>
-            </div>
-          {/each}
-          <div class="col-span-4 flex items-center gap-3">
-            <button class="button button-main" disabled={busy}>Save</button>
-            <button class="button" form="remove-{tool.id}">Take off the list</button>
-            <p class="text-[13px] {standing?.tone ?? 'text-ink2'}" role="status">
-              {[standing?.text, saved ? 'saved' : ''].filter(Boolean).join(', ')}{unmarked
-                ? '; plans say percent of the dial, and take it as half to twice 60 L/min at full'
-                : ''}
-            </p>
-          </div>
-        {/snippet}
-      </Form>
-      <form method="POST" action="?/remove" id="remove-{tool.id}" use:enhance>
-        <input type="hidden" name="id" value={tool.id} />
-        <input type="hidden" name="version" value={tool.version} />
-      </form>
-    </Fold>
+  <button
+    type="button"
+    class="flex min-h-9 w-full items-center gap-1.5 text-left"
+    aria-expanded={open}
+    aria-controls={id}
+    onclick={() => ([open, opened] = [!open, true])}
+  >
+    <ChevronRight class="h-4 w-4 shrink-0 {open ? 'rotate-90' : ''}" aria-hidden="true" />
+    <span class="font-semibold">{tool.name}</span>
     {#if !open}
-      <p class="ml-auto min-w-0 shrink-0 truncate text-right text-[13px] text-ink2">
-        {tool.line}{#if tool.bench === '' && benches.length > 0}<span> · on every bench</span>{/if}
+      <span class="ml-auto min-w-0 truncate text-right text-[13px] text-ink2">
+        {tool.line}{tool.bench === '' && benches.length > 0 ? ' · on every bench' : ''}
         {#if standing}<span class="ml-2 {standing.tone}">{standing.text}</span>{/if}
-      </p>
+      </span>
+    {/if}
+  </button>
+  <div {id} hidden={!open}>
+    {#if opened}
+      {#await import('./ToolForm.svelte') then { default: ToolForm }}<ToolForm {tool} {answer} />{/await}
     {/if}
   </div>
 </div>

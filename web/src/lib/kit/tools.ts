@@ -42,3 +42,11 @@ export const GROUPS: readonly { title: string; kinds: Partial<Record<KitTool, st
     kinds: { cover: 'tape, foil, strip', blade: 'blade', pliers: 'cutters and pliers', spring: 'light spring' },
   },
 ];
+
+/** How a tool stands, in a word with its shape; nothing to say of most. */
+export function standingOf({ outOfOrder, expired, kind, calibrated }: ToolView): { text: string; tone: string } | null {
+  if (outOfOrder) return { text: '▲ out of order', tone: 'text-stop' };
+  if (expired) return { text: '◆ past its date', tone: 'text-caution' };
+  if (kind !== 'air' && kind !== 'iron') return null;
+  return calibrated ? { text: '● calibrated', tone: 'text-good' } : { text: '◆ uncalibrated', tone: 'text-caution' };
+}

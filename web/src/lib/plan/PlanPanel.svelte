@@ -2,6 +2,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings, takeKnownPlan } from '$lib/jobs/send';
@@ -25,9 +26,14 @@
   const planner = untrack(() => plannerOf(view.ticket.id));
   /** The page is still there; what was begun on it goes on without it. */
   let open = true;
-  let chosen = $state<string | null>(null);
-  /** What the technician picked, against what is proposed. */
-  let picked = $state<string | null>(null);
+  /** What the technician picked, against what is proposed; the address may ask for it. */
+  let picked = $state<string | null>(
+    untrack(() => {
+      const asked = page.url.searchParams.get('method');
+      return view.inputs?.methods.some((m) => m.method.id === asked && isDoable(m)) ? asked : null;
+    }),
+  );
+  let chosen = $state<string | null>(untrack(() => picked));
   let editing = $state(false);
   let problem = $state<string | null>(null);
   let cancelled = $state(false);
@@ -395,7 +401,15 @@
     {#if result}
       <Neighbours board={view.board} {result} {units} onTakenOut={takenOut} />
       {#await import('./Details.svelte') then { default: Details }}
-        <Details board={view.board} {result} {units} tip_C={stale ? undefined : bead?.settings.set_C} onTip={tipAt} />
+        {#if method}<Details
+            board={view.board}
+            {target}
+            {method}
+            {result}
+            {units}
+            tip_C={stale ? undefined : bead?.settings.set_C}
+            onTip={tipAt}
+          />{/if}
       {/await}
     {/if}
     <p class="mt-4 text-[13px] text-ink3">

@@ -23,6 +23,7 @@ export const HELD: Record<'free' | Kind<'held'>, string> = {
   free: 'hardly touched',
   frame: 'in a frame',
   props: 'on props',
+  housing: 'in its housing',
 };
 export const DRAUGHT = { '1': 'still air', '3': 'some draught', '6': 'strong draught' } as const;
 const COVERS: Record<Kind<'covers'>, string> = {
@@ -165,6 +166,10 @@ function underOf(
 
 function heldOf(t: SurroundingsTexts): Read<Surroundings['held']> {
   if (t.held === 'free') return {};
+  if (t.held === 'housing')
+    return BELOW_OF[t.under]
+      ? problem('In its housing nothing heats the board from below.')
+      : { value: { kind: 'housing' } };
   if (t.held === 'frame') {
     const width_mm = parseDecimal(t.frame);
     if (width_mm === null || width_mm < 0.5 || width_mm > 20) return problem('Frame: 0.5 to 20 mm wide.');
@@ -248,7 +253,7 @@ export function surroundingWords({
 }: Surroundings): string {
   return [
     under?.kind,
-    held?.kind,
+    held?.kind === 'housing' ? HELD.housing : held?.kind,
     draught ? 'draught' : '',
     covers ? `${covers.length} covered` : '',
     sinks ? `${sinks.length} with metal or glue` : '',

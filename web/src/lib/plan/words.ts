@@ -1,7 +1,10 @@
 /** A plan's results in bench English: numbers first, and never a bare "no". */
+import type { AlloyAmount } from '@orthos/core/alloys';
 import { type BoardModel, partName } from '@orthos/core/board';
+import type { Planned } from '@orthos/core/compare';
 import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
 import {
+  type AlloyLaid,
   type Fate,
   fateOf,
   harmOf,
@@ -30,6 +33,8 @@ export interface Verdict {
 type Neighbour = PlanResult['neighbours'][number];
 
 const SHORT_WINDOW = 10;
+/** From this share of benches on, which joint is last needs no second word. */
+const SURE = 0.95;
 /** Neighbours with more left than this are not worth a line, K. */
 const WORTH_K = 90;
 /** How a window ends too early. */
@@ -131,7 +136,7 @@ export function whySolid(r: PlanResult, method: Method, units: UnitSettings): st
   return `${named} begins to melt, but is not through ${within}${because}. ${wayOut(method)}`;
 }
 
-export function explanation(r: PlanResult, board: BoardModel, method: Method, units: UnitSettings): string {
+export function explanation(r: Planned, board: BoardModel, method: Method, units: UnitSettings): string {
   const v = verdictOf(r);
   const last = r.last;
   if (v.kind === 'cold') {
@@ -159,7 +164,17 @@ export function explanation(r: PlanResult, board: BoardModel, method: Method, un
         : `${seconds(v.window_s ?? 0)} until ${endOf(board, r)}.`;
   const out = takeOutFirst(r);
   const first = out.length > 0 ? `Take ${listed(out.map((id) => nameOf(board, id)))} out first. ` : '';
-  return `${before(r)}${first}Joint ${last?.terminal} is last: ${last?.why}. ${window}`;
+  return `${before(r)}${first}Joint ${last?.terminal} is last${oddsOf(r)}: ${last?.why}. ${window}`;
+}
+
+/** How sure it is which joint is last; nothing where it is. */
+function oddsOf({ last, row }: Planned): string {
+  const shares = row?.last ?? [];
+  const own = shares.find((l) => l.terminal === last?.terminal);
+  const others = shares.filter((l) => l !== own).slice(0, 2);
+  if (others.length === 0 || !own || own.p >= SURE) return '';
+  const tenths = Math.max(1, Math.round(own.p * 10));
+  return ` on ${tenths} of 10 such boards, else ${others.map((l) => l.terminal).join(' or ')}`;
 }
 
 /** Where work goes before the heat that takes the part off: how long, and from when that heat is on. */
@@ -215,4 +230,22 @@ export function neighbourKind(board: BoardModel, partId: string): string {
   const part = board.parts.find((p) => p.partId === partId);
   if (!part) return '';
   return limitRowOf(part).what;
+}
+
+/** Which need rules how much alloy is laid, and what the others would take. */
+export function amountWords(told: AlloyAmount, { mass_mg, asked }: AlloyLaid, units: UnitSettings): string {
+  // ordinary solder floods, it does not thin: nothing but the bead rules it
+  if (!told.reachable) return '';
+  const needs = [
+    {
+      rules: 'composition',
+      words: `to be fluid from ${formatTemperature(asked.targetLiquidus_C, units)}`,
+      mg: told.mass_mg,
+    },
+    ...(told.hold ? [{ rules: 'hold', words: `to stay liquid ${LIFT_S} s for a lift`, mg: told.hold.mass_mg }] : []),
+  ];
+  const mg = (n: (typeof needs)[number]) => `${Math.ceil(n.mg)} mg ${n.words}`;
+  const short = needs.filter((n) => n.mg > mass_mg).sort((a, b) => b.mg - a.mg)[0];
+  if (short) return `Too little: ${mg(short)}.`;
+  return `The bead over the lands rules it; the mixture would want ${needs.map(mg).join(', ')}.${told.hold === null ? ' It stays liquid for a lift only while the heat is on.' : ''}`;
 }

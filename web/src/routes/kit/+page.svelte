@@ -3,7 +3,6 @@
   import { GROUPS } from '$lib/kit/tools';
   import Tool from '$lib/kit/Tool.svelte';
   import Field from '$lib/ui/Field.svelte';
-  import Fold from '$lib/ui/Fold.svelte';
   import Form from '$lib/ui/Form.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import Select from '$lib/ui/Select.svelte';
@@ -11,6 +10,7 @@
 
   let { data, form } = $props();
   const bench = $derived(data.bench);
+  let adding = $state(false);
   const gone = $derived(form && 'gone' in form ? form.gone : undefined);
   const there = $derived(
     GROUPS.map(({ title, kinds }) => ({
@@ -59,9 +59,13 @@
         >
       {/each}
     </nav>
-    <Fold title="Another bench" quiet class="mb-2">
-      <div class="border border-line bg-sheet p-4">{@render benchForm('Add the bench', '')}</div>
-    </Fold>
+    <button
+      type="button"
+      class="mb-2 min-h-9 text-[13px] text-evidence hover:underline"
+      aria-expanded={adding}
+      onclick={() => (adding = !adding)}>+ another bench</button
+    >
+    {#if adding}<div class="mb-3 border border-line bg-sheet p-4">{@render benchForm('Add the bench', '')}</div>{/if}
   {/if}
   {#if gone}
     <form method="POST" action="?/putBack" use:enhance class="mb-3 flex items-center gap-3" role="status">

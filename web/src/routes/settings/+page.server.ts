@@ -13,9 +13,11 @@ export const load = async ({ locals }) => ({ settings: await shopSettings(locals
 export const actions = {
   default: async ({ request, locals }) => {
     const { version, ...values } = await readForm(request);
-    const { rate, currency, warrantyMonths, limits, ...named } = values;
+    const { rate, currency, warrantyMonths, limits, rules: _, ...named } = values;
     const rest = Object.fromEntries(Object.entries(named).filter(([key]) => !key.startsWith('never-')));
-    const never = Object.keys(values).flatMap((key) => (key.startsWith('never-') ? [key.slice(6)] : []));
+    const ticked = Object.keys(values).flatMap((key) => (key.startsWith('never-') ? [key.slice(6)] : []));
+    // a form that did not get as far as asking leaves them as they are
+    const never = 'rules' in values ? ticked : ((await shopSettings(locals.db)).value.never ?? []);
     const own = readLimits(String(limits ?? ''));
     if ('issue' in own) return fail(400, { values, issues: { limits: own.issue } });
     const money = String(currency).trim().toUpperCase();

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Field from '$lib/ui/Field.svelte';
   import Form from '$lib/ui/Form.svelte';
@@ -7,7 +6,6 @@
   import { limitLines } from '$lib/settings/limits';
   import { setTheme } from '$lib/ui/theme';
   import { lawWords, LIMITS } from '@orthos/core/materials';
-  import { METHOD_NAMES } from '@orthos/core/rework';
 
   let { data, form } = $props();
   const shop = $derived(data.settings.value);
@@ -77,14 +75,11 @@
                 maxlength="4000"></textarea>{/snippet}
           </Field>
         </div>
-        <fieldset class="col-span-2">
-          <legend class="label">House rules: this shop never works by</legend>
-          <div class="grid grid-cols-2 gap-x-6">
-            {#each METHOD_NAMES as [id, name] (id)}
-              <Check class="text-[13px]" name="never-{id}" checked={shop.never?.includes(id) ?? false}>{name}</Check>
-            {/each}
-          </div>
-        </fieldset>
+        <div class="col-span-2 min-h-64">
+          {#await import('$lib/settings/HouseRules.svelte') then { default: HouseRules }}
+            <HouseRules never={shop.never ?? []} />
+          {/await}
+        </div>
         <div>
           <span class="label">Theme of this screen</span>
           <div class="flex gap-2">

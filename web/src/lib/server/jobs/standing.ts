@@ -40,7 +40,10 @@ function basisOf(
   const { station, iron, model } = bench;
   const piece = { ...pieceOn(board, part), leadFree: staysLeadFree(board, flood) };
   const edited = new Map(stored?.methods.map((m) => [m.id, m]));
-  const methods = methodsOn(part.package, piece, { kit: bench.kit, dials: model, never }).map((c) => ({
+  const methods = methodsOn(part.package, piece, {
+    ...{ kit: bench.kit, dials: model, never },
+    housed: stored?.surroundings?.held?.kind === 'housing',
+  }).map((c) => ({
     ...c,
     method: edited.get(c.method.id) ?? c.method,
   }));
