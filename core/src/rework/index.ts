@@ -16,15 +16,8 @@ export {
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
 export { type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
-export {
-  type AtHand,
-  isDoable,
-  type MethodChoice,
-  methodsFor,
-  methodsOn,
-  recipeOf,
-  wantsOf,
-} from './methods/choose.ts';
+export { type AtHand, methodsFor, methodsOn, recipeOf, wantsOf } from './methods/choose.ts';
+export { isDoable, type MethodChoice } from './methods/choice.ts';
 export { fittingMethod } from './methods/fitting.ts';
 export { has, type Kit, type Want } from './kit.ts';
 export { BENCHES, type BenchKind, type KitTool, USUAL } from './benches.ts';

@@ -4,21 +4,10 @@ import { kindOf, type Phase } from '../phases/index.ts';
 import { benchOf, has, type Kit, type Want, wiresFor } from '../kit.ts';
 import { type Dials, fullScale } from '../dials.ts';
 import { reachOf } from '../phases/rows.ts';
+import type { MethodChoice } from './choice.ts';
 import type { Method } from './method.ts';
 import { type Recipe, RECIPES, type Unfit } from './recipes.ts';
 import type { Piece } from './usual.ts';
-
-export interface MethodChoice {
-  method: Method;
-  /** Why this method is not for this part; absent when it is. */
-  unfit?: string;
-  /** The cheapest thing that would make it one. */
-  cheapest?: string;
-  /** Computed only when somebody asks for it. */
-  asked?: true;
-  /** What of it the bench has not, as it is called there; absent where nothing is missing. */
-  lacks?: string[];
-}
 
 export const recipeOf = (id: string): Recipe | undefined => RECIPES.find((r) => r.id === id);
 
@@ -53,9 +42,6 @@ function unfitOf(recipe: Recipe, phases: readonly Phase[], piece: Piece): Unfit 
   const why = phases.map((p) => kindOf(p).unfit?.(piece.packageId)).find(Boolean);
   return why === undefined ? undefined : { why };
 }
-
-/** Whether it can be done: it fits the part, and all of it is there. */
-export const isDoable = ({ unfit, lacks: missing }: MethodChoice): boolean => !unfit && !missing;
 
 /** A bench as methods are chosen for it. */
 export interface AtHand {
