@@ -265,9 +265,11 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
     const settings = page.getByRole('form', { name: `Settings of ${name}` });
     if (!(await settings.isVisible())) await page.getByRole('button', { name: 'Change settings' }).click();
     await expect(settings).toBeVisible();
-    const folds = settings.getByText(/^(Path, stage 2|Tip and way|Alloy and tip)/);
-    if (!(await settings.getByLabel(Object.keys(texts)[0], { exact: true }).isVisible()))
-      for (const fold of await folds.all()) await fold.click();
+    const closed = settings.getByRole('button', {
+      name: /^(Path, stage 2|Tip and way|Alloy and tip)/,
+      expanded: false,
+    });
+    while ((await closed.count()) > 0) await closed.first().click();
     for (const [label, text] of Object.entries(texts)) {
       const field = settings.getByLabel(label, { exact: true });
       if ((await field.getAttribute('role')) === 'combobox') await choose(field, text);

@@ -13,10 +13,14 @@ const RUN = '019ac000-0000-4000-8000-0000000000c1';
 const BLANK = blankBoard('Blank', 50, 40, 2, 1.6);
 const EVENT = { id: '01990000-0000-7000-8000-000000000001', body: { type: 'observation', text: 'seen' } };
 
-/** Any open job: which ones are, other tests decide. */
+/** An open job without a target: which ones are, other tests decide. */
 async function aJob(request: import('@playwright/test').APIRequestContext): Promise<string> {
-  const found = (await (await request.get('/api/find?q=')).json()) as { jobs: { id: string }[] };
-  return found.jobs[0].id;
+  const { jobs } = (await (await request.get('/api/find?q=')).json()) as { jobs: { id: string }[] };
+  for (const { id } of jobs) {
+    const { inputs } = (await (await request.get(`/api/jobs/${id}`)).json()) as { inputs: unknown };
+    if (inputs === null) return id;
+  }
+  throw new Error('every open job has a target');
 }
 
 test('pages that are not there answer 404 with a sentence', async ({ request }) => {

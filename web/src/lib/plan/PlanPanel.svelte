@@ -141,8 +141,12 @@
     planner.cancel();
     cancelled = true;
   }
+  /** Stored, of today's inputs, and with tools that are there: hands may follow it. */
+  const usable = $derived(
+    chosen !== null && !stale && !planner.running && here.has(chosen) && view.plan?.results[chosen] !== undefined,
+  );
   async function use() {
-    if (!view.plan || !chosen || stale || planner.running || !here.has(chosen)) return;
+    if (!view.plan || !chosen || !usable) return;
     try {
       await recordEvent(view.ticket.id, {
         type: 'plan',
@@ -310,11 +314,7 @@
         {:else if Object.keys(results).length === 0}
           <button class="button button-main" onclick={compute}>Compute</button>
         {:else}
-          <button
-            class="button button-main"
-            onclick={use}
-            disabled={stale || !result || !view.plan || inUse === chosen || !here.has(chosen ?? '')}
-          >
+          <button class="button button-main" onclick={use} disabled={!usable || inUse === chosen}>
             {inUse === chosen ? 'In use' : 'Use this plan'}
           </button>
         {/if}

@@ -1,5 +1,13 @@
 /** Two benches: a full one, and a bare one with an iron, a cheap air station without numbers on its dial, and a meter. */
-import { BENCHES, DEFAULT_STATION, type KitItem, type KitTool, type StationModel, USUAL } from '@orthos/core/rework';
+import {
+  BENCHES,
+  DEFAULT_STATION,
+  type KitItem,
+  kitItemSchema,
+  type KitTool,
+  type StationModel,
+  USUAL,
+} from '@orthos/core/rework';
 
 interface Tool {
   kind: KitTool;
@@ -45,5 +53,18 @@ export function demoKit(): Tool[] {
       air: 'unmarked',
     },
   };
-  return [...full, unmarked, ...bare];
+  const more = (
+    [
+      ['Infrared plate', { tool: 'below', kind: 'infrared', T_C: [100, 400] }],
+      ['Metal strips', { tool: 'cover', kind: 'strip' }],
+      ['Thick cover', { tool: 'cover', kind: 'thick' }],
+    ] as const
+  ).map(([name, spec]): Tool => ({
+    kind: spec.tool,
+    name,
+    bench: 'full bench',
+    spec: kitItemSchema.parse(spec),
+    doc: DEFAULT_STATION,
+  }));
+  return [...full, ...more, unmarked, ...bare];
 }
