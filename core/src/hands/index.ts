@@ -9,7 +9,8 @@ export {
 } from './hiddenBench.ts';
 export { layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
-export { floodSolder, roundsAfter, staysLeadFree } from './prepare.ts';
+export { roundsAfter } from './prepare.ts';
 export { SLIPS } from './slips.ts';
-export { type Flood, FLOODS, type Work } from './work.ts';
+export { type Flood, FLOODS, floodSolder, staysLeadFree } from './flood.ts';
+export type { Work } from './work.ts';
 export { workSide } from './workSide.ts';

@@ -9,10 +9,10 @@ import {
   roundsUntil,
   SOLDER_ALLOYS,
 } from '../alloys/index.ts';
-import type { BoardModel } from '../board/index.ts';
 import { packageById } from '../packages/index.ts';
 import { type Instruction, kindOf } from '../rework/index.ts';
-import type { Flood, Work } from './work.ts';
+import { floodSolder, staysLeadFree } from './flood.ts';
+import type { Work } from './work.ts';
 
 /** What clean-up depends on. */
 export type CleanUpOf = Pick<Work, 'target' | 'board' | 'method' | 'joints' | 'flood'>;
@@ -61,14 +61,6 @@ function roundsOfMix(wt: Composition, place: CleanUpPlace, leadFree: boolean): n
     ),
   );
 }
-
-/** Whether no lead may come onto a board: it has none, and the shop floods with a board's own solder. */
-export const staysLeadFree = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood?: Flood): boolean =>
-  flood === 'own' && SOLDER_ALLOYS.get(jointAlloy)?.lead === false;
-
-/** What lands are flooded with, as it is called at the bench. */
-export const floodSolder = ({ jointAlloy }: Pick<BoardModel, 'jointAlloy'>, flood: Flood = 'leaded'): string =>
-  flood === 'own' ? `fresh ${jointAlloy}` : 'leaded solder';
 
 export function prepare(work: Work): Instruction[] {
   const { nearest } = work;

@@ -1,9 +1,6 @@
 /** What an operation is made from: the part where it is, the method, what is in the joints, the shop's rule. */
 import type { JointState, Method, Workplace } from '../rework/index.ts';
-
-/** What lands are flooded with: leaded solder, or the board's own where it has to stay what it is. */
-export const FLOODS = ['leaded', 'own'] as const;
-export type Flood = (typeof FLOODS)[number];
+import type { Flood } from './flood.ts';
 
 export interface Work extends Workplace {
   method: Method;

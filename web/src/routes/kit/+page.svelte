@@ -4,7 +4,6 @@
   import Tool from '$lib/kit/Tool.svelte';
   import Field from '$lib/ui/Field.svelte';
   import Form from '$lib/ui/Form.svelte';
-  import Notice from '$lib/ui/Notice.svelte';
   import Select from '$lib/ui/Select.svelte';
   import TextField from '$lib/ui/TextField.svelte';
 
@@ -102,10 +101,6 @@
           {#each tools as tool (tool.id)}<Tool {tool} answer={form} benches={data.benches} />{/each}
         </section>
       {/each}
-      <Notice
-        text={form && 'issues' in form && form.issues && 'kind' in form.issues ? String(form.issues.kind) : null}
-        at="panel"
-      />
     </div>
     {#await import('$lib/kit/Meters.svelte') then { default: Meters }}
       <Meters meters={data.meters} answer={form} {bench} />
