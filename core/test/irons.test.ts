@@ -11,7 +11,7 @@ import { givenMethodSchema, phaseOfGiven } from '../src/rework/methods/given.ts'
 import { phaseOf } from '../src/rework/methods/method.ts';
 import { solderOf } from '../src/rework/solderOf.ts';
 import { type Phase } from '../src/rework/phases/index.ts';
-import { staysLeadFree } from '../src/hands/prepare.ts';
+import { staysLeadFree } from '../src/hands/flood.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
 import { wettingTime_s } from '../src/rework/bench/wetting.ts';
 

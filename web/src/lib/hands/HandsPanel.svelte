@@ -19,7 +19,6 @@
   import { blocks, currentAttempt } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
-  import FitChecks from './FitChecks.svelte';
   import RunMarks from './RunMarks.svelte';
 
   let { view, op }: { view: JobView; op: Operation } = $props();
@@ -80,7 +79,9 @@
         .join(', ')}.
     </p>
   {/if}
-  {#if op === 'fit'}<FitChecks {view} {recorder} />{/if}
+  {#if op === 'fit'}
+    {#await import('./FitChecks.svelte') then { default: FitChecks }}<FitChecks {view} {recorder} />{/await}
+  {/if}
 
   <div class="mt-4 flex items-center gap-3">
     <a class="button button-main" {href}>{open ? 'Go on with the run' : runs.length > 0 ? 'Begin again' : 'Begin'}</a>

@@ -12,7 +12,10 @@
   onDestroy(() => over.abort());
 
   const rows = $derived(laid.rows_mm.map((mm) => Math.round(mm)).join(' + '));
-  const answer = $derived(runInPool<AlloyAmount>('alloy.amount', laid.asked, { signal: over.signal }));
+  // called off with the page
+  const answer = $derived(
+    runInPool<AlloyAmount>('alloy.amount', laid.asked, { signal: over.signal }).catch(() => null),
+  );
   const sums = $derived(
     new URLSearchParams({
       joint: writeComposition(laid.asked.joint.wt),
@@ -28,6 +31,6 @@
   <strong>{writeComposition(laid.alloy)}</strong>, row by row: {rows} mm of {laid.dia_mm} mm wire, {Math.round(
     laid.mass_mg,
   )} mg in all.
-  {#await answer then told}{amountWords(told, laid, units)}{:catch}{''}{/await}
+  {#await answer then told}{told ? amountWords(told, laid, units) : ''}{/await}
   <a class="whitespace-nowrap text-evidence underline" href="/calculate/amount?{sums}">In the calculator</a>
 </p>

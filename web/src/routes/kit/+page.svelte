@@ -2,10 +2,6 @@
   import { enhance } from '$app/forms';
   import { GROUPS } from '$lib/kit/tools';
   import Tool from '$lib/kit/Tool.svelte';
-  import Field from '$lib/ui/Field.svelte';
-  import Form from '$lib/ui/Form.svelte';
-  import Select from '$lib/ui/Select.svelte';
-  import TextField from '$lib/ui/TextField.svelte';
 
   let { data, form } = $props();
   const bench = $derived(data.bench);
@@ -26,18 +22,9 @@
 >
 
 {#snippet benchForm(label: string, name: string)}
-  <Form answer={form} id="bench" action="?/list" aria-label={label} class="flex flex-wrap items-start gap-3">
-    {#snippet children({ busy })}
-      {#if name}<input type="hidden" name="name" value={name} />
-      {:else}<TextField class="w-44" name="name" label="Name" />{/if}
-      <div class="w-80">
-        <Field label="What is on it" name="kind" start="air">
-          {#snippet control(a)}<Select {...a} choices={data.presets} />{/snippet}
-        </Field>
-      </div>
-      <div class="pt-[22px]"><button class="button" disabled={busy}>{label}</button></div>
-    {/snippet}
-  </Form>
+  {#await import('$lib/kit/BenchForm.svelte') then { default: BenchForm }}
+    <BenchForm answer={form} presets={data.presets} {label} {name} />
+  {/await}
 {/snippet}
 
 <div class="h-full overflow-auto px-8 py-7">
