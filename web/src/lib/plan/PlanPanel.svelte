@@ -107,6 +107,7 @@
 
   async function compute() {
     asked = '';
+    await storing;
     if (!inputs) return;
     problem = null;
     cancelled = false;
@@ -170,10 +171,14 @@
     const phases = method.phases.map((p) => (p === bead ? { ...p, settings: { ...p.settings, set_C } } : p)) as Phase[];
     if (await saveSettings({ ...method, phases })) await compute();
   }
+  /** Settings on their way: what is asked for meanwhile is computed from them. */
+  let storing: Promise<unknown> = Promise.resolve();
   /** Stores settings; what was computed from the old ones goes. True when the server has them. */
   async function keep(settings: unknown): Promise<boolean> {
+    const sent = sendPlanSettings(view.ticket.id, view.ticket.version, settings);
+    storing = sent.catch(() => undefined);
     try {
-      await sendPlanSettings(view.ticket.id, view.ticket.version, settings);
+      await sent;
       planner.forget();
       editing = false;
       return true;

@@ -3,7 +3,7 @@ import { compareReading, formatReading } from '@orthos/core/ground';
 import { type JobEventBody, culpritOf, currentAttempt, EVENT_VERSION } from '@orthos/core/job';
 import { partName } from '@orthos/core/board';
 import { methodName } from '@orthos/core/rework';
-import { desc, eq, isNotNull } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, ne } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { placeName } from '../../diagnose/place.ts';
 import { formatMoney } from '../../intake/money.ts';
@@ -41,7 +41,8 @@ export async function lastTimes(db: Database): Promise<LastTime[]> {
     })
     .from(tickets)
     .innerJoin(boards, eq(boards.id, tickets.boardId))
-    .where(isNotNull(tickets.closedAt))
+    // an express job says little that its form does not ask again
+    .where(and(isNotNull(tickets.closedAt), ne(tickets.kind, 'express')))
     .orderBy(desc(tickets.number))
     .limit(LOOKED_AT);
   const logs = await logsOf(
@@ -69,7 +70,7 @@ export async function lastTimes(db: Database): Promise<LastTime[]> {
       ...{ id, number, device },
       part: partName(part),
       method: methodId ? methodName(methodId) : '',
-      minutes: state.released?.minutes ?? (log.minutes > 0 ? Math.round(log.minutes) : null),
+      minutes: Math.round(state.released?.minutes ?? log.minutes) || null,
       price: offer && tier ? formatMoney(tier.price_minor, offer.currency) : '',
       readings: off.slice(0, READINGS).map((r) => `${placeName(board, r.place)} ${formatReading(r.value, r.quantity)}`),
     });
