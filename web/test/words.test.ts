@@ -1,6 +1,7 @@
 import { harmOf, type Method, methodsFor, type PlanResult, planResultSchema } from '@orthos/core/rework';
 import { describe, expect, it } from 'vitest';
 import {
+  amountWords,
   closedBy,
   explanation,
   headline,
@@ -88,7 +89,62 @@ describe('neighbours', () => {
   });
 });
 
+/** As the comparison tells which joint is last, in which share of benches. */
+const lastOn = (shares: readonly (readonly [string, number])[]) =>
+  ({
+    ...result(),
+    row: { last: shares.map(([terminal, p]) => ({ terminal, p })) },
+  }) as unknown as Parameters<typeof explanation>[0];
+const laid = { mass_mg: 100, asked: { targetLiquidus_C: 150 } } as Parameters<typeof amountWords>[1];
+const amount = { ratio: 1, mass_mg: 40, wire_mm: 5 };
+const told = (more: object) =>
+  ({
+    ...{ reachable: true, liquidus_C: 149, rules: 'bead', needed: amount, cleanUp: null, notes: [] },
+    ...amount,
+    ...more,
+  }) as Parameters<typeof amountWords>[0];
+
+describe('how much alloy', () => {
+  it('names what rules it and what the other needs are', () => {
+    const hold = { ...amount, mass_mg: 60.2, freezes_C: 120, seconds: 4 };
+    expect(amountWords(told({ hold }), laid, units)).toBe(
+      'The bead over the lands rules it; the mixture would want 40 mg to be fluid from 150 °C, 61 mg to stay liquid 3 s for a lift.',
+    );
+    expect(amountWords(told({ hold: { ...hold, mass_mg: 140 } }), laid, units)).toBe(
+      'Too little: 140 mg to stay liquid 3 s for a lift.',
+    );
+    expect(amountWords(told({ hold: null }), laid, { temperature: 'F', length: 'mm' })).toMatch(
+      /302 °F\. It stays liquid for a lift only while the heat is on\.$/,
+    );
+    expect(amountWords({ reachable: false, why: 'too hot' }, laid, units)).toBe('');
+  });
+});
+
 describe('sentences', () => {
+  it('say how sure it is which joint is last, where it is not', () => {
+    const said = (shares: readonly (readonly [string, number])[]) =>
+      explanation(lastOn(shares), board, air, units).split(':')[0];
+    expect(said([['1', 1]])).toBe('Joint 1 is last');
+    expect(
+      said([
+        ['1', 0.96],
+        ['4', 0.04],
+      ]),
+    ).toBe('Joint 1 is last');
+    expect(
+      said([
+        ['1', 0.62],
+        ['4', 0.3],
+        ['5', 0.08],
+      ]),
+    ).toBe('Joint 1 is last on 6 of 10 such boards, else 4 or 5');
+    expect(
+      said([
+        ['4', 0.97],
+        ['1', 0.03],
+      ]),
+    ).toBe('Joint 1 is last as set, 4 on 10 of 10 such boards');
+  });
   it('say numbers, the reason, and what would help', () => {
     expect(headline('Air', result(), board)).toBe('Air: look from 30 s');
     expect(explanation(result(), board, air, units)).toMatch(

@@ -169,12 +169,13 @@ export function explanation(r: Planned, board: BoardModel, method: Method, units
 
 /** How sure it is which joint is last; nothing where it is. */
 function oddsOf({ last, row }: Planned): string {
-  const shares = row?.last ?? [];
-  const own = shares.find((l) => l.terminal === last?.terminal);
-  const others = shares.filter((l) => l !== own).slice(0, 2);
-  if (others.length === 0 || !own || own.p >= SURE) return '';
-  const tenths = Math.max(1, Math.round(own.p * 10));
-  return ` on ${tenths} of 10 such boards, else ${others.map((l) => l.terminal).join(' or ')}`;
+  const [most, ...others] = row?.last ?? [];
+  const on = (p: number) => `on ${Math.max(1, Math.round(p * 10))} of 10 such boards`;
+  if (!most || !last) return '';
+  if (most.terminal !== last.terminal) return ` as set, ${most.terminal} ${on(most.p)}`;
+  if (most.p >= SURE || others.length === 0) return '';
+  const second = others.slice(0, 2).map((l) => l.terminal);
+  return ` ${on(most.p)}, else ${second.join(' or ')}`;
 }
 
 /** Where work goes before the heat that takes the part off: how long, and from when that heat is on. */
