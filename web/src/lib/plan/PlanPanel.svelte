@@ -108,7 +108,7 @@
   async function compute() {
     asked = '';
     await storing;
-    if (!inputs) return;
+    if (!inputs || here.size === 0) return;
     problem = null;
     cancelled = false;
     editing = false;
@@ -305,6 +305,12 @@
           <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
           <p class="mb-1 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
           {#if result.row}<p class="mb-3 font-semibold">{atBench(result.row)}</p>{/if}
+        {:else if here.size === 0}
+          <h2 class="mb-1 text-xl">Nothing here takes {nameOf(view.board, inputs.target)} off</h2>
+          <p class="mb-3 text-ink2">
+            What it would take stands below. <a class="underline" href="/kit">List the tools</a> that are there after all,
+            or work on another bench.
+          </p>
         {:else if cancelled}
           <h2 class="mb-1 text-xl">Cancelled</h2>
           <p class="mb-3 text-ink2">Nothing was stored.</p>
@@ -317,7 +323,7 @@
         {#if planner.running}
           <button class="button button-main" onclick={cancel}>Cancel</button>
         {:else if Object.keys(results).length === 0}
-          <button class="button button-main" onclick={compute}>Compute</button>
+          <button class="button button-main" onclick={compute} disabled={here.size === 0}>Compute</button>
         {:else}
           <button class="button button-main" onclick={use} disabled={!usable || inUse === chosen}>
             {inUse === chosen ? 'In use' : 'Use this plan'}

@@ -22,7 +22,9 @@ export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]
 
 /** The methods that fit this job, the one in use first; for fitting, air comes from further off. */
 export function methodsOf(view: JobView, op: Operation): Method[] {
-  const fitting = view.inputs?.methods.filter(isDoable).map((m) => m.method) ?? [];
+  const fits = view.inputs?.methods.filter((m) => !m.unfit) ?? [];
+  // hands are told even where the list of tools says that nothing can be done
+  const fitting = (fits.some(isDoable) ? fits.filter(isDoable) : fits).map((m) => m.method);
   const used = view.inUse?.method;
   const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
   if (op !== 'fit') return all;
