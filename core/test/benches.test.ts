@@ -65,6 +65,29 @@ describe('benches', () => {
       .find(Boolean);
     expect(laid).toMatchObject({ alloy: own, wire_mm: 0.5 });
   });
+  it('bring no lead to a board that has none, and speak of no other tool’s dial', () => {
+    const sac = { jointAlloy: 'SAC305', leadFree: true };
+    const laid = (kit: KitItem[], id: string) =>
+      methodsOn('SOIC-8', sac, { kit, dials: {} }).find((c) => c.method.id === id);
+    // both kinds lie there: the one without lead is taken, whichever comes first
+    const eutectic: KitItem = { tool: 'wire', wt: { Bi: 58, Sn: 42 }, dia_mm: 0.8 };
+    const both = laid([...bench('full'), eutectic], 'alloy-then-air');
+    expect(both && isDoable(both)).toBe(true);
+    expect(both && phaseOf(both.method, 'alloy')?.settings.alloy).toEqual(eutectic.wt);
+    const flooded = laid(bench('full'), 'irons2');
+    expect((flooded && phaseOf(flooded.method, 'alloy')?.settings.alloy?.Pb) ?? 0).toBe(0);
+    // leaded wire alone is no solder for it
+    expect(laid(bench('irons'), 'irons2')?.lacks).toContain('lead-free solder wire');
+    expect(laid(bench('irons'), 'bead')?.lacks).toContain('low-melt alloy wire');
+
+    const panel = { temperature: 'C', length: 'mm', dials: { iron: { offset_K: -20 } } } as const;
+    const line = (pkg: string, id: string) => {
+      const phase = on(undefined, pkg).find((c) => c.method.id === id)?.method.phases[0];
+      return phase && kindOf(phase).line(phase.settings, panel);
+    };
+    expect(line('R0603', 'tweezers')).toMatch(/^350 °C/);
+    expect(line('R0603', 'pool')).toMatch(/^350 °C/);
+  });
   it('leave out what a housing is in the way of', () => {
     const housed = (pkg: string) => on(undefined, pkg, { housed: true });
     expect(housed('SOIC-8').find((c) => c.method.id === 'preheat-air')).toMatchObject({

@@ -42,6 +42,10 @@ export const USUAL: Readonly<Record<KitTool, Usual>> = {
 function benches() {
   const lowMelt: Usual = { name: 'Low-melt wire', spec: { tool: 'wire', wt: LOW_MELT, dia_mm: 1 } };
   const foil: Usual = { name: 'Foil', spec: { tool: 'cover', kind: 'foil' } };
+  const leadFree: Usual = {
+    name: 'Lead-free wire',
+    spec: { tool: 'wire', wt: { Sn: 96.5, Ag: 3, Cu: 0.5 }, dia_mm: 0.7 },
+  };
   const second: Usual = { name: 'Second iron', spec: USUAL.iron.spec };
   const of = (...tools: KitTool[]): Usual[] => tools.map((t) => USUAL[t]);
   const hand = of('flux', 'wire', 'braid', 'blade', 'pliers');
@@ -54,6 +58,7 @@ function benches() {
         ...of('tweezers', 'vacuum', 'pump', 'below', 'paste', 'cover', 'spring'),
         foil,
         lowMelt,
+        leadFree,
         ...hand,
       ],
     },

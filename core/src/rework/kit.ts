@@ -1,5 +1,5 @@
 /** Tools and consumables of a bench, as work asks for them: whether something is there, and how far it can be set. */
-import { type Composition, jointMetal, normalised } from '../alloys/index.ts';
+import { type Composition, jointMetal, normalised, writeComposition } from '../alloys/index.ts';
 import type { KitItem } from './kitForm.ts';
 import { RANGES, within } from './ranges.ts';
 
@@ -31,6 +31,8 @@ const LOW_MELTING_C = 165;
 export const isLowMelting = (wt: Composition): boolean => jointMetal(wt).Tl < LOW_MELTING_C;
 const lead = (wt: Composition): number => normalised(wt).Pb ?? 0;
 
+const isLeadFree = (wt: Composition): boolean => lead(wt) <= 0.1;
+
 /** Wires by what work asks of them. */
 export interface Wires {
   leaded: Want;
@@ -46,8 +48,9 @@ export function wiresFor(leadFree: boolean): Wires {
     name,
     ok: (i) => i.tool === 'wire' && ok(i.wt),
   });
-  const solder = wire('solder wire', (wt) => !isLowMelting(wt));
-  const lowMelt = wire('low-melt alloy wire', (wt) => isLowMelting(wt) && !(leadFree && lead(wt) > 0.1));
+  const allowed = (wt: Composition) => !leadFree || isLeadFree(wt);
+  const solder = wire(leadFree ? 'lead-free solder wire' : 'solder wire', (wt) => !isLowMelting(wt) && allowed(wt));
+  const lowMelt = wire('low-melt alloy wire', (wt) => isLowMelting(wt) && allowed(wt));
   return {
     leaded: wire('leaded solder wire', (wt) => lead(wt) > 20 && !isLowMelting(wt)),
     solder,
@@ -107,7 +110,7 @@ export interface Bench {
     settings: S,
     tool?: 'iron' | 'tweezers' | 'vacuum',
   ) => S;
-  /** The wire that does what an alloy does. */
+  /** The wire that does what an alloy does: its own before another, and no lead where there is none in it. */
   wireLike: (alloy: Composition) => Metal | undefined;
 }
 
@@ -115,6 +118,10 @@ export const benchOf = (kit: Kit): Bench => ({
   kit,
   air: (settings) => airOn(settings, kit),
   tip: (settings, tool) => tipOn(settings, kit, tool),
-  wireLike: (alloy) =>
-    kit.filter((i): i is Metal => i.tool === 'wire').find(({ wt }) => isLowMelting(wt) === isLowMelting(alloy)),
+  wireLike(alloy) {
+    const wires = kit.filter((i): i is Metal => i.tool === 'wire');
+    const same = wires.find(({ wt }) => writeComposition(wt) === writeComposition(alloy));
+    const like = ({ wt }: Metal) => isLowMelting(wt) === isLowMelting(alloy) && (isLeadFree(wt) || !isLeadFree(alloy));
+    return same ?? wires.find(like);
+  },
 });

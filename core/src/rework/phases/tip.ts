@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { JointLump } from '../bench/lumps.ts';
 import type { Metal } from '../bench/wetting.ts';
 import { RANGES, type Range, within } from '../ranges.ts';
+import type { Dialled } from '../dials.ts';
 import type { Field, Uncertain } from './declaration.ts';
 
 /** Tips by what their body conducts in series with the contact, W/K (estimates). */
@@ -41,9 +42,9 @@ export const tipField: Field = {
     ['cone', 'cone'],
   ],
 };
-/** Fields that every iron has, with the words for its power. */
-export const tipFields = (power: string): [set: Field, width: Field, power: Field] => [
-  { key: 'set_C', label: 'Iron', unit: 'temperature', dial: 'iron', range: RANGES.iron.set_C },
+/** Fields that every iron has, with the words for its power and the dial it is turned on; in degrees without one. */
+export const tipFields = (power: string, dial?: Dialled): [set: Field, width: Field, power: Field] => [
+  { key: 'set_C', label: 'Iron', unit: 'temperature', ...(dial ? { dial } : {}), range: RANGES.iron.set_C },
   { key: 'tip_mm', label: 'Tip width', unit: 'mm', range: RANGES.iron.tip_mm },
   { key: 'power_W', label: power, unit: 'W', range: RANGES.iron.power_W },
 ];

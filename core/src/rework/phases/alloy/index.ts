@@ -11,7 +11,7 @@ const { bead } = RANGES;
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
 
-const [set, width, power] = tipFields('Iron power');
+const [set, width, power] = tipFields('Iron power', 'iron');
 
 export const alloy = definePhase<'alloy', AlloySettings>({
   kind: 'alloy',

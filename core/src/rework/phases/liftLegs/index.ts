@@ -14,7 +14,7 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
   kind: 'lift-legs',
   name: 'Legs lifted',
   settings: liftLegsSettings,
-  form: { usual: tipFields('Iron power'), moreTitle: 'Tip', more: [tipField] },
+  form: { usual: tipFields('Iron power', 'iron'), moreTitle: 'Tip', more: [tipField] },
   tool: 'iron',
   wants: () => [
     { tool: 'iron', name: 'soldering iron' },

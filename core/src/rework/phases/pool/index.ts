@@ -17,7 +17,10 @@ export const pool = definePhase<'pool', PoolSettings>({
   name: 'One iron, a pool',
   settings: poolSettings,
   form: {
-    usual: [...tipFields('Iron power'), { key: 'pool_mm3', label: 'Solder in the pool', unit: 'mm³', range: pool_mm3 }],
+    usual: [
+      ...tipFields('Iron power', 'iron'),
+      { key: 'pool_mm3', label: 'Solder in the pool', unit: 'mm³', range: pool_mm3 },
+    ],
     moreTitle: 'Solder and tip',
     more: [{ key: 'alloy', label: 'Solder of the pool', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
   },

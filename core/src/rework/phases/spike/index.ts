@@ -12,7 +12,7 @@ const { ratio, most_s } = RANGES.spike;
 /** What goes in differs from what was meant by this share (estimate). */
 const WORKED_IN = 0.3;
 
-const [set, width, power] = tipFields('Iron power');
+const [set, width, power] = tipFields('Iron power', 'iron');
 
 export const spike = definePhase<'spike', SpikeSettings>({
   kind: 'spike',

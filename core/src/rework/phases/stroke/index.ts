@@ -12,7 +12,7 @@ const { bead } = RANGES;
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
 
-const [set, width, power] = tipFields('Iron power');
+const [set, width, power] = tipFields('Iron power', 'iron');
 
 export const stroke = definePhase<'stroke', StrokeSettings>({
   kind: 'stroke',
