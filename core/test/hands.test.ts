@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { runCalc } from '../src/calc/index.ts';
-import { type HiddenTruth, cautionsFor, layOutFor, operationFor, SLIP_KINDS, SLIPS } from '../src/hands/index.ts';
+import {
+  doubtId,
+  type HiddenTruth,
+  saidIn,
+  cautionsFor,
+  layOutFor,
+  operationFor,
+  SLIP_KINDS,
+  SLIPS,
+} from '../src/hands/index.ts';
 import { PACKAGES } from '../src/packages/index.ts';
 import {
   DEFAULT_STATION,
@@ -12,6 +21,7 @@ import {
   planResultSchema,
   fittingMethod,
   type Guide,
+  type Instruction,
   guideOf,
   inTurn,
   latestSafe,
@@ -23,6 +33,7 @@ import {
   phaseOf,
   type Panel,
 } from '../src/rework/index.ts';
+import type { Said } from '../src/hands/laps.ts';
 import { roundsFor } from '../src/hands/prepare.ts';
 import { air, bead, beadFor, changed } from './plans.ts';
 
@@ -124,6 +135,50 @@ describe('instructions for busy hands', () => {
     expect(list.some((i) => i.id === 'through')).toBe(true);
     const spiked = { ...work, joints: [{ with: [{ alloy: { Bi: 58, Sn: 42 }, ratio: 1 }] }] };
     expect(operationFor('prepare', spiked).some((i) => i.id.startsWith('flood'))).toBe(true);
+  });
+  it('pins that hold come round again, and nothing is lifted until each is said free', () => {
+    const work = workOn('DIP-8', 'vacuum');
+    const told = (walked: Said['walked'], doubts = 0) => operationFor('remove', { ...work, said: { walked, doubts } });
+    const walk = (instruction: string, terminals: string[], ...held: string[]): Said['walked'] =>
+      terminals.map((terminal) => ({ instruction, terminal, state: held.includes(terminal) ? 'stuck' : 'done' }));
+    const pins = ['1', '2', '3', '4', '5', '6', '7', '8'];
+    const walks = (list: Instruction[]) => list.flatMap((i) => (i.walk ? [[i.id, i.walk.join(' ')]] : []));
+    expect(walks(told([]))).toEqual([['pins', pins.join(' ')]]);
+    // one is skipped, one stuck: both hold
+    const first = [...walk('pins', pins, '3'), { instruction: 'pins', terminal: '7', state: 'skipped' }];
+    expect(walks(told(first)).at(-1)).toEqual(['pins-2', '3 7']);
+    const second = [...first, ...walk('pins-2', ['3', '7'], '7')];
+    expect(walks(told(second)).at(-1)).toEqual(['pins-3', '7']);
+    const third = [...second, ...walk('pins-3', ['7'])];
+    expect(walks(told(third))).toHaveLength(3);
+    // all were said free, and one turns out to hold
+    const tried = [...third, ...walk('try-1', pins, '2')];
+    const list = told(tried, 1);
+    expect(walks(list).map(([id]) => id)).toEqual(['pins', 'pins-2', 'pins-3', 'try-1', 'try-1-2']);
+    expect(list.findIndex((i) => i.id === 'try-1-2')).toBeLessThan(list.findIndex((i) => i.mark === 'all-wet'));
+    for (const i of list.slice(
+      0,
+      list.findIndex((j) => j.mark === 'all-wet'),
+    ))
+      expect(i.say).not.toMatch(/lift/i);
+    // logs of old do not say where
+    expect(walks(told(first.map(({ terminal, state }) => ({ terminal, state })))).at(-1)).toEqual(['pins-2', '3 7']);
+  });
+  it('what a lap leaves is told to the next tool, which has nothing to do where nothing is left', () => {
+    const work = workOn('DIP-8', 'vacuum-then-air');
+    const lap = (...held: string[]) =>
+      ['1', '2', '3', '4', '5', '6', '7', '8'].map((terminal) => ({
+        instruction: 'pins',
+        terminal,
+        state: held.includes(terminal) ? 'stuck' : 'done',
+      }));
+    const say = (walked: Said['walked']) => operationFor('remove', { ...work, said: { walked, doubts: 0 } });
+    expect(say([]).some((i) => i.phase === 'air')).toBe(true);
+    expect(say(lap('4', '5')).find((i) => i.mark === 'all-wet')?.say).toBe('Air on what still holds: 4, 5.');
+    expect(say(lap('4', '5')).filter((i) => i.walk)).toHaveLength(1);
+    const free = say(lap());
+    expect(free.some((i) => i.phase === 'air')).toBe(false);
+    expect(free.find((i) => i.mark === 'all-wet')?.say).toBe('Push every pin. Do all of them move?');
   });
   it('goes on with ordinary solder, whatever it came off with', () => {
     const list = operationFor('fit', workOn('SOIC-8', 'bead'));
@@ -249,7 +304,7 @@ describe('the hidden bench', () => {
     expect(a).toEqual(b);
     expect(a.allWet_s).not.toBe(c.allWet_s);
     const result = planResultSchema.parse(await runCalc('plan.heat', plan, context)) as PlanResult;
-    const predicted = guideOf(result, board);
+    const predicted = guideOf(result, board, plan);
     expect(predicted.joints).toHaveLength(8);
     for (const truth of [a, c]) {
       expect(truth.allWet_s).not.toBe(predicted.allWet_s);
@@ -257,6 +312,32 @@ describe('the hidden bench', () => {
       expect(Math.abs((truth.allWet_s ?? 0) / (predicted.allWet_s ?? 1) - 1)).toBeLessThan(0.5);
       for (const j of truth.joints) expect(j.wet_s).toBeLessThanOrEqual(truth.allWet_s ?? 0);
     }
+  });
+  it('answers pin by pin, also where another tool comes after the lap', async () => {
+    const dip = expressBoard({ package: 'DIP-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
+    const of = (id: string) => methodsFor('DIP-8').find((m) => m.method.id === id)?.method.phases ?? [];
+    const told = async (id: string, seed: number) => {
+      const input = { ...plan, board: dip, phases: of(id) };
+      return (await runCalc('plan.bench', { plan: input, seed }, context)) as HiddenTruth;
+    };
+    for (const id of ['vacuum', 'vacuum-then-air']) {
+      const truths = await Promise.all([1, 2, 3, 4, 5, 6].map((seed) => told(id, seed)));
+      for (const { pins = [] } of truths) {
+        expect(pins.map((p) => p.terminal)).toHaveLength(8);
+        for (const p of pins) expect(p.takes_s).toBeGreaterThan(1);
+      }
+      // some stay plugged, by no means all
+      const plugged = truths.flatMap((t) => t.pins ?? []).filter((p) => p.stuck).length;
+      expect(plugged).toBeGreaterThan(0);
+      expect(plugged).toBeLessThan(24);
+    }
+    expect((await told('air-slow', 1)).pins).toBeUndefined();
+    expect((await told('cut-legs', 1)).pins?.some((p) => p.stuck)).toBe(false);
+  });
+  it('counts how often one was found to hold', () => {
+    const marks = [doubtId(0), 'try-1', doubtId(1)].map((instruction) => ({ instruction }));
+    expect(marks.map((m) => m.instruction)).toEqual(['one-holds-1', 'try-1', 'one-holds-2']);
+    expect(saidIn({ walked: [], marks }).doubts).toBe(2);
   });
   it('keeps the order of pins done one after another, each with at least half a second of its own', async () => {
     const pins = expressBoard({ package: 'DIP-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });

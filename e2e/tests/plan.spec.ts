@@ -327,6 +327,22 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
   expect(await wet(page)).toBe(lower);
 });
 
+/** Goes through pins as the hidden bench answers, some of them left too early; those it shows plugged. */
+async function suckAll(page: Page, pins: string[], early: string[] = []): Promise<string[]> {
+  const held: string[] = [];
+  for (const [n, pin] of pins.entries()) {
+    await expect(page.getByText(`Joint ${pin}, ${n + 1} of ${pins.length}`)).toBeVisible();
+    const through = page.getByText(`Bench: joint ${pin} is through.`);
+    const plugged = page.getByText(`Bench: joint ${pin} has melted, but stays plugged.`);
+    if (!early.includes(pin)) await expect(through.or(plugged)).toBeVisible({ timeout: 30_000 });
+    if (await plugged.isVisible()) {
+      held.push(pin);
+      await page.keyboard.press('2');
+    } else await tap(page);
+  }
+  return held;
+}
+
 test('a vacuum iron takes a socket off pin by pin, against the hidden bench', async ({ page }) => {
   test.setTimeout(300_000);
   const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'keys dead, their socket is loose');
@@ -344,26 +360,23 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
   }
   await tap(page);
   await expect(say).toHaveText('Feed fresh solder. Molten through? Turn, suck.');
-  // five as the bench shows them, one left too early
-  for (const pin of ['1', '2', '3', '4']) {
-    await expect(page.getByText(`Joint ${pin}, ${pin} of 6`)).toBeVisible();
-    await expect(page.getByText(`Bench: joint ${pin} is molten through.`)).toBeVisible({ timeout: 20_000 });
-    await tap(page);
+  // as the bench answers pin by pin, one left too early: no pin is through within half a second
+  const held = await suckAll(page, ['1', '2', '3', '4', '5', '6'], ['5']);
+  for (let lap = held; lap.length > 0;) {
+    await expect(say).toHaveText('It holds: fresh solder, molten through, suck once more.');
+    lap = await suckAll(page, lap);
   }
-  // no pin is through within half a second
-  await tap(page);
-  await expect(page.getByText('Bench: joint 6 is molten through.')).toBeVisible({ timeout: 20_000 });
-  await tap(page);
   await expect(say).toHaveText('Push every pin. Do all of them move?');
   await expect(page.getByText('Bench: 5 still holds.')).toBeVisible();
-  // back to the pins: the last one again, then the one that holds
-  await page.keyboard.press('Backspace');
-  await page.keyboard.press('Backspace');
-  await expect(page.getByText('Joint 5, 5 of 6')).toBeVisible();
-  await expect(page.getByText('Bench: joint 5 is molten through.')).toBeVisible({ timeout: 20_000 });
-  await tap(page);
-  await expect(page.getByText('Bench: joint 6 is molten through.')).toBeVisible({ timeout: 20_000 });
-  await tap(page);
+  // one holds: every pin is tried, and that one comes round again before anything is lifted
+  await page.keyboard.press('2');
+  await expect(say).toHaveText('Try every joint: does this one move?');
+  for (const pin of ['1', '2', '3', '4', '5', '6']) {
+    await expect(page.getByText(`Bench: joint ${pin} ${pin === '5' ? 'holds' : 'moves'}.`)).toBeVisible();
+    if (pin === '5') await page.keyboard.press('2');
+    else await tap(page);
+  }
+  for (let lap = ['5']; lap.length > 0;) lap = await suckAll(page, lap);
   await expect(page.getByText('Bench: every pin moves.')).toBeVisible();
   for (let n = 0; n < 4; n++) await tap(page);
   await expect(say).toHaveText('Remove: finished.');

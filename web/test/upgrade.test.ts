@@ -91,9 +91,9 @@ describe.each(before.jobs.map((j) => [j.ticket.number, j] as const))('job %i of 
     );
     expect(
       attempts.map((a) =>
-        a.runs.map(({ id, op, method, marks, joints, ended = null }) => ({
+        a.runs.map(({ id, op, method, marks, walked, ended = null }) => ({
           ...{ id, op, method, marks, ended },
-          joints: [...joints],
+          joints: walked.map((w) => [w.terminal, w.state]),
         })),
       ),
     ).toEqual(j.folded.map((a) => a.runs));

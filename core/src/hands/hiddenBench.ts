@@ -15,6 +15,7 @@ import {
   planInputSchema,
   runPlan,
   stuckShare,
+  turnsOf,
   uncertainOf,
   wetAt,
 } from '../rework/index.ts';
@@ -31,6 +32,10 @@ export type HiddenBenchInput = z.infer<typeof hiddenBenchInput>;
 export const hiddenTruthSchema = z.strictObject({
   /** When each joint turns wet, s from heat on; null when it never does. */
   joints: z.array(z.strictObject({ terminal: z.string(), wet_s: z.number().nullable() })),
+  /** Where a tool goes from pin to pin: what each takes at its first turn, null when it never melts, and whether it stays plugged then. */
+  pins: z
+    .array(z.strictObject({ terminal: z.string(), takes_s: z.number().nullable(), stuck: z.boolean() }))
+    .optional(),
   /** When the last of them is wet, s. */
   allWet_s: z.number().nullable(),
   /** When joints freeze again although nothing was said, s. */
@@ -44,6 +49,9 @@ export type HiddenTruth = z.infer<typeof hiddenTruthSchema>;
 const NOISE = { part: 0.03, seconds: 0.6 };
 
 type Joint = HiddenTruth['joints'][number];
+
+const median = (values: readonly number[]): number | null =>
+  values.length === 0 ? null : [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 
 /** Joints done one after another: each one's own time changes, and with it all that come later; their order stays. */
 function oneAfterAnother(joints: readonly Joint[], change: (own_s: number | null) => number | null): Joint[] {
@@ -66,9 +74,9 @@ export async function playHiddenBench({ plan, seed }: HiddenBenchInput, context:
   // a plus-minus is two standard deviations
   const truth = uncertainOf(plan.phases).reduce((input, u) => u.off(input, 0.5 * deviate()), usual);
   // which pins stay plugged nobody knows
-  const pins = usual.board.parts.find((p) => p.partId === usual.target);
-  const share = stuckShare(usual.board);
-  const stuck = (pins ? packageById(pins.package).terminals : []).flatMap((t) => (random() < share ? [t.id] : []));
+  const found = usual.board.parts.find((p) => p.partId === usual.target);
+  const share = plan.phases.some((p) => kindOf(p).opensHoles) ? stuckShare(usual.board) : 0;
+  const stuck = (found ? packageById(found.package).terminals : []).flatMap((t) => (random() < share ? [t.id] : []));
   const run = await runPlan({ ...truth, stuck }, context);
   const surface = (s: number | null) => {
     const noise = 1 + NOISE.part * deviate();
@@ -82,8 +90,16 @@ export async function playHiddenBench({ plan, seed }: HiddenBenchInput, context:
     : modelled.map((j) => ({ ...j, wet_s: surface(j.wet_s) }));
   const wet = joints.map((j) => j.wet_s);
   const allWet = clock(run.allWet_s);
+  const turns = turnsOf(run, plan);
+  const usualTurn_s = median(turns?.flatMap((t) => t.takes_s ?? []) ?? []);
+  const pins = turns?.map(({ terminal, takes_s }) => {
+    const plugged = stuck.includes(terminal);
+    // one that stays plugged has melted like the others
+    return { terminal, takes_s: surface(takes_s ?? (plugged ? usualTurn_s : null)), stuck: plugged };
+  });
   return {
     joints,
+    ...(pins ? { pins } : {}),
     allWet_s: allWet === null || wet.includes(null) ? null : Math.max(allWet, ...wet.map((s) => s ?? 0)),
     freezes_s: clock(run.freezes_s),
     hurt: run.neighbours.flatMap((n) => {

@@ -7,6 +7,7 @@ export {
   hiddenTruthSchema,
   playHiddenBench,
 } from './hiddenBench.ts';
+export { doubtId, saidIn } from './laps.ts';
 export { layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
 export { roundsAfter } from './prepare.ts';

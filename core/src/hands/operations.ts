@@ -1,7 +1,8 @@
 /** The operations of the hands on a part, from board, part and plan: taking it off, preparing its lands, putting its like on. */
 import { writeComposition } from '../alloys/index.ts';
-import { type Instruction, kindOf, type Operation, wordsOf } from '../rework/index.ts';
+import { type Instruction, kindOf, type Operation, someJoints, wordsOf } from '../rework/index.ts';
 import { fit } from './fit.ts';
+import { withLaps } from './laps.ts';
 import { prepare } from './prepare.ts';
 import type { Work } from './work.ts';
 
@@ -10,17 +11,27 @@ export function operationFor(op: Operation, work: Work): Instruction[] {
   return op === 'prepare' ? prepare(work) : fit(work);
 }
 
-/** Phase by phase, after what the plan counts on having been worked in. */
+/** Phase by phase, after what the plan counts on having been worked in; where a lap has left nothing that holds, the tools after it have nothing to do. */
 function remove(work: Work): Instruction[] {
+  const list = brings(work) ? [] : workedIn(work);
   const { phases } = work.method;
-  return [
-    ...(brings(work) ? [] : workedIn(work)),
-    ...onceFluxed(
-      phases.flatMap((p, n) =>
-        wordsOf(p, { ...work, until: p.until, goesOn: n < phases.length - 1 }).map((i) => ({ ...i, phase: p.id })),
-      ),
-    ),
-  ];
+  const said = work.said ?? { walked: [], doubts: 0 };
+  let held: readonly string[] | undefined;
+  for (const [n, p] of phases.entries()) {
+    const told = (goesOn: boolean) => {
+      const words = wordsOf(p, { ...work, until: p.until, goesOn, held });
+      return withLaps(
+        words.map((i) => ({ ...i, phase: p.id })),
+        said,
+      );
+    };
+    const goesOn = n < phases.length - 1;
+    const laps = told(goesOn);
+    if (goesOn && laps.held?.length === 0) return onceFluxed([...list, ...told(false).list]);
+    list.push(...laps.list);
+    held = laps.held ?? held;
+  }
+  return onceFluxed(list);
 }
 
 /** Flux that is on needs no second word. */
@@ -37,7 +48,7 @@ function workedIn({ joints = [] }: Work): Instruction[] {
   return joints.flatMap(({ terminals, with: others = [] }, i) =>
     others.map(({ alloy, ratio }, k): Instruction => ({
       id: `spike-${i + 1}-${k + 1}`,
-      say: `Work ${writeComposition(alloy)} into ${terminals ? `joint ${terminals.slice(0, 4).join(', ')}${terminals.length > 4 ? ' …' : ''}` : 'every joint'}.`,
+      say: `Work ${writeComposition(alloy)} into ${terminals ? `joint ${someJoints(terminals)}` : 'every joint'}.`,
       watch: `${ratio} times its own solder; iron on until it has run in. In there already? Go on.`,
       tap: 'worked in',
       mark: 'done',

@@ -201,6 +201,8 @@ const bodies = z.discriminatedUnion('type', [
     runId: z.uuid().optional(),
     terminal: z.string().min(1).max(20),
     state: z.enum(JOINT_STATES),
+    /** Where in the run: joints that hold come round again. Logs of old do not say. */
+    instruction: z.string().max(40).optional(),
     ...ofRun,
   }),
   scannedSchema,

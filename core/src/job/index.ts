@@ -40,6 +40,7 @@ export {
   isFitted,
   isOff,
   type JobState,
+  jointStates,
   lastRun,
   type Run,
   RunningJob,

@@ -33,8 +33,8 @@ export interface Run {
   offline: boolean;
   bench: boolean;
   marks: RunMark[];
-  /** Joints worked on one by one. */
-  joints: Map<string, JointMark>;
+  /** Joints worked on one by one, as they were told: those that hold come round again. */
+  walked: { instruction?: string; terminal: string; state: JointMark }[];
   ended?: { outcome: 'finished' | 'given up'; at: number };
 }
 
@@ -201,6 +201,10 @@ export const isOff = (attempt: Attempt): boolean => marked(attempt, 'remove', 'l
 /** The part is on. */
 export const isFitted = (attempt: Attempt): boolean => marked(attempt, 'fit', 'fitted') || finished(attempt, 'fit');
 
+/** What was said last of each joint that was worked on. */
+export const jointStates = ({ walked }: Pick<Run, 'walked'>): Map<string, JointMark> =>
+  new Map(walked.map((w) => [w.terminal, w.state]));
+
 /** When a run's mark was made, s after its heat came on; null without either. */
 export function secondsOf(run: Run, what: Mark): number | null {
   const on = run.marks.find((m) => m.what === 'heat-on');
@@ -299,7 +303,7 @@ const OF_HANDS: Effects<
       offline: body.offline,
       bench: body.bench,
       marks: [],
-      joints: new Map(),
+      walked: [],
     });
   },
   mark: (body, { state, id, at }) =>
@@ -312,7 +316,11 @@ const OF_HANDS: Effects<
     const run = runOf(state, body.runId);
     if (run) run.ended = { outcome: body.outcome, at };
   },
-  joint: (body, { state, attempt }) => (runOf(state, body.runId) ?? attempt).joints.set(body.terminal, body.state),
+  joint({ runId, terminal, state: is, instruction }, { state, attempt }) {
+    const run = runOf(state, runId);
+    if (run) run.walked.push({ ...(instruction === undefined ? {} : { instruction }), terminal, state: is });
+    else attempt.joints.set(terminal, is);
+  },
   'surroundings-scanned': (body, { attempt }) => (attempt.scans[body.after] = body.ok),
   'lands-clean': (body, { attempt }) => (attempt.landsClean = body.ok),
   land: (body, { attempt }) => attempt.lands.set(body.terminal, body.state),

@@ -15,6 +15,11 @@ const duration = z.number().min(0).max(36_000).nullable();
 /** The prediction a run was begun with, as shown to the hands; s from heat on, null = never. */
 export const guideSchema = z.strictObject({
   joints: z.array(z.strictObject({ terminal: z.string().max(20), wet_s: duration })).max(1000),
+  /** What each joint takes where a tool goes from one to the next, s. */
+  turns: z
+    .array(z.strictObject({ terminal: z.string().max(20), takes_s: duration }))
+    .max(1000)
+    .optional(),
   last: z.string().max(20).nullable(),
   allWet_s: duration,
   allWetFrom_s: duration,

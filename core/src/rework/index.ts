@@ -29,10 +29,10 @@ export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from '.
 export type { Brought, Caution, Field, Form } from './phases/declaration.ts';
 export { KIND_NAMES, kindOf, type Phase, phasesSchema } from './phases/index.ts';
 export { fittingWordsOf, wordsOf } from './words.ts';
-export { COUNT, type Instruction, type Words, type Workplace } from './phases/instruction.ts';
+export { COUNT, type Instruction, someJoints, type Words, type Workplace } from './phases/instruction.ts';
 export { reachOf, rowsOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
-export { guideOf, handsClock } from './planGuide.ts';
+export { guideOf, handsClock, turnsOf } from './planGuide.ts';
 export { effectsOf } from './design.ts';
 export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
 export { BOARD_HOLD_S, COVER_S, FLUX_S, PACES, ROUND_S, SET_UP, STUCK, TASK_SPREAD, WASH_S } from './handTimes.ts';

@@ -1,7 +1,10 @@
 /** A plan's result as the hands need it: when to look, when it is over, which joint is last. */
 import { type BoardModel, partName, type PlacedPart } from '../board/index.ts';
 import { type PlanRun, wetAt } from './bench/runForm.ts';
+import { inTurn } from './guide.ts';
 import type { Guide } from './handForms.ts';
+import type { Method } from './methods/method.ts';
+import { kindOf } from './phases/index.ts';
 import { type PlanResult, windowEnd } from './planResult.ts';
 
 /** Times of a run on the clock that hands start with the heat of its last phase: what went before it took them as long as it took. */
@@ -10,12 +13,29 @@ export function handsClock({ phases }: Pick<PlanRun, 'phases'>): (s: number | nu
   return (s) => (s === null ? null : Math.max(0, s - began));
 }
 
-export function guideOf(result: PlanResult, board: BoardModel): Guide {
+/** What each joint takes where a tool goes from one to the next, s; null where it does not come loose under that tool. Undefined where none does. */
+export function turnsOf(
+  { joints, phases = [] }: Pick<PlanRun, 'joints' | 'phases'>,
+  method: Pick<Method, 'phases'>,
+): Guide['turns'] {
+  const walks = method.phases.findIndex((p) => kindOf(p).inTurn);
+  if (walks < 0) return undefined;
+  const { from_s, to_s } = phases.at(walks) ?? { from_s: 0, to_s: Infinity };
+  const within = joints.map((j) => {
+    const wet_s = wetAt(j);
+    return { terminal: j.terminal, wet_s: wet_s === null || wet_s > to_s ? null : Math.max(0, wet_s - from_s) };
+  });
+  return [...inTurn(within)].map(([terminal, takes_s]) => ({ terminal, takes_s }));
+}
+
+export function guideOf(result: PlanResult, board: BoardModel, method: Pick<Method, 'phases'>): Guide {
   const end = windowEnd(result);
   const onClock = handsClock(result);
   const closer = result.closes && result.closes.at_s === end ? result.closes.partId : undefined;
   const part = board.parts.find((p) => p.partId === closer);
+  const turns = turnsOf(result, method);
   return {
+    ...(turns ? { turns } : {}),
     joints: result.joints.map((j) => ({ terminal: j.terminal, wet_s: onClock(wetAt(j)) })),
     last: result.last?.terminal ?? null,
     allWet_s: onClock(result.allWet_s),

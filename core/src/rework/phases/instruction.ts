@@ -25,6 +25,12 @@ export interface Instruction extends Words {
   phases?: Partial<Record<WindowPhase, Words>>;
   /** Joints to go through one by one. */
   walk?: string[];
+  /** They are only tried, not worked at. */
+  trying?: true;
+  /** What is told of those that hold after it, when they come round again. */
+  again?: Words;
+  /** Whether all of them are free: one may turn out to hold. */
+  tries?: true;
   /** How long it takes at least, s. */
   lasts_s?: number;
 }
@@ -41,6 +47,8 @@ export interface Workplace {
   /** When the phase that is told hands over, and whether another follows it. */
   until?: Until;
   goesOn?: boolean;
+  /** The joints that earlier phases left, where hands have gone through all of them. */
+  held?: readonly string[];
 }
 
 /** Taking a part off with settings of a kind, or what that does before another phase takes it off. */
@@ -56,6 +64,10 @@ export function jointName({ target }: Pick<Workplace, 'target'>, terminal: strin
 
 const expected = (s: number | null | undefined): string =>
   s === null || s === undefined ? '' : ` at about ${Math.round(s)} s`;
+
+/** Joints as they are told: the first few of many. */
+export const someJoints = (ids: readonly string[]): string =>
+  `${ids.slice(0, 4).join(', ')}${ids.length > 4 ? ' …' : ''}`;
 
 /** Joints that nobody sees: what shows is the part springing back from a nudge. */
 function hidden({ target }: Workplace, terminal: string | null | undefined): boolean {

@@ -3,11 +3,12 @@
   import TakeBack from '$lib/jobs/TakeBack.svelte';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import { parseDecimal } from '@orthos/core/ground';
-  import { type Run, secondsOf } from '@orthos/core/job';
+  import { jointStates, type Run, secondsOf } from '@orthos/core/job';
   import { markRows } from './marks';
 
   let { run, recorder, title }: { run: Run; recorder: Recorder; title: string } = $props();
   const rows = $derived(markRows(run));
+  const joints = $derived([...jointStates(run)]);
   const heatOn = $derived(run.marks.find((m) => m.what === 'heat-on')?.at ?? null);
   let typed = $state<Record<string, string>>({});
 
@@ -70,10 +71,10 @@
       </tbody>
     </table>
   {/if}
-  {#if run.joints.size > 0}
+  {#if joints.length > 0}
     <p class="mt-1 text-[13px] text-ink2">
-      Joint by joint: {[...run.joints].filter(([, st]) => st === 'done').length} done{#each ['stuck', 'skipped'] as st (st)}{@const which =
-          [...run.joints].filter(([, q]) => q === st)}{#if which.length > 0}, {st}: {which
+      Joint by joint: {joints.filter(([, st]) => st === 'done').length} done{#each ['stuck', 'skipped'] as st (st)}{@const which =
+          joints.filter(([, q]) => q === st)}{#if which.length > 0}, {st}: {which
             .map(([t]) => t)
             .join(', ')}{/if}{/each}.
     </p>

@@ -10,7 +10,7 @@ import type { JobView } from '$lib/jobs/view';
 import { formatReading } from '@orthos/core/ground';
 import { SLIPS } from '@orthos/core/hands';
 import { type Operation } from '@orthos/core/rework';
-import { benchMinutes, COMPLAINT, type JobState, openGates, outcomeWord, screwsOut } from '@orthos/core/job';
+import { benchMinutes, COMPLAINT, type JobState, jointStates, openGates, outcomeWord, screwsOut } from '@orthos/core/job';
 
 interface ReportRun {
   title: string;
@@ -165,7 +165,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
             ...(run.ended?.outcome === 'given up' ? ['given up'] : []),
             ...(run.bench ? ['played by a hidden bench'] : []),
             ...(run.offline ? ['begun while the server was away'] : []),
-            ...[...run.joints].filter(([, s]) => s !== 'done').map(([t, s]) => `joint ${t} ${s}`),
+            ...[...jointStates(run)].filter(([, s]) => s !== 'done').map(([t, s]) => `joint ${t} ${s}`),
           ],
           rows: markRows(run),
           joints: run.guide?.joints ?? [],

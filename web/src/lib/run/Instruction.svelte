@@ -103,7 +103,7 @@
     <h1 class="text-[60px] leading-[1.08] text-balance">{s.words.say}</h1>
     <p class="mt-5 text-[26px] leading-snug text-ink2">
       {#if s.joint}
-        Joint <strong class="text-ink">{s.joint}</strong>, {s.course.run.joints.size + 1} of {s.due?.walk
+        Joint <strong class="text-ink">{s.joint}</strong>, {(s.due?.walk?.indexOf(s.joint) ?? 0) + 1} of {s.due?.walk
           ?.length}{s.turnLeft === null ? '.' : `, ${turnWords(s.turnLeft)}.`}
       {/if}
       {s.words.watch}

@@ -70,6 +70,11 @@
       </button>
     {/each}
   {/if}
+  {#if s.due?.tries && !s.joint && !s.sheet && !s.ended}
+    <button class="flex min-h-12 items-center gap-2" onclick={() => s.oneHolds()}>
+      <kbd class="keycap text-[15px]">2</kbd> <span class="text-ink2">one holds</span>
+    </button>
+  {/if}
   {#if s.ended && !s.again}
     <button class="flex min-h-12 items-center gap-2" onclick={() => (s.again = true)}>
       <kbd class="keycap text-[15px]">N</kbd> <span class="text-ink2">once more</span>

@@ -81,7 +81,9 @@
           { keys: ['2'], label: 'stuck', run: () => s.walk('stuck') },
           { keys: ['3'], label: 'skip it', run: () => s.walk('skipped') },
         ]
-      : []),
+      : s.due?.tries
+        ? [{ keys: ['2'], label: 'one holds', run: () => s.oneHolds() }]
+        : []),
     ...(s.sheet
       ? [
           ...s.sheet.choices.map((c, i) => ({ keys: [String(i + 1)], label: c.label, run: () => c.choose() })),
@@ -141,7 +143,7 @@
   /** How long the last mark took to appear, ms: for measuring. */
   let shownAfter = $state<number | null>(null);
   let released = 0;
-  const progress = $derived(`${s.course?.at ?? -1}/${s.course?.run.joints.size ?? 0}`);
+  const progress = $derived(`${s.course?.at ?? -1}/${s.course?.run.walked.length ?? 0}`);
   $effect(() => {
     void progress;
     if (released > 0) {
@@ -200,7 +202,7 @@
           guide={s.guide}
           {turns}
           wet={s.wet}
-          joints={s.course?.run.joints}
+          joints={s.joints}
           current={s.joint}
         />
         <button

@@ -6,13 +6,12 @@ import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { isWell, send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
-import { type HiddenTruth, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
-import { blocks, type JobEvent, type JobEventBody, type JointMark } from '@orthos/core/job';
+import { doubtId, type HiddenTruth, saidIn, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
+import { blocks, type JobEvent, type JobEventBody, type JointMark, jointStates } from '@orthos/core/job';
 import {
   type Guide,
   guideOf,
   type Instruction,
-  inTurn,
   kindOf,
   latestSafe,
   mainPhase,
@@ -20,6 +19,7 @@ import {
   type Operation,
   type PlanInput,
   type PlanResult,
+  someJoints,
   type WindowPhase,
   windowPhase,
   type Words,
@@ -46,6 +46,13 @@ const HARD: Record<Operation, string[]> = {
   prepare: ['power-gone'],
   fit: ['power-gone', 'orientation'],
 };
+
+/** What the hidden bench says of a joint that is worked at. */
+const AFTER = {
+  solid: 'is not through yet',
+  plugged: 'has melted, but stays plugged',
+  free: 'is through',
+} as const;
 
 export class RunSession {
   private readonly box = outbox();
@@ -127,54 +134,81 @@ export class RunSession {
     if (!this.due) return null;
     return (this.hot && this.due.phases?.[this.phase]) || this.due;
   });
-  /** The joint whose turn it is in a walk. */
-  joint = $derived.by<string | null>(() => {
-    const done = this.course?.run.joints;
-    return this.due?.walk?.find((t) => !done?.has(t)) ?? null;
+  /** What was said of the joints of the walk that is due. */
+  private walked = $derived.by<ReadonlyMap<string, JointMark>>(() => {
+    const { course, due } = this;
+    const first = course?.list.find((i) => i.walk)?.id;
+    const here = (course?.run.walked ?? []).filter((w) => (w.instruction ?? first) === due?.id);
+    return new Map(here.map((w) => [w.terminal, w.state]));
   });
-  /** Seconds spent on each joint of a walk under heat, in its order; the last is the one whose turn it is. */
+  /** The joint whose turn it is in a walk. */
+  joint = $derived.by<string | null>(() => this.due?.walk?.find((t) => !this.walked.has(t)) ?? null);
+  /** What was said of every joint so far. */
+  joints = $derived.by(() => (this.course ? jointStates(this.course.run) : undefined));
+  /** The turns of joints so far, each with the seconds since the tap before; the last is the one under way. */
   private turns = $derived.by<{ terminal: string; seconds: number }[]>(() => {
-    const { course, heatOn, joint } = this;
-    if (!course || heatOn === null) return [];
-    const marks = this.events.flatMap(({ id, at, body }) =>
-      body.type === 'joint' && body.runId === course.run.id && !this.state.withdrawn.has(id)
-        ? [{ terminal: body.terminal, at }]
+    const { course, joint, due } = this;
+    if (!course) return [];
+    const tried = new Set(course.list.filter((i) => i.trying).map((i) => i.id));
+    const taps = this.events.filter(
+      ({ id, body }) =>
+        (body.type === 'joint' || body.type === 'mark') &&
+        body.runId === course.run.id &&
+        !this.state.withdrawn.has(id),
+    );
+    const turns = taps.flatMap(({ at, body }, i) =>
+      body.type === 'joint' && !tried.has(body.instruction ?? '')
+        ? [{ terminal: body.terminal, seconds: (at - (taps[i - 1]?.at ?? at)) / 1000 }]
         : [],
     );
-    const ends = joint === null ? marks : [...marks, { terminal: joint, at: this.now }];
-    return ends.map(({ terminal, at }, i) => ({ terminal, seconds: (at - (ends[i - 1]?.at ?? heatOn)) / 1000 }));
+    const since = taps.at(-1)?.at;
+    if (joint === null || due?.trying || since === undefined) return turns;
+    return [...turns, { terminal: joint, seconds: (this.now - since) / 1000 }];
   });
-  /** Whether the joints are done one by one under heat (pins of a vacuum iron), not all together. */
-  oneByOne = $derived.by(() => this.op === 'remove' && (this.course?.list.some((i) => i.walk) ?? false));
+  /** Whether joints come loose one after the other, not all together. */
+  oneByOne = $derived.by(
+    () => this.op === 'remove' && this.method !== undefined && kindOf(mainPhase(this.method)).inTurn === true,
+  );
   /** When the joint whose turn it is should be done, s from now; null when it never is, or nothing is known. */
   turnLeft = $derived.by<number | null>(() => {
     const turn = this.turns.at(-1);
-    if (!this.oneByOne || !this.guide || !this.joint || !turn) return null;
-    const takes = inTurn(this.guide.joints).get(this.joint) ?? null;
-    return takes === null ? null : takes - turn.seconds;
+    const takes = this.guide?.turns?.find((t) => t.terminal === this.joint)?.takes_s ?? null;
+    return this.op !== 'remove' || turn?.terminal !== this.joint || takes === null ? null : takes - turn.seconds;
   });
-  /** Joints that the hidden bench shows as wet; of those done one by one, as far as they were waited for. */
+  private pins = $derived.by(() => (this.op === 'remove' ? this.truth?.pins : undefined));
+  /** What the hidden bench says of a joint after its turns: one that stays plugged comes free at a later one. */
+  private after(terminal: string): 'solid' | 'plugged' | 'free' {
+    const pin = this.pins?.find((p) => p.terminal === terminal);
+    const melted = this.turns.filter((t) => t.terminal === terminal && t.seconds >= (pin?.takes_s ?? Infinity)).length;
+    if (melted === 0 || !pin) return 'solid';
+    return melted === 1 && pin.stuck ? 'plugged' : 'free';
+  }
+  /** Joints that the hidden bench shows as loose: by their own turns where a tool goes from one to the next, else by the clock. */
   wet = $derived.by<ReadonlySet<string>>(() => {
-    const { elapsed, truth, turns } = this;
-    if (!truth || elapsed === null || !this.hot) return new Set();
-    if (!this.oneByOne)
-      return new Set(truth.joints.filter((j) => j.wet_s !== null && j.wet_s <= elapsed).map((j) => j.terminal));
-    const takes = inTurn(truth.joints);
-    return new Set(turns.filter((t) => t.seconds >= (takes.get(t.terminal) ?? Infinity)).map((t) => t.terminal));
+    const { elapsed, truth } = this;
+    if (!truth || this.ended) return new Set();
+    const byClock = !this.oneByOne && this.hot ? elapsed : null;
+    const loose = truth.joints.filter(({ terminal, wet_s }) => {
+      // what its own turn should have freed waits for the last of the others
+      const due_s = wet_s === 0 ? truth.allWet_s : wet_s;
+      return this.after(terminal) === 'free' || (byClock !== null && due_s !== null && byClock >= due_s);
+    });
+    return new Set(loose.map((j) => j.terminal));
   });
   /** What the hidden bench shows, in words. */
   benchSays = $derived.by<string | null>(() => {
-    const { truth, wet, joint, elapsed } = this;
-    if (!truth || !this.hot || elapsed === null) return null;
+    const { truth, pins, wet, joint, elapsed, turns, due } = this;
+    if (!truth || this.ended || this.heatOff !== null || (!this.hot && !pins)) return null;
     const { joints, allWet_s } = truth;
-    if (!this.oneByOne)
-      return `${wet.size} of ${joints.length} joints shiny${allWet_s !== null && elapsed >= allWet_s ? ', all wet' : ''}`;
-    if (joint !== null)
-      return wet.has(joint) ? `joint ${joint} is molten through` : `joint ${joint} is not through yet`;
+    if (!pins)
+      return `${wet.size} of ${joints.length} joints shiny${allWet_s !== null && (elapsed ?? 0) >= allWet_s ? ', all wet' : ''}`;
+    if (joint !== null && due?.trying) return `joint ${joint} ${wet.has(joint) ? 'moves' : 'holds'}`;
+    if (joint !== null) return `joint ${joint} ${AFTER[this.after(joint)]}`;
+    if (turns.length === 0) return null;
     const holds = joints.filter((j) => !wet.has(j.terminal)).map((j) => j.terminal);
     return holds.length === 0
       ? 'every pin moves'
-      : `${holds.join(', ')} still ${holds.length === 1 ? 'holds' : 'hold'}`;
+      : `${someJoints(holds)} still ${holds.length === 1 ? 'holds' : 'hold'}`;
   });
   /** As the server judged them last. */
   gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);
@@ -215,7 +249,7 @@ export class RunSession {
     this.computing = true;
     try {
       const result = await runInPool<PlanResult>('plan.heat', input, { signal });
-      this.fitGuides = { ...this.fitGuides, [method.id]: guideOf(result, this.view.board) };
+      this.fitGuides = { ...this.fitGuides, [method.id]: guideOf(result, this.view.board, method) };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.problem = `No times for fitting: ${(e as Error).message}`;
     } finally {
@@ -295,7 +329,8 @@ export class RunSession {
   walk(state: JointMark, at = Date.now()): void {
     const { course, joint, due } = this;
     if (!course || !joint || !due) return;
-    this.put({ type: 'joint', runId: course.run.id, terminal: joint, state, ...this.where }, at);
+    const { id: instruction } = due;
+    this.put({ type: 'joint', runId: course.run.id, terminal: joint, state, instruction, ...this.where }, at);
     if (this.joint === null) this.done(due, at);
   }
 
@@ -318,6 +353,14 @@ export class RunSession {
     );
     if (instruction === course.list.at(-1) || instruction.id === course.list.at(-1)?.id)
       this.put({ type: 'run-ended', runId: course.run.id, outcome: 'finished', ...this.where }, at);
+  }
+
+  /** One of the joints that were said free holds: all are tried one by one. */
+  oneHolds(at = Date.now()): void {
+    const { course, due } = this;
+    if (!course || !due?.tries) return;
+    const { doubts } = saidIn(course.run);
+    this.put({ type: 'mark', runId: course.run.id, instruction: doubtId(doubts), what: 'done', ...this.where }, at);
   }
 
   /** Says "all wet" although the first wet joint was not marked. */

@@ -2,7 +2,7 @@
 import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { nameOf } from '$lib/plan/words';
-import { operationFor, type Work } from '@orthos/core/hands';
+import { operationFor, saidIn, type Work } from '@orthos/core/hands';
 import {
   fittingMethod,
   type Guide,
@@ -40,7 +40,9 @@ export function methodsOf(view: JobView, op: Operation): Method[] {
 
 /** The prediction of the plan in use for removal by this method. */
 export function removalGuide(view: JobView, method: Method | undefined): Guide | null {
-  return view.inUse && view.inUse.method.id === method?.id ? guideOf(view.inUse.result, view.board) : null;
+  return view.inUse && view.inUse.method.id === method?.id
+    ? guideOf(view.inUse.result, view.board, view.inUse.method)
+    : null;
 }
 
 export function workOf(view: JobView, method: Method, guide: Guide | null): Work | null {
@@ -77,7 +79,7 @@ export function courseOf(view: JobView, events: readonly JobEvent[], op: Operati
   if (!run || !method) return null;
   const work = workOf(view, method, run.guide);
   if (!work) return null;
-  const list = operationFor(op, work);
+  const list = operationFor(op, { ...work, said: saidIn(run) });
   return { run, list, at: positionIn(list, run) };
 }
 

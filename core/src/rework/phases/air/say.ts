@@ -11,6 +11,7 @@ import {
   jointName,
   lift,
   LIFT_LATE,
+  someJoints,
   type Workplace,
 } from '../instruction.ts';
 import type { AirSettings } from './settings.ts';
@@ -30,7 +31,9 @@ export function sayRemoval(settings: AirSettings, work: Workplace): Instruction[
     ),
     ...heating(
       work,
-      `${settings.sweep_deg === undefined ? 'Circle the body' : 'To and fro along it'}, ${settings.standoff_mm} mm above it.`,
+      work.held
+        ? `Air on what still holds: ${someJoints(work.held)}.`
+        : `${settings.sweep_deg === undefined ? 'Circle the body' : 'To and fro along it'}, ${settings.standoff_mm} mm above it.`,
     ),
     lift(
       'Nudge it. It floats? Lift straight up.',

@@ -23,6 +23,7 @@ export function say({ with: tool }: CutSettings, { target }: Workplace): Instruc
       tap: 'row cut',
       mark: 'done',
       walk: row.terminals,
+      again: { say: 'This leg holds: cut it once more.', watch: 'All the way through; do not bend it.' },
     })),
     {
       id: 'all-wet',
@@ -30,6 +31,7 @@ export function say({ with: tool }: CutSettings, { target }: Workplace): Instruc
       watch: 'One that holds: cut it, do not bend it.',
       tap: 'all through',
       mark: 'all-wet',
+      tries: true,
     },
     lift('Lift the body off.', 'Nothing holds it any more.'),
     {

@@ -14,6 +14,10 @@ export const say: Say<LiftLegsSettings> = ({ set_C }, work) => [
     tap: 'this leg up',
     mark: 'done',
     walk: rowsOf(work.target.package).flatMap((r) => r.terminals),
+    again: {
+      say: 'It holds: fresh flux, braid, raise it once more.',
+      watch: 'Wait until it is molten to its heel. Never pull.',
+    },
   },
   {
     id: 'all-wet',
@@ -21,6 +25,7 @@ export const say: Say<LiftLegsSettings> = ({ set_C }, work) => [
     watch: 'One that does not: braid, once more.',
     tap: 'all free',
     mark: 'all-wet',
+    tries: true,
   },
   lift('Lift it off.', 'Nothing should hold. Body glued? Warm it, do not lever.'),
   heatOff('Iron into its stand.', 'Tin its tip.', 'iron away'),

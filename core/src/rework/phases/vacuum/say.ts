@@ -1,8 +1,13 @@
 /** What hands are told: pin by pin: each hole melted through by a hollow tip, then sucked empty. */
 import { packageById } from '../../../packages/index.ts';
 import { formatTemperature } from '../../../ground/index.ts';
-import { COUNT, fluxIt, heatOff, heatOn, type Instruction, lift, type Workplace } from '../instruction.ts';
+import { COUNT, fluxIt, heatOff, heatOn, type Instruction, lift, type Words, type Workplace } from '../instruction.ts';
 import type { VacuumSettings } from './settings.ts';
+
+const AGAIN: Words = {
+  say: 'It holds: fresh solder, molten through, suck once more.',
+  watch: 'From the other face where you get at it, and longer. Iron or air on that face helps a ground pin.',
+};
 
 export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, work: Workplace): Instruction[] {
   const lap: Instruction[] = [
@@ -18,6 +23,7 @@ export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, w
       tap: 'this pin empty',
       mark: 'done',
       walk: packageById(work.target.package).terminals.map((t) => t.id),
+      ...(work.goesOn ? {} : { again: AGAIN }),
     },
   ];
   if (work.goesOn)
@@ -25,10 +31,11 @@ export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, w
       ...lap.map((i) => (i.mark === 'heat-on' ? { ...i, id: 'suction-on', mark: 'done' as const } : i)),
       {
         id: 'stuck',
-        say: 'Nudge every pin. Which ones hold?',
-        watch: 'They alone come round again, with the next tool.',
-        tap: 'lap done',
+        say: 'Nudge every pin. Does another one hold?',
+        watch: 'Those that hold alone come round again, with the next tool.',
+        tap: 'no other',
         mark: 'done',
+        tries: true,
       },
     ];
   return [
@@ -39,6 +46,7 @@ export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, w
       watch: 'One that holds: fresh solder, once more, or a breath of air.',
       tap: 'all free',
       mark: 'all-wet',
+      tries: true,
     },
     lift('Lift it out straight. No prying.', 'A pin that holds pulls the plating out of its hole.'),
     heatOff('Vacuum iron into its stand.', 'Empty its chamber.', 'iron away'),
