@@ -4,14 +4,16 @@ import { runCalc } from '../src/calc/index.ts';
 import {
   doubtId,
   type HiddenTruth,
+  ANY_SUPPLIES,
   saidIn,
+  suppliesOf,
   cautionsFor,
   layOutFor,
   operationFor,
   SLIP_KINDS,
   SLIPS,
 } from '../src/hands/index.ts';
-import { PACKAGES } from '../src/packages/index.ts';
+import { packageById, PACKAGES } from '../src/packages/index.ts';
 import {
   DEFAULT_STATION,
   expressBoard,
@@ -22,6 +24,8 @@ import {
   fittingMethod,
   type Guide,
   type Instruction,
+  type Kit,
+  kitItemSchema,
   guideOf,
   inTurn,
   latestSafe,
@@ -34,6 +38,8 @@ import {
   type Panel,
 } from '../src/rework/index.ts';
 import type { Said } from '../src/hands/laps.ts';
+import type { FluxAtHand } from '../src/hands/supplies.ts';
+import type { Work } from '../src/hands/work.ts';
 import { roundsFor } from '../src/hands/prepare.ts';
 import { air, bead, beadFor, changed } from './plans.ts';
 
@@ -115,9 +121,7 @@ describe('instructions for busy hands', () => {
     expect(roundsFor({ ...spiked, flood: 'own' }, 'lands')).toBeLessThan(roundsFor(spiked, 'lands'));
     const steps = operationFor('remove', spiked).map((i) => i.say);
     expect(steps[0]).toBe('Work Sn42Bi58 into joint 3.');
-    expect(layOutFor(air.method, {}, 'leaded solder', spiked.joints).tools).toContain(
-      'Sn42Bi58 to work in, and an iron for it',
-    );
+    expect(layOutFor(spiked, {}).tools).toContain('Sn42Bi58 to work in, and an iron for it');
     const facts = { board: air.board, target: air.target, method: air.method, sources: [] };
     const minds = (alloyed: boolean) =>
       cautionsFor('remove', { ...facts, alloyed }).some((c) => /^Low-melt alloy/.test(c));
@@ -209,14 +213,67 @@ describe('instructions for busy hands', () => {
   it('lay-out names the set-points of the plan', () => {
     const [{ method }] = methodsFor('SOIC-8');
     const air = phaseOf(method, 'air')?.settings;
-    const { tools, setPoints } = layOutFor(method, {});
+    const { tools, setPoints } = layOutFor(workOn('SOIC-8'), {});
     expect(tools).toContain(`nozzle ${air?.nozzle_mm} mm`);
     expect(setPoints.map((p) => p.value)).toEqual([air?.set_C, air?.flow_L_min]);
-    expect(layOutFor(methodsFor('SOIC-8')[2].method, {}).setPoints.map((p) => p.id)).toEqual(['iron']);
+    expect(layOutFor(workOn('SOIC-8', 'vacuum'), {}).setPoints.map((p) => p.id)).toEqual(['vacuum']);
+  });
+  it('asks for nothing that does not lie on the bench, and clears with what does', () => {
+    const kit = (...items: unknown[]): Kit => items.map((i) => kitItemSchema.parse(i));
+    const bare = kit({ tool: 'iron' }, { tool: 'pump' }, { tool: 'flux', kind: 'rosin' });
+    const smd = workOn('SOIC-8');
+    const on = (work: Work, list: Kit) => ({ ...work, supplies: suppliesOf(list, work.board, work.flood) });
+    const tools = layOutFor(on(smd, bare), {}).tools;
+    expect(tools).toContain('solder pump');
+    for (const absent of ['braid', 'flux', 'leaded solder']) expect(tools).not.toContain(absent);
+    expect(tools).toContain('rosin flux');
+    expect(layOutFor(smd, {}).tools).toEqual(expect.arrayContaining(['flux', 'braid', 'leaded solder']));
+    const said = (work: Work) => operationFor('prepare', work).map((i) => i.say);
+    // nothing to flood with: cleared once, with what is there
+    expect(said(on(workOn('SOIC-8', 'bead'), bare)).filter((s) => /pump/.test(s))).toHaveLength(1);
+    expect(said(on(smd, bare)).some((s) => /braid|flood/i.test(s))).toBe(false);
+    const wire = { tool: 'wire', wt: { Sn: 63, Pb: 37 } };
+    expect(said(on(smd, kit(wire, { tool: 'braid' })))).toContain('Flood the lands with leaded solder.');
+    expect(said(on(smd, kit(wire)))).toContain('Draw the solder off with a clean, tinned tip.');
+    // holes: suction before braid, lands: braid before suction
+    const both = kit(wire, { tool: 'braid' }, { tool: 'vacuum' });
+    expect(said(on(workOn('DIP-8'), both)).some((s) => /Vacuum iron on each hole/.test(s))).toBe(true);
+    expect(said(on(smd, both)).some((s) => /^Braid on/.test(s))).toBe(true);
+    // leaded wire is nothing to flood a board with that stays without lead
+    expect(said(on({ ...smd, flood: 'own' }, kit(wire))).some((s) => /flood/i.test(s))).toBe(false);
+    for (const list of [bare, both, kit()])
+      for (const pkg of ['SOIC-8', 'DIP-8', 'QFN-24'])
+        for (const s of said(on(workOn(pkg), list))) expect(words(s)).toBeLessThanOrEqual(12);
+  });
+  it('takes the flux that works where the solder melts, and little of it where parts swim or are open', () => {
+    const fluxes = (...list: FluxAtHand[]) => ({ ...ANY_SUPPLIES, fluxes: list });
+    const watch = (work: Work) => operationFor('remove', work).find((i) => i.id === 'flux')?.watch ?? '';
+    const jars = fluxes({ kind: 'rosin' }, { kind: 'low-temperature' });
+    expect(watch({ ...workOn('SOIC-8'), supplies: jars })).toMatch(/of rosin flux\./);
+    expect(watch({ ...workOn('SOIC-8', 'bead'), supplies: jars })).toMatch(/^Plenty of low-temperature flux\./);
+    const own = { kind: 'no-clean', active_C: [80, 260] as const };
+    expect(watch({ ...workOn('SOIC-8', 'bead'), supplies: fluxes({ kind: 'rosin' }, own) })).toMatch(/no-clean flux/);
+    expect(watch({ ...workOn('SOIC-8'), supplies: fluxes({ kind: 'low-temperature' }) })).toMatch(
+      /No flux here works at 21\d °C/,
+    );
+    const dated = fluxes({ kind: 'rosin', expires: '2026-01-31' });
+    const on = (today: string) => watch({ ...workOn('SOIC-8'), supplies: dated, today });
+    expect([on('2026-01-31'), on('2026-02-01')].map((w) => /past its date/.test(w))).toEqual([false, true]);
+    // the amount: by what stands round it and how it is heated
+    const near = (pkg: string, id = 'air-slow', away_mm = 2): Work => {
+      const work = workOn('SOIC-8', id);
+      const part = { ...work.target, partId: 'c9', ref: 'C9', package: pkg, x_mm: work.target.x_mm, rotation_deg: 0 };
+      const y_mm = work.target.y_mm + 2 + packageById(pkg).body.w / 2 + away_mm;
+      return { ...work, board: { ...work.board, parts: [...work.board.parts, { ...part, y_mm }] } };
+    };
+    expect(watch(near('C0402'))).toMatch(/^A trace of flux\. C9 swim/);
+    expect(watch(near('C0402', 'air-slow', 4))).toMatch(/^A thin film/);
+    expect(watch(near('C0402', 'bead'))).toMatch(/^Plenty/);
+    expect(watch(near('MIC-4', 'bead', 4))).toMatch(/^A trace of flux\. None may run into C9\./);
   });
   it('an unmarked air dial is spoken of in percent of the dial, in lay-out and run', () => {
     const work = { ...workOn('SOIC-8'), panel: { ...CELSIUS, air: 'unmarked' as const } };
-    const flow = layOutFor(work.method, work.panel).setPoints.find((p) => p.id === 'flow');
+    const flow = layOutFor(work, work.panel).setPoints.find((p) => p.id === 'flow');
     expect([flow?.value, flow?.unit]).toEqual([75, '%']);
     for (const op of ['remove', 'fit'] as const) {
       const say = operationFor(op, work).find((i) => i.id === 'heat-on')?.say ?? '';

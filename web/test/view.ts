@@ -1,4 +1,5 @@
 import type { BoardModel } from '@orthos/core/board';
+import { ANY_SUPPLIES } from '@orthos/core/hands';
 import { foldJob, type JobEvent, judgeGates, modelHistory } from '@orthos/core/job';
 import { DEFAULT_STATION, methodsFor } from '@orthos/core/rework';
 import type { DiagnoseView } from '../src/lib/diagnose/view.ts';
@@ -50,7 +51,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           station: DEFAULT_STATION,
           methods,
           edited: [],
-          bench: { name: '', names: [], covers: null, below: null },
+          bench: { name: '', names: [], covers: null, below: null, supplies: ANY_SUPPLIES },
           panel: { temperature: 'C', length: 'mm' },
           flood: 'leaded',
           hash: 'h',

@@ -38,4 +38,4 @@ export {
   type PointPair,
   provisionalFrame,
 } from './photoFrame.ts';
-export { boxOnBoard, cornersOnBoard, solderedTerminals, toBoard, toLocal } from './placement.ts';
+export { bodyRect, boxOnBoard, cornersOnBoard, gapBetween, solderedTerminals, toBoard, toLocal } from './placement.ts';

@@ -40,6 +40,20 @@ export function boxOnBoard(part: PlacedPart, r: Rect) {
   return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };
 }
 
+/** The body as a rectangle of the part's own frame, mm. */
+export function bodyRect({ package: pkg }: Pick<PlacedPart, 'package'>): Rect {
+  const { body } = packageById(pkg);
+  return { x: 0, y: 0, w: body.l, h: body.w };
+}
+
+/** Shortest distance between the two bodies' boxes, mm; nothing where one lies above the other. */
+export function gapBetween(a: PlacedPart, b: PlacedPart): number {
+  const [p, q] = [boxOnBoard(a, bodyRect(a)), boxOnBoard(b, bodyRect(b))];
+  const dx = Math.max(0, p.x0 - q.x1, q.x0 - p.x1);
+  const dy = Math.max(0, p.y0 - q.y1, q.y0 - p.y1);
+  return Math.hypot(dx, dy);
+}
+
 /** The part's terminals that meet a land: those without one by design have no joint. */
 export function solderedTerminals(part: PlacedPart): Terminal[] {
   const { terminals } = packageById(part.package);

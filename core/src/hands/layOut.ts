@@ -1,26 +1,27 @@
 /** What has to lie within reach before heat, and what each tool must be set to. */
 import { writeComposition } from '../alloys/index.ts';
-import { type Dials, type JointState, kindOf, type LayOut, type Method, type SetPoint } from '../rework/index.ts';
+import { type Dials, kindOf, type LayOut, type SetPoint } from '../rework/index.ts';
+import { floodSolder } from './flood.ts';
+import { fluxFor, melts_C } from './flux.ts';
+import { type CleanUpOf, placeOf } from './prepare.ts';
+import { ANY_SUPPLIES, CLEARS_WITH, type Supplies } from './supplies.ts';
 
-/** `solder`: what lands are flooded with (`floodSolder`); `joints`: what the plan says is worked into them. */
-export function layOutFor(
-  { phases }: Method,
-  dials: Pick<Dials, 'air'>,
-  solder = 'leaded solder',
-  joints: readonly JointState[] = [],
-): LayOut {
+/** Of what the bench has: nothing is asked for that does not lie there. */
+export function layOutFor(work: CleanUpOf & { supplies?: Supplies }, dials: Pick<Dials, 'air'>): LayOut {
+  const { joints = [], supplies = ANY_SUPPLIES, board, flood } = work;
+  const { phases } = work.method;
+  const flux = supplies.fluxes === null ? 'flux' : fluxFor(supplies.fluxes, melts_C(work))?.name;
   const alloys = [...new Set(joints.flatMap((j) => (j.with ?? []).map((w) => writeComposition(w.alloy))))];
   const needs = phases.map((p) => kindOf(p).needs(p.settings, dials));
   return {
     tools: [
       ...alloys.map((name) => `${name} to work in, and an iron for it`),
-      'flux',
-      'tweezers',
-      'braid',
-      solder,
+      ...(flux ? [flux] : []),
+      ...new Set(['tweezers', CLEARS_WITH[supplies.clears[placeOf(work.target)]]]),
+      ...(supplies.floods ? [floodSolder(board, flood)] : []),
       'alcohol and wipes',
       'heat-proof rest for the part',
-      ...new Set(needs.flatMap((n) => n.tools)),
+      ...needs.flatMap((n) => n.tools),
     ],
     setPoints: apart(needs.flatMap((n) => n.setPoints)),
   };

@@ -2,12 +2,13 @@
 import { writeComposition } from '../alloys/index.ts';
 import { type Instruction, kindOf, type Operation, someJoints, wordsOf } from '../rework/index.ts';
 import { fit } from './fit.ts';
+import { fluxed } from './flux.ts';
 import { withLaps } from './laps.ts';
 import { prepare } from './prepare.ts';
 import type { Work } from './work.ts';
 
 export function operationFor(op: Operation, work: Work): Instruction[] {
-  if (op === 'remove') return remove(work);
+  if (op === 'remove') return remove(work).map((i) => (i.id === 'flux' ? fluxed(i, work) : i));
   return op === 'prepare' ? prepare(work) : fit(work);
 }
 

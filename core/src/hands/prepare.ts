@@ -12,12 +12,13 @@ import {
 import { packageById } from '../packages/index.ts';
 import { type Instruction, kindOf } from '../rework/index.ts';
 import { floodSolder, staysLeadFree } from './flood.ts';
+import { ANY_SUPPLIES, type Clearing } from './supplies.ts';
 import type { Work } from './work.ts';
 
 /** What clean-up depends on. */
 export type CleanUpOf = Pick<Work, 'target' | 'board' | 'method' | 'joints' | 'flood'>;
 
-const placeOf = ({ package: pkg }: Work['target']): CleanUpPlace =>
+export const placeOf = ({ package: pkg }: Work['target']): 'holes' | 'lands' =>
   packageById(pkg).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
 
 /** Rounds that what was worked in costs, by the joint that took most of it: a bead, a spike, the rest of an earlier repair. */
@@ -62,11 +63,55 @@ function roundsOfMix(wt: Composition, place: CleanUpPlace, leadFree: boolean): n
   );
 }
 
+/** How lands, and holes, are cleared with what lies there. */
+const CLEARING: Record<Clearing, Record<'lands' | 'holes', Pick<Instruction, 'say' | 'watch' | 'tap'>>> = {
+  braid: both({
+    say: 'Braid on, iron on the braid. Both off hot.',
+    watch: 'Never scrape. A braid that froze on tears the pad: heat it again.',
+    tap: 'braided',
+  }),
+  vacuum: {
+    lands: {
+      say: 'Vacuum iron over each land: it melts, it is drawn off.',
+      watch: 'The tip floats on the solder, no pressure. What stays is flat enough.',
+      tap: 'drawn off',
+    },
+    holes: {
+      say: 'Vacuum iron on each hole: molten through, then suck.',
+      watch: 'Until daylight shows. One that stays shut: fresh solder, then from the other face.',
+      tap: 'holes open',
+    },
+  },
+  pump: {
+    lands: {
+      say: 'Melt each land, pump beside the tip, release at once.',
+      watch: 'Its nozzle never presses on a land. Cock it away from the board: it kicks.',
+      tap: 'drawn off',
+    },
+    holes: {
+      say: 'Heat each hole through from one face, pump from the other.',
+      watch: 'Molten through first. One that stays shut: fresh solder, once more.',
+      tap: 'holes open',
+    },
+  },
+  tip: both({
+    say: 'Draw the solder off with a clean, tinned tip.',
+    watch: 'Wipe it, again, until the lands are flat. No braid or pump on this bench.',
+    tap: 'drawn off',
+  }),
+};
+function both<T>(one: T): Record<'lands' | 'holes', T> {
+  return { lands: one, holes: one };
+}
+
 export function prepare(work: Work): Instruction[] {
-  const { nearest } = work;
+  const { nearest, supplies = ANY_SUPPLIES } = work;
+  const place = placeOf(work.target);
+  const clearing = CLEARING[supplies.clears[place]][place];
   const own = work.flood === 'own';
   const solder = floodSolder(work.board, work.flood);
-  const rounds = roundsAfter(work);
+  // without solder to thin it with one clearing takes what it takes
+  const rounds = supplies.floods ? roundsAfter(work) : Math.min(1, roundsAfter(work));
   return [
     {
       id: 'scan',
@@ -90,22 +135,21 @@ export function prepare(work: Work): Instruction[] {
         ]
       : []),
     ...Array.from({ length: rounds }, (_, i): Instruction[] => [
-      {
-        id: `flood-${i + 1}`,
-        say: rounds > 1 ? `Round ${i + 1} of ${rounds}: flood with ${solder}.` : `Flood the lands with ${solder}.`,
-        watch: own
-          ? 'It wets later and wants a hotter tip: fresh flux, 30 K more, no longer on a land.'
-          : 'While the board is still warm. Fresh flux.',
-        tap: 'flooded',
-        mark: 'done',
-      },
-      {
-        id: `braid-${i + 1}`,
-        say: 'Braid on, iron on the braid. Both off hot.',
-        watch: 'Never scrape. A braid that froze on tears the pad: heat it again.',
-        tap: 'braided',
-        mark: 'done',
-      },
+      ...(supplies.floods
+        ? [
+            {
+              id: `flood-${i + 1}`,
+              say:
+                rounds > 1 ? `Round ${i + 1} of ${rounds}: flood with ${solder}.` : `Flood the lands with ${solder}.`,
+              watch: own
+                ? 'It wets later and wants a hotter tip: fresh flux, 30 K more, no longer on a land.'
+                : 'While the board is still warm. Fresh flux.',
+              tap: 'flooded',
+              mark: 'done' as const,
+            },
+          ]
+        : []),
+      { id: `braid-${i + 1}`, ...clearing, mark: 'done' },
     ]).flat(),
     {
       id: 'wash',

@@ -2,6 +2,7 @@
 import type { JointState, Method, Workplace } from '../rework/index.ts';
 import type { Flood } from './flood.ts';
 import type { Said } from './laps.ts';
+import type { Supplies } from './supplies.ts';
 
 export interface Work extends Workplace {
   method: Method;
@@ -9,6 +10,10 @@ export interface Work extends Workplace {
   joints?: readonly JointState[];
   /** The shop's rule. */
   flood?: Flood;
+  /** What the bench has besides its tools; everything where nothing is said. */
+  supplies?: Supplies;
+  /** As 2026-11-30. */
+  today?: string;
   /** What hands have said of joints so far. */
   said?: Said;
 }

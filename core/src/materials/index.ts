@@ -20,5 +20,6 @@ export {
   type OwnLimit,
   ownLimitSchema,
   solidusLaw,
+  takesNoFlux,
 } from './limits.ts';
 export { property, type Property } from './property.ts';

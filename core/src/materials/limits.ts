@@ -401,3 +401,6 @@ export function solidusLaw(solidus_C: number, { below_K, swells }: { below_K: nu
   const Tp_C = solidus_C - below_K;
   return swells ? dose(Tp_C, 1, Math.min(160, Tp_C - 30), 60) : threshold(Tp_C);
 }
+
+/** Flux that runs into it spoils it. */
+export const takesNoFlux = ({ care }: Pick<LimitRow, 'care'>): boolean => care?.includes('no flux') ?? false;

@@ -23,13 +23,14 @@ const heatDialSchema = z.union([
 export type HeatDial = z.infer<typeof heatDialSchema>;
 
 /** Tools whose temperature is dialled. */
-export type Dialled = 'air' | 'iron';
+const DIALLED = ['air', 'iron', 'iron2', 'tweezers', 'vacuum'] as const;
+export type Dialled = (typeof DIALLED)[number];
 
 /** The dials of a station and its irons; what is not said is in °C and L/min. */
 export const dialsShape = {
   /** The air dial bears no L/min: in percent of a full scale, L/min, or of one that nobody knows. */
   air: z.union([z.literal('unmarked'), z.number().min(5).max(300)]).optional(),
-  dials: z.strictObject({ air: heatDialSchema.optional(), iron: heatDialSchema.optional() }).optional(),
+  dials: z.partialRecord(z.enum(DIALLED), heatDialSchema).optional(),
 };
 export type Dials = z.infer<z.ZodObject<typeof dialsShape>>;
 

@@ -19,7 +19,7 @@ export { type JointState, MAT, type Surroundings, surroundingsSchema } from './b
 export { type AtHand, methodsFor, methodsOn, recipeOf, wantsOf } from './methods/choose.ts';
 export { isDoable, type MethodChoice } from './methods/choice.ts';
 export { fittingMethod } from './methods/fitting.ts';
-export { has, type Kit, type Want } from './kit.ts';
+export { has, isLowMelting, type Kit, type Want, wiresFor } from './kit.ts';
 export { BENCHES, type BenchKind, type KitTool, USUAL } from './benches.ts';
 export { type KitItem, kitItemSchema } from './kitForm.ts';
 export { METHOD_NAMES, methodName } from './methods/names.ts';

@@ -1,8 +1,8 @@
 /** What lies on parts and board at the bench: covers against the air, and metal that takes heat unasked. */
-import { boxOnBoard, type PlacedPart } from '../../board/index.ts';
+import { bodyRect, boxOnBoard, type PlacedPart } from '../../board/index.ts';
 import { packageById } from '../../packages/index.ts';
 import { type BoardMesh, overlapOnMesh } from '../../thermal/index.ts';
-import { bodyRect, exposedBody, linkToBoard, throughGap, type Lumps } from './lumps.ts';
+import { exposedBody, linkToBoard, throughGap, type Lumps } from './lumps.ts';
 import type { ReworkCase } from './caseForm.ts';
 
 /** What a cover leaves of the jet's heat transfer, and its own heat, J/(m²·K). Estimates. */

@@ -3,7 +3,7 @@ import type { Composition } from '../../alloys/index.ts';
 import { boxOnBoard, type PlacedPart, toBoard } from '../../board/index.ts';
 import type { Limit } from './limitOf.ts';
 import type { Metal } from './wetting.ts';
-import { packageById, type PackageModel, type Rect, type Terminal } from '../../packages/index.ts';
+import { type PackageModel, type Rect, type Terminal } from '../../packages/index.ts';
 import { type BoardMesh, type HeatLink, type HeatNode, overlapOnMesh } from '../../thermal/index.ts';
 
 const AIR_CONDUCTIVITY = 0.035;
@@ -134,7 +134,3 @@ export function exposedBody(node: number, part: PlacedPart, pkg: PackageModel, r
 }
 
 /** The body's rectangle in the part's own frame. */
-export function bodyRect(part: PlacedPart): Rect {
-  const { body } = packageById(part.package);
-  return { x: 0, y: 0, w: body.l, h: body.w };
-}

@@ -2,14 +2,13 @@
  * Parts round the target while a run goes on: what each has been through, when one is hurt, comes loose, or falls off. Bodies with lumps are read at their segments, at the
  * face the air meets, or at their lands, as the limits table says; all others take the temperature of the board beside them.
  */
-import { boxOnBoard, type PlacedPart, solderedTerminals } from '../../board/index.ts';
+import { bodyRect, boxOnBoard, gapBetween, type PlacedPart, solderedTerminals } from '../../board/index.ts';
 import { Exposure, judge, rate } from '../../materials/index.ts';
 import { SOLDER_ALLOYS } from '../../alloys/index.ts';
 import { packageById } from '../../packages/index.ts';
 import { type BoardMesh, columnAt, type HeatRun, overlapOnMesh } from '../../thermal/index.ts';
 import { limitOf, type Limit } from './limitOf.ts';
-import { bodyRect, type Lumps } from './lumps.ts';
-import { gapBetween } from './neighbours.ts';
+import type { Lumps } from './lumps.ts';
 import type { ReworkCase } from './caseForm.ts';
 import type { PlanRun } from './runForm.ts';
 import { heatsFromBelow } from './surroundings.ts';

@@ -1,10 +1,10 @@
 /** Parts round the target, and those on the other side that take heat from it. */
-import { boxOnBoard, type PlacedPart, solderedTerminals, toBoard } from '../../board/index.ts';
+import { bodyRect, boxOnBoard, gapBetween, type PlacedPart, solderedTerminals, toBoard } from '../../board/index.ts';
 import { rate } from '../../materials/index.ts';
 import { packageById, type Terminal } from '../../packages/index.ts';
 import type { BoardMesh } from '../../thermal/index.ts';
 import { limitOf, type Limit } from './limitOf.ts';
-import { bodyRect, exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
+import { exposedBody, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { ReworkCase } from './caseForm.ts';
 import { JOINT_TO_LAND } from './target.ts';
 
@@ -38,14 +38,6 @@ export function addNeighbours(lumps: Lumps, input: ReworkCase, mesh: BoardMesh, 
 
 function reachOf({ law }: Limit): number {
   return rate(law, SOLID_C) > 0 ? DELICATE_REACH : REACH;
-}
-
-/** Shortest distance between the two bodies' boxes, mm; nothing where one lies above the other. */
-export function gapBetween(a: PlacedPart, b: PlacedPart): number {
-  const [p, q] = [boxOnBoard(a, bodyRect(a)), boxOnBoard(b, bodyRect(b))];
-  const dx = Math.max(0, p.x0 - q.x1, q.x0 - p.x1);
-  const dy = Math.max(0, p.y0 - q.y1, q.y0 - p.y1);
-  return Math.hypot(dx, dy);
 }
 
 /** A body in segments, linked to the slab it stands on through its gap and its joints; returns the segments' nodes. */

@@ -1,9 +1,9 @@
 /** The target's body and joints as lumps: what is in each joint, and where its heat can go. */
 import { jointMetal, mixedByVolume, SOLDER_ALLOYS } from '../../alloys/index.ts';
-import { boxOnBoard, type PlacedPart, solderedTerminals, toBoard } from '../../board/index.ts';
+import { bodyRect, boxOnBoard, type PlacedPart, solderedTerminals, toBoard } from '../../board/index.ts';
 import { packageById, solderVolume, type Terminal, type TerminalKind } from '../../packages/index.ts';
 import type { BoardMesh, JointEnthalpy } from '../../thermal/index.ts';
-import { bodyRect, exposedBody, type JointMetal, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
+import { exposedBody, type JointMetal, linkToBoard, shade, throughGap, type Lumps } from './lumps.ts';
 import type { ReworkCase } from './caseForm.ts';
 import type { Metal } from './wetting.ts';
 

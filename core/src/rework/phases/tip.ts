@@ -4,6 +4,7 @@ import type { JointLump } from '../bench/lumps.ts';
 import type { Metal } from '../bench/wetting.ts';
 import { RANGES, type Range, within } from '../ranges.ts';
 import type { Dialled } from '../dials.ts';
+import type { SetPoint } from '../handForms.ts';
 import type { Field, Uncertain } from './declaration.ts';
 
 /** Tips by what their body conducts in series with the contact, W/K (estimates). */
@@ -48,6 +49,17 @@ export const tipFields = (power: string, dial?: Dialled): [set: Field, width: Fi
   { key: 'tip_mm', label: 'Tip width', unit: 'mm', range: RANGES.iron.tip_mm },
   { key: 'power_W', label: power, unit: 'W', range: RANGES.iron.power_W },
 ];
+
+const SET_POINTS = {
+  iron: 'iron temperature',
+  iron2: 'second iron temperature',
+  tweezers: 'tweezers temperature',
+  vacuum: 'vacuum iron temperature',
+} as const;
+/** What an iron has to be set to before it is taken to hand. */
+export const ironSetPoint = (set_C: number, dial: keyof typeof SET_POINTS = 'iron'): SetPoint => ({
+  ...{ id: dial, label: SET_POINTS[dial], value: set_C, unit: '°C', tolerance: 5, dial },
+});
 
 /** How much a hand's contact differs from a well wetted one, as a share (estimate). */
 const CONTACT = 0.35;

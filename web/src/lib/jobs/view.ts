@@ -1,6 +1,6 @@
 /** What the pages of a job know of it. The server writes it, in `server/jobs/jobView.ts`; here is its form alone. */
 import type { BoardModel } from '@orthos/core/board';
-import type { Flood, Step } from '@orthos/core/hands';
+import type { Flood, Step, Supplies } from '@orthos/core/hands';
 import type { PlanSettings } from '$lib/plan/stored';
 import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
 import type { Planned } from '@orthos/core/compare';
@@ -10,6 +10,7 @@ import type { Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel 
 export interface AtBench {
   covers: string[] | null;
   below: string[] | null;
+  supplies: Supplies;
 }
 
 /** What a plan for a job would be computed from now. */

@@ -1,6 +1,7 @@
 /** What the hands of a job work by: method, prediction, instructions. */
 import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
+import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/plan/words';
 import { operationFor, saidIn, type Work } from '@orthos/core/hands';
 import {
@@ -57,8 +58,8 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Work
     guide,
     nearest: nearest ? nameOf(view.board, nearest) : null,
     panel: view.inputs.panel,
-    flood: view.inputs.flood,
-    joints: view.inputs.settings.surroundings?.joints ?? [],
+    ...handsAt(view.inputs),
+    today: new Date().toISOString().slice(0, 10),
   };
 }
 

@@ -2,6 +2,7 @@
 import { type Composition, readComposition, writeComposition } from '@orthos/core/alloys';
 import { formatTemperature, parseDecimal, toCelsius, type UnitSettings } from '@orthos/core/ground';
 import {
+  type Dialled,
   type KitItem as KitSpec,
   kitItemSchema,
   type KitTool,
@@ -144,7 +145,7 @@ const fullEnd: Part = {
   read: (text) => (text === '' || parseDecimal(text) !== null ? {} : 'L/min at its full end'),
 };
 
-const heatDial = (tool: 'air' | 'iron'): Part => ({
+const heatDial = (tool: Dialled): Part => ({
   field: {
     key: 'dial',
     label: 'Its dial reads',
@@ -172,8 +173,8 @@ const PARTS: Record<KitTool, readonly Part[]> = {
     heatDial('air'),
   ],
   iron: [truth('ironPlusMinus_K', 'Tip off by', 'K'), ...HEATED, heatDial('iron')],
-  tweezers: HEATED,
-  vacuum: HEATED,
+  tweezers: [...HEATED, heatDial('tweezers')],
+  vacuum: [...HEATED, heatDial('vacuum')],
   pump: [],
   below: [
     choice('kind', 'It is', { air: 'warm air', plate: 'a plate', infrared: 'infrared' }),

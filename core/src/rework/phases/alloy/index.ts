@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type AlloySettings, alloySettings, WIRE_MM } from './settings.ts';
 
 const { bead } = RANGES;
@@ -64,7 +64,7 @@ export const alloy = definePhase<'alloy', AlloySettings>({
   ],
   needs: ({ set_C, tip_mm, alloy: wt = LOW_MELT, wire_mm = WIRE_MM }) => ({
     tools: [`${writeComposition(wt)} wire of ${wire_mm} mm and its flux`, `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
+    setPoints: [ironSetPoint(set_C)],
   }),
   change_s: 5,
   cautions: [],

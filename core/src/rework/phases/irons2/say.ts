@@ -1,10 +1,16 @@
 /** What hands are told: two irons on opposite rows at once, until the part floats between them. */
 import { setText } from '../../dials.ts';
-import { COUNT, heating, heatOff, heatOn, lift, type Say } from '../instruction.ts';
+import { COUNT, heating, heatOff, heatOn, lift, type Say, type Workplace } from '../instruction.ts';
 import type { StrokeSettings } from '../stroke/settings.ts';
 
+/** Each iron has a dial of its own. */
+function bothAt(set_C: number, { panel }: Workplace): string {
+  const [one, other] = (['iron', 'iron2'] as const).map((dial) => setText(set_C, dial, panel));
+  return one === other ? `Both irons on at ${one}` : `Irons on at ${one} and ${other}`;
+}
+
 export const say: Say<StrokeSettings> = (settings, work) => [
-  heatOn(`Both irons on at ${setText(settings.set_C, 'iron', work.panel)}. One on each row.`),
+  heatOn(`${bothAt(settings.set_C, work)}. One on each row.`),
   ...heating(work, 'Stroke both rows at once, a second each.'),
   lift(
     'Floats? Slide it aside between the tips.',

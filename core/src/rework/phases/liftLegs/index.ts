@@ -4,7 +4,7 @@ import { LIFT_LEG_S } from '../../handTimes.ts';
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { anyOf, pitchOf } from '../tears.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type LiftLegsSettings, liftLegsSettings } from './settings.ts';
 
 /** A land torn, a leg, at ordinary and at fine pitch (judgement). */
@@ -40,7 +40,7 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
   uncertain: uncertainTip,
   needs: ({ set_C, tip_mm }) => ({
     tools: ['braid', 'needle', `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
+    setPoints: [ironSetPoint(set_C)],
   }),
   change_s: 5,
   cautions: [],

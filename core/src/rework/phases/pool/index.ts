@@ -5,7 +5,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach } from '../rows.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type PoolSettings, poolSettings } from './settings.ts';
 
 const { pool_mm3 } = RANGES.pool;
@@ -53,7 +53,7 @@ export const pool = definePhase<'pool', PoolSettings>({
   ],
   needs: ({ set_C, tip_mm }) => ({
     tools: ['solder wire', `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
+    setPoints: [ironSetPoint(set_C)],
   }),
   change_s: 5,
   cautions: [],

@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { LEADED } from '../../solders.ts';
 import { type SpikeSettings, spikeSettings } from './settings.ts';
 
@@ -53,7 +53,7 @@ export const spike = definePhase<'spike', SpikeSettings>({
   ],
   needs: ({ set_C, tip_mm, alloy }) => ({
     tools: [`${writeComposition(alloy ?? LEADED)} wire to work in`, `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
+    setPoints: [ironSetPoint(set_C)],
   }),
   change_s: 5,
   cautions: [],

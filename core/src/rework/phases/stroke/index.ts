@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type StrokeSettings, strokeSettings } from './settings.ts';
 
 const { bead } = RANGES;
@@ -82,7 +82,7 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
       ...(irons === 2 ? ['a second iron'] : []),
       `tip ${tip_mm} mm`,
     ],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'iron' }],
+    setPoints: [ironSetPoint(set_C), ...(irons === 2 ? [ironSetPoint(set_C, 'iron2')] : [])],
   }),
   change_s: 5,
   cautions: [],

@@ -1,14 +1,14 @@
 /** Both ends of a part gripped at once by two heated tips. */
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type TweezersSettings, tweezersSettings } from './settings.ts';
 
 export const tweezers = definePhase<'tweezers', TweezersSettings>({
   kind: 'tweezers',
   name: 'Hot tweezers',
   settings: tweezersSettings,
-  form: { usual: tipFields('Power of a tip'), moreTitle: 'Tip and way of working', more: [tipField] },
+  form: { usual: tipFields('Power of a tip', 'tweezers'), moreTitle: 'Tip and way of working', more: [tipField] },
   tool: 'tweezers',
   wants: () => [
     { tool: 'tweezers', name: 'hot tweezers' },
@@ -16,14 +16,14 @@ export const tweezers = definePhase<'tweezers', TweezersSettings>({
   ],
   onBench: (s, bench) => bench.tip(s, 'tweezers'),
   limbs: () => ({ left: 'board held', right: 'hot tweezers: the part comes away in them' }),
-  line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, both ends at once`,
+  line: ({ set_C }, panel) => `${setText(set_C, 'tweezers', panel)}, both ends at once`,
   irons: ({ power_W, set_C }) => [0, 1].map(() => ({ power_W, set_C })),
   fromAbove: false,
   bridges: false,
   uncertain: uncertainTip,
   needs: ({ set_C, tip_mm }) => ({
     tools: ['hot tweezers', `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [ironSetPoint(set_C, 'tweezers')],
   }),
   change_s: 5,
   cautions: [],

@@ -1,5 +1,5 @@
 /** What hands are told: both ends of a part gripped at once by two heated tips. */
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { COUNT, fluxIt, heating, heatOff, heatOn, lift, LIFT_LATE, NO_FORCE, type Say } from '../instruction.ts';
 import type { TweezersSettings } from './settings.ts';
 
@@ -13,7 +13,7 @@ export const say: Say<TweezersSettings> = ({ set_C }, work) => [
     mark: 'done',
   },
   heatOn(
-    `Hot tweezers at ${formatTemperature(set_C, work.panel)}. Grip both ends.`,
+    `Hot tweezers at ${setText(set_C, 'tweezers', work.panel)}. Grip both ends.`,
     'Both tips flat on their joints. The clock starts with your tap.',
   ),
   ...heating(work, 'Hold both ends. Do not squeeze.'),

@@ -1,9 +1,9 @@
 /** Pin by pin: each hole melted through by a hollow tip, then sucked empty. */
 import { RANGES } from '../../ranges.ts';
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { reachOf } from '../rows.ts';
-import { tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type VacuumSettings, vacuumSettings } from './settings.ts';
 
 const { dwell_s, most_s } = RANGES.iron;
@@ -14,7 +14,7 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
   settings: vacuumSettings,
   form: {
     usual: [
-      ...tipFields('Power of a tip'),
+      ...tipFields('Power of a tip', 'vacuum'),
       { key: 'dwell_s', label: 'Stays once molten', unit: 's', range: dwell_s },
       { key: 'most_s', label: 'on to the next after', unit: 's', range: most_s, optional: true },
     ],
@@ -30,7 +30,7 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
   onBench: (s, bench) => bench.tip(s, 'vacuum'),
   limbs: () => ({ left: 'wire, then a nudge at the pin', right: 'vacuum iron upright on the pin', foot: 'suction' }),
   unfit: (packageId) => (reachOf(packageId).pins ? undefined : 'its joints lie in no holes'),
-  line: ({ set_C }, panel) => `${formatTemperature(set_C, panel)}, pin by pin`,
+  line: ({ set_C }, panel) => `${setText(set_C, 'vacuum', panel)}, pin by pin`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   paced: true,
   fromAbove: false,
@@ -40,7 +40,7 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
   uncertain: uncertainTip,
   needs: ({ set_C, tip_mm }) => ({
     tools: ['vacuum iron', `tip ${tip_mm} mm`],
-    setPoints: [{ id: 'iron', label: 'iron temperature', value: set_C, unit: '°C', tolerance: 5 }],
+    setPoints: [ironSetPoint(set_C, 'vacuum')],
   }),
   change_s: 5,
   cautions: [],

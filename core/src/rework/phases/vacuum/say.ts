@@ -1,6 +1,6 @@
 /** What hands are told: pin by pin: each hole melted through by a hollow tip, then sucked empty. */
 import { packageById } from '../../../packages/index.ts';
-import { formatTemperature } from '../../../ground/index.ts';
+import { setText } from '../../dials.ts';
 import { COUNT, fluxIt, heatOff, heatOn, type Instruction, lift, type Words, type Workplace } from '../instruction.ts';
 import type { VacuumSettings } from './settings.ts';
 
@@ -13,7 +13,7 @@ export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, w
   const lap: Instruction[] = [
     fluxIt(work, 'On both faces.'),
     heatOn(
-      `Vacuum iron at ${formatTemperature(set_C, work.panel)} on the first pin.`,
+      `Vacuum iron at ${setText(set_C, 'vacuum', work.panel)} on the first pin.`,
       'Seat it, test the suction once. The clock starts with your tap.',
     ),
     {

@@ -57,14 +57,27 @@ export function benchFor(all: readonly KitItem[], { bench, stationId, ironId }: 
     iron,
     model: {
       ...(station?.doc ?? DEFAULT_STATION),
-      ...dialsOf(station, iron),
+      ...dialsOf(station, iron, working),
       ironPlusMinus_K: (iron?.doc ?? DEFAULT_STATION).ironPlusMinus_K,
     },
   };
 }
 
-/** What is printed on the dials of both. */
-function dialsOf(station: KitItem | undefined, iron: KitItem | undefined): Pick<StationModel, 'dials'> {
-  const [air, own] = [station?.doc.dials?.air, iron?.doc.dials?.iron];
-  return air || own ? { dials: { ...(air ? { air } : {}), ...(own ? { iron: own } : {}) } } : { dials: undefined };
+/** What is printed on the dials of what is taken to hand; a second iron has its own. */
+function dialsOf(
+  station: KitItem | undefined,
+  iron: KitItem | undefined,
+  working: readonly KitItem[],
+): Pick<StationModel, 'dials'> {
+  const second = working.find((k) => k.kind === 'iron' && k.id !== iron?.id);
+  const first = (kind: 'tweezers' | 'vacuum') => working.find((k) => k.kind === kind)?.doc.dials?.[kind];
+  const dials = {
+    air: station?.doc.dials?.air,
+    iron: iron?.doc.dials?.iron,
+    iron2: second?.doc.dials?.iron,
+    tweezers: first('tweezers'),
+    vacuum: first('vacuum'),
+  };
+  const own = Object.fromEntries(Object.entries(dials).filter(([, dial]) => dial !== undefined));
+  return { dials: Object.keys(own).length > 0 ? own : undefined };
 }

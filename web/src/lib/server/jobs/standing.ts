@@ -1,12 +1,13 @@
 /** A job as rules see it: ticket, board, log so far, gates, the plan computed last. What is immutable or only grows is kept in memory between requests. */
 import { isPolarised, solderedTerminals } from '@orthos/core/board';
 import { contentHash } from '@orthos/core/ground';
-import { floodSolder, layOutFor, staysLeadFree } from '@orthos/core/hands';
+import { layOutFor, staysLeadFree, suppliesOf } from '@orthos/core/hands';
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { fateOf, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import type { Database } from '../db/connect.ts';
+import { handsAt } from '../../jobs/handsAt.ts';
 import type { AtBench, Freshness, PlanInputs } from '../../jobs/view.ts';
 import { asFirst, type PlanSettings, planSettingsSchema, type StoredPlanSettings } from '../../plan/stored.ts';
 import { Kept } from '../kept.ts';
@@ -79,7 +80,11 @@ function basisOf(
     station: model,
     methods,
     edited: [...edited.keys()],
-    bench: { name: bench.name, names: benchNames(kit), ...aroundOn(bench.kit) },
+    bench: {
+      ...{ name: bench.name, names: benchNames(kit) },
+      ...aroundOn(bench.kit),
+      supplies: suppliesOf(bench.kit, board, flood),
+    },
     ...overridden,
     panel: { temperature, length, air: model.air, dials: model.dials },
     flood,
@@ -96,7 +101,7 @@ function basisOf(
 }
 
 /** What a bench has to put over neighbours and under the board. */
-function aroundOn(kit: Kit | undefined): AtBench {
+function aroundOn(kit: Kit | undefined): Pick<AtBench, 'covers' | 'below'> {
   return {
     covers: kit?.flatMap((i) => (i.tool === 'cover' ? [i.kind ?? ''] : [])) ?? null,
     below: kit?.flatMap((i) => (i.tool === 'below' ? [i.kind] : [])) ?? null,
@@ -175,14 +180,10 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, basis, state) !== 'stale' : null,
     hotNeighbours,
-    layOut: inUse
-      ? layOutFor(
-          inUse.method,
-          inputs?.panel ?? {},
-          floodSolder(version.doc, inputs?.flood),
-          inputs?.settings.surroundings?.joints,
-        )
-      : null,
+    layOut:
+      inUse && target && inputs
+        ? layOutFor({ board: version.doc, target, method: inUse.method, ...handsAt(inputs) }, inputs.panel)
+        : null,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,

@@ -1,0 +1,11 @@
+/** What hands have to know of a job besides the part: what is in the joints, the shop's rule, what lies on the bench. */
+import type { Work } from '@orthos/core/hands';
+import type { PlanInputs } from './view.ts';
+
+export const handsAt = (
+  inputs: Pick<PlanInputs, 'settings' | 'flood' | 'bench'>,
+): Required<Pick<Work, 'joints' | 'flood' | 'supplies'>> => ({
+  joints: inputs.settings.surroundings?.joints ?? [],
+  flood: inputs.flood,
+  supplies: inputs.bench.supplies,
+});
