@@ -13,6 +13,7 @@ import { solderOf } from '../src/rework/solderOf.ts';
 import { type Phase } from '../src/rework/phases/index.ts';
 import { staysLeadFree } from '../src/hands/flood.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
+import type { PlanRun } from '../src/rework/bench/runForm.ts';
 import { wettingTime_s } from '../src/rework/bench/wetting.ts';
 
 const wet = async (board: BoardModel, method: Phase, more: Partial<PlanInput> = {}) =>
@@ -273,6 +274,22 @@ describe('metal and what holds the board', () => {
     );
     expect(await wet(so, air(), { sinks: [{ kind: 'clip', partId: 'nobody' }] })).toBe(bare);
   });
+  it('a clip on leads makes these the last; one that names no lead changes nothing', async () => {
+    const clipped = (...terminals: string[]) => ({ sinks: [{ kind: 'clip' as const, partId: 'target', terminals }] });
+    const bare = await run(so, air());
+    const one = await run(so, air(), clipped('3'));
+    const at = (r: PlanRun, id: string) => r.joints.find((j) => j.terminal === id)?.liquidus_s ?? Infinity;
+    expect(one.last?.terminal).toBe('3');
+    expect(one.last?.why).toMatch(/^a clip on its lead takes the heat/);
+    expect(at(one, '3')).toBeGreaterThan(1.1 * at(bare, '3'));
+    // the far row notices less
+    expect(at(one, '7') / at(bare, '7') - 1).toBeLessThan(0.7 * (at(one, '3') / at(bare, '3') - 1));
+    // across a row it takes heat from all of it
+    const four = await run(so, air(), clipped('1', '2', '3', '4'));
+    expect(['1', '2', '3', '4']).toContain(four.last?.terminal);
+    for (const id of ['1', '4']) expect(at(four, id)).toBeGreaterThan(at(one, id));
+    expect(at(await run(so, air(), clipped('99')), '3')).toBe(at(bare, '3'));
+  });
   it('glue under a can leads its heat into the board', async () => {
     const can = boardOf('CAN-6.3');
     const method = air({ limit_s: 20 });
@@ -310,6 +327,7 @@ describe('bad statements', () => {
     [{ held: { kind: 'frame', width_mm: 0 } }, 'held.width_mm'],
     [{ held: { kind: 'props', d_mm: 5, places: [] } }, 'held.places'],
     [{ sinks: [{ kind: 'clip', partId: 'a', mass_g: 1e9 }] }, 'sinks.0.mass_g'],
+    [{ sinks: [{ kind: 'glue', partId: 'a', terminals: ['1'] }] }, 'sinks.0.terminals'],
     [{ phases: [bead({ irons: 3 as 2 })] }, 'phases.0.settings.irons'],
     [{ phases: [vacuum({ dwell_s: Number.NaN })] }, 'phases.0.settings.dwell_s'],
     [{ phases: [] }, 'phases'],

@@ -6,8 +6,10 @@ import { ReworkRun } from '../src/rework/bench/reworkRun.ts';
 import type { RunState } from '../src/rework/bench/runState.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from '../src/rework/methods/given.ts';
+import { wordsOf } from '../src/rework/words.ts';
 import { fitsAs, methodName } from '../src/rework/methods/names.ts';
 import { RECIPES } from '../src/rework/methods/recipes.ts';
+import { softenFor } from '../src/rework/methods/usual.ts';
 import { stintsOf } from '../src/rework/stints.ts';
 import { KIND_NAMES, kindOf, type Phase, phasesSchema } from '../src/rework/phases/index.ts';
 import { HeatRun } from '../src/thermal/heatRun.ts';
@@ -309,6 +311,57 @@ describe('a procedure as it is said', () => {
   });
 });
 
+describe('what sits on a part', () => {
+  const stuck = (...what: ('label' | 'coating' | 'glue')[]) => softenFor({ packageId: 'QFP-44', stuck: what });
+  const board = boardOf('QFP-44', 'four-layer');
+  const slow = air({ set_C: 390, standoff_mm: 14, nozzle_mm: 10, sweep_mm: 5 });
+  const sinks = (...kinds: ('label' | 'coating' | 'glue')[]) => ({
+    sinks: kinds.map((kind) => ({ kind, partId: 'target' })),
+  });
+  it('comes off first, warm and with nothing molten, in its order; what cuts needs nothing bare', () => {
+    const of = (id: string, ...what: ('label' | 'coating' | 'glue')[]) =>
+      methodsFor('QFP-44', { stuck: what })
+        .find((m) => m.method.id === id)
+        ?.method.phases.map((p) => p.id) ?? [];
+    expect(of('air-slow', 'label', 'glue')).toEqual(['soften-label', 'soften-glue', 'air']);
+    expect(of('bead', 'coating')[0]).toBe('soften-coating');
+    expect(of('cut-legs', 'coating')).toEqual(['cut']);
+    expect(of('air-slow')).toEqual(['air']);
+  });
+  it('a label holds heat back until it is off, glue ties the body to the board: then it goes as without them', async () => {
+    const free = await runOf(board, slow);
+    const labelled = await runOf(board, slow, sinks('label'));
+    const glued = await runOf(board, slow, sinks('glue'));
+    expect(labelled.allWet_s ?? Infinity).toBeGreaterThan(1.05 * (free.allWet_s ?? Infinity));
+    expect(glued.body_C).toBeLessThan(free.body_C - 1);
+    const off = await runOf(board, [...stuck('label', 'glue'), slow], sinks('glue', 'label'));
+    const blown = off.phases?.at(-1);
+    const lasts = (off.allWet_s ?? Infinity) - (blown?.from_s ?? 0);
+    // warm from the softening, it takes no longer than from cold
+    expect(lasts).toBeLessThan(free.allWet_s ?? 0);
+    for (const p of off.phases?.slice(0, 2) ?? []) {
+      expect(p.to_s - p.from_s).toBeGreaterThan(10);
+      expect(p.to_s - p.from_s).toBeLessThan(300);
+    }
+    for (const j of off.joints) expect(j.solidus_s).toBeGreaterThan(blown?.from_s ?? Infinity);
+    // a quicker hand has it off sooner
+    const quick = await runOf(board, [...stuck('glue'), slow], { ...sinks('glue'), pace: 0.5 });
+    const usual = await runOf(board, [...stuck('glue'), slow], sinks('glue'));
+    expect(quick.phases?.[0].to_s).toBeLessThan((usual.phases?.[0].to_s ?? 0) - 10);
+  }, 60_000);
+  it('is told as work of its own, with what to feel for', () => {
+    const target = board.parts.find((p) => p.partId === 'target');
+    if (!target) throw new Error('no target');
+    const work = { board, target, guide: null, nearest: null, panel: { temperature: 'C', length: 'mm' } as const };
+    const said = stuck('label', 'coating', 'glue').flatMap((p) => wordsOf(p, work));
+    expect(said.map((i) => i.id)).toEqual(
+      ['label', 'coating', 'glue'].flatMap((what) => [`soften-${what}`, `bare-${what}`]),
+    );
+    for (const i of said) expect(i.say.split(' ').length).toBeLessThanOrEqual(12);
+    expect(said[0].watch).toMatch(/At about 70 °C it dents/);
+  });
+});
+
 describe('recipes and kinds', () => {
   it('every recipe makes phases that its own forms take, under an id of its own', () => {
     expect(new Set(RECIPES.map((r) => r.id)).size).toBe(RECIPES.length);
@@ -321,7 +374,10 @@ describe('recipes and kinds', () => {
         expect(phasesSchema.parse(method.phases)).toEqual(method.phases);
   });
   it('every field of a form stands in the settings, and its range is what they take', () => {
-    const made = RECIPES.flatMap((r) => r.phases({ packageId: 'SOIC-8' }));
+    const made = [
+      ...RECIPES.flatMap((r) => r.phases({ packageId: 'SOIC-8' })),
+      ...softenFor({ packageId: 'SOIC-8', stuck: ['glue'] }),
+    ];
     const usual = [air(), bead(), tweezers(), vacuum(), spike(), ...made, REST, LIFT] as Phase[];
     expect(new Set(usual.map((p) => p.kind))).toEqual(new Set(KIND_NAMES));
     for (const phase of usual) {

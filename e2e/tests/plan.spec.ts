@@ -128,7 +128,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await expect(form.getByRole('alert')).toContainText('9');
   await form.getByLabel('Corroded ones').fill('1');
   await form.getByLabel('Their own solder').fill('Bi58Sn42');
-  await choose(form.getByLabel('Metal or glue on R14'), 'clip');
+  await choose(form.getByLabel('What sits on R14'), 'clip');
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings: 1 with metal or glue, joints' })).toBeVisible();
   await planReady(page);
@@ -139,7 +139,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await expect(joints.getByText(/13[89] to 1(38|39|40) °C/).first()).toBeVisible();
   await page.getByRole('button', { name: /^Surroundings: / }).click();
   await form.getByLabel('Their own solder').fill('');
-  await choose(form.getByLabel('Metal or glue on R14'), 'nothing on it');
+  await choose(form.getByLabel('What sits on R14'), 'nothing on it');
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings: joints', exact: true })).toBeVisible();
   await planReady(page);
@@ -219,13 +219,13 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
   expect(await wetWith('Surroundings: draught')).toBeGreaterThan(plain);
   await open();
   await choose(form.getByLabel('The room'), 'still air');
-  await choose(form.getByLabel('Metal or glue on Q1'), 'glued down');
+  await choose(form.getByLabel('What sits on Q1'), 'glued down');
   // glue takes heat from body to board: another time, and the form remembers it
   await wetWith('Surroundings: 1 with metal or glue');
   await page.reload();
   await page.getByRole('button', { name: 'Surroundings: 1 with metal or glue' }).click();
-  await expect(form.getByLabel('Metal or glue on Q1')).toHaveText('glued down');
-  await choose(form.getByLabel('Metal or glue on Q1'), 'nothing on it');
+  await expect(form.getByLabel('What sits on Q1')).toHaveText('glued down');
+  await choose(form.getByLabel('What sits on Q1'), 'nothing on it');
   expect(await wetWith('Surroundings')).toBe(plain);
 });
 

@@ -140,7 +140,7 @@ describe('a method’s form', () => {
 });
 
 describe('the form of the surroundings', () => {
-  const target = { x_mm: 30, y_mm: 20, terminals: ['1', '2', '3'] };
+  const target = { partId: 'u7', x_mm: 30, y_mm: 20, terminals: ['1', '2', '3'] };
   const form = (change: Partial<SurroundingsTexts>) =>
     surroundingsOf({ ...surroundingTexts({}, units), ...change }, units, target);
   const value = (change: Partial<SurroundingsTexts>): Surroundings => {
@@ -185,7 +185,10 @@ describe('the form of the surroundings', () => {
       },
       draught: 3,
       covers: [{ partId: 'c1', kind: 'foil' }],
-      sinks: [{ partId: 'u1', kind: 'heatsink' }],
+      sinks: [
+        { partId: 'u1', kind: 'heatsink' },
+        { partId: 'u7', kind: 'clip', terminals: ['1', '2'] },
+      ],
       joints: [
         { alloy: { Bi: 58, Sn: 42 }, with: [{ alloy: { Sn: 63, Pb: 37 }, ratio: 0.5 }], volume: 2 },
         { terminals: ['1', '3'], corroded: true },
@@ -197,7 +200,7 @@ describe('the form of the surroundings', () => {
     const again = surroundingsOf(surroundingTexts(all, units), units, target);
     expect('value' in again && again.value).toEqual(all);
     expect(surroundingWords(all)).toBe(
-      'preheater, props, draught, 1 covered, 1 with metal or glue, joints, 1 taken out, damp, goes on again',
+      'preheater, props, draught, 1 covered, 2 with metal or glue, joints, 1 taken out, damp, goes on again',
     );
   });
   it('all joints corroded, a frame, infrared in one window', () => {

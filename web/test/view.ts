@@ -51,7 +51,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           station: DEFAULT_STATION,
           methods,
           edited: [],
-          bench: { name: '', names: [], covers: null, below: null, supplies: ANY_SUPPLIES },
+          bench: { name: '', names: [], covers: null, below: null, fixtures: null, supplies: ANY_SUPPLIES },
           panel: { temperature: 'C', length: 'mm' },
           flood: 'leaded',
           hash: 'h',

@@ -30,7 +30,7 @@ const LEAST_MEMBERS = 12;
 /** The ways for a case as its bench can set them. */
 function choicesFor(asked: ReworkPlace, target: PlacedPart): MethodChoice[] {
   const { station } = caseOf(asked);
-  return methodsOn(target.package, pieceOn(asked.board, target), {
+  return methodsOn(target.package, pieceOn(asked.board, target, asked.surroundings), {
     kit: asked.kit,
     dials: station,
     housed: asked.surroundings?.held?.kind === 'housing',

@@ -36,6 +36,8 @@ export const USUAL: Readonly<Record<KitTool, Usual>> = {
   blade: { name: 'Blade', spec: { tool: 'blade' } },
   pliers: { name: 'Small cutters and pliers', spec: { tool: 'pliers' } },
   spring: { name: 'Light spring', spec: { tool: 'spring' } },
+  fixture: { name: 'Board frame', spec: { tool: 'fixture', kind: 'frame' } },
+  camera: { name: 'Microscope camera', spec: { tool: 'camera' } },
 };
 
 /** Benches by what they have; each a list to begin with. */
@@ -46,6 +48,7 @@ function benches() {
     name: 'Lead-free wire',
     spec: { tool: 'wire', wt: { Sn: 96.5, Ag: 3, Cu: 0.5 }, dia_mm: 0.7 },
   };
+  const props: Usual = { name: 'Props under a board', spec: { tool: 'fixture', kind: 'props' } };
   const second: Usual = { name: 'Second iron', spec: USUAL.iron.spec };
   const of = (...tools: KitTool[]): Usual[] => tools.map((t) => USUAL[t]);
   const hand = of('flux', 'wire', 'braid', 'blade', 'pliers');
@@ -55,15 +58,22 @@ function benches() {
       items: [
         ...of('air', 'iron'),
         second,
-        ...of('tweezers', 'vacuum', 'pump', 'below', 'paste', 'cover', 'spring'),
+        ...of('tweezers', 'vacuum', 'pump', 'below', 'paste', 'cover', 'spring', 'fixture', 'camera'),
+        props,
         foil,
         lowMelt,
         leadFree,
         ...hand,
       ],
     },
-    air: { name: 'Hot air and an iron', items: [...of('air', 'iron', 'pump', 'cover'), foil, lowMelt, ...hand] },
-    irons: { name: 'Irons, no hot air', items: [...of('iron'), second, ...of('tweezers', 'pump'), lowMelt, ...hand] },
+    air: {
+      name: 'Hot air and an iron',
+      items: [...of('air', 'iron', 'pump', 'cover', 'fixture'), foil, lowMelt, ...hand],
+    },
+    irons: {
+      name: 'Irons, no hot air',
+      items: [...of('iron'), second, ...of('tweezers', 'pump', 'fixture'), lowMelt, ...hand],
+    },
     bare: { name: 'One iron', items: [...of('iron', 'pump'), ...hand] },
   };
 }

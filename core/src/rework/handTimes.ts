@@ -49,6 +49,9 @@ export function feed_mm3_s(dia_mm: number): number {
   return (rate * Math.PI * dia_mm ** 2) / 4;
 }
 
+/** What has been warmed until it gives, taken off, s. */
+export const BARE_S = { label: 12, coating: 45, glue: 30 } as const;
+
 /** Legs: cut one by one, s a leg and to start a row; lifted one by one with braid, coarse and fine pitch. */
 export const CUT_S = { leg: 4, row: 20 } as const;
 export const LIFT_LEG_S = { leg: 15, fine: 25, fine_mm: 0.5 } as const;

@@ -60,7 +60,7 @@ export const kitItemSchema = z.discriminatedUnion('tool', [
   }),
   z.strictObject({
     id,
-    tool: z.enum(['flux', 'braid', 'cover', 'blade', 'pliers', 'spring']),
+    tool: z.enum(['flux', 'braid', 'cover', 'blade', 'pliers', 'spring', 'fixture', 'camera']),
     kind: z.string().max(40).optional(),
     /** Between what a flux works, °C. */
     active_C: span([20, 500]).optional(),

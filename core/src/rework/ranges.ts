@@ -49,6 +49,8 @@ export const RANGES = {
     flux_W_m2: [0, 60_000],
     window_mm: [1, 500],
   },
+  /** When what sits on a part gives. */
+  soften: { soft_C: [40, 180] },
   pool: { pool_mm3: [0.5, 60] },
   rest: {},
   lift: { stays_s: [0, 30] },

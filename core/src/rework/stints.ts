@@ -8,6 +8,7 @@ import { kindOf, type KindName, type Phase, type SettingsOf } from './phases/ind
 import { LiftLegsDrive } from './phases/liftLegs/drive.ts';
 import { PeelDrive } from './phases/peel/drive.ts';
 import { PoolDrive } from './phases/pool/drive.ts';
+import { SoftenDrive } from './phases/soften/drive.ts';
 import { SpikeDrive } from './phases/spike/drive.ts';
 import { StrokeDrive } from './phases/stroke/drive.ts';
 import { GripDrive } from './phases/tweezers/drive.ts';
@@ -29,6 +30,7 @@ const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Driv
   'lift-legs': (settings, scene) => new LiftLegsDrive(settings, scene),
   twist: (_, scene) => new TwistDrive(scene),
   peel: (settings, scene) => new PeelDrive(settings, scene),
+  soften: (settings, scene) => new SoftenDrive(settings, scene),
   rest: (_, scene) => new WaitDrive(scene),
   lift: (_, scene) => new WaitDrive(scene),
 };

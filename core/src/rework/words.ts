@@ -9,6 +9,7 @@ import { say as liftLegs } from './phases/liftLegs/say.ts';
 import { say as peel } from './phases/peel/say.ts';
 import { say as pool } from './phases/pool/say.ts';
 import { say as rest } from './phases/rest/say.ts';
+import { say as soften } from './phases/soften/say.ts';
 import { say as spike } from './phases/spike/say.ts';
 import { say as stroke } from './phases/stroke/say.ts';
 import { say as tweezers } from './phases/tweezers/say.ts';
@@ -30,6 +31,7 @@ const SAY: { [K in KindName]: Say<SettingsOf<K>> } = {
   peel,
   pool,
   rest,
+  soften,
   spike,
   stroke,
   tweezers,

@@ -23,6 +23,7 @@ export function buildLumps(
     neighbours: [],
     tips: [],
     gaps: [],
+    glue: [],
     shaded: new Map(),
     covered: new Map(),
   };
@@ -88,5 +89,6 @@ function mergeLinks(lumps: Lumps): void {
   const now = (link: number) => renumbered.get(link) as number;
   for (const tip of lumps.tips.flat()) tip.contact = tip.contact.map(now);
   for (const gap of lumps.gaps) gap.link = now(gap.link);
+  lumps.glue = lumps.glue.map(now);
   for (const joint of lumps.joints) joint.lead = now(joint.lead);
 }

@@ -53,43 +53,97 @@ const SINKS = {
   clip: { mass_g: 2, contact: 800, surface: 1, leaves: 0.6, over_mm: 2 },
   shield: { mass_g: 1.5, contact: 60, surface: 1.4, leaves: 0.08, over_mm: 0.5 },
 } as const;
-/** Glue under a body: filled part of its base, W/(m·K), thinnest seam, mm. Estimates. */
-const GLUE = { share: 0.5, conductivity: 0.25, least_mm: 0.1 };
+/** Glue under a body: filled part of its base, W/(m·K), thinnest seam, mm, J/(m³·K). Estimates. */
+const GLUE = { share: 0.5, conductivity: 0.25, least_mm: 0.1, heat: 1.8e6 };
+/** A paper or film label, 0.15 mm: what it leaves of the jet on the body under it (0.15 W/(m·K) in series with 300 W/(m²·K)), its own heat, J/(m²·K). Estimates. */
+const LABEL = { leaves: 0.77, heat: 210 };
+/** A clip's jaw on a lead, W/K: 1 mm² of contact at 2e4 W/(m²·K) in series with 2 mm of lead of 0.3 mm² at 250 W/(m·K). Its own faces, m². Estimates. */
+const CLIP_ON_LEAD = { G: 0.013, face: 6e-5 };
 /** Metal, J/(g·K): between aluminium and copper alloys. */
 const METAL_HEAT = 0.6;
 /** A soldered rim of sheet hands heat to the board, W/K per metre (0.2 mm of steel over 2 mm). */
 const RIM = 5;
+
+type Sink = NonNullable<ReworkCase['sinks']>[number];
 
 /** Each piece of metal is a lump of its own on the part, a shield soldered to the board round it as well; glue ties the body to the board. */
 export function addSinks(lumps: Lumps, input: ReworkCase, mesh: BoardMesh, target: PlacedPart): void {
   for (const s of input.sinks ?? []) {
     const part = input.board.parts.find((p) => p.partId === s.partId);
     const bodies = bodiesOf(lumps, target, s.partId);
-    if (!part || bodies.length === 0) continue;
-    const rect = bodyRect(part);
-    if (s.kind === 'glue') {
-      const gap = Math.max(GLUE.least_mm, packageById(part.package).body.gap);
-      const filled = throughGap(gap, GLUE.conductivity);
-      for (const body of bodies)
-        linkToBoard(lumps, mesh, body, boxOnBoard(part, rect), (area) => (GLUE.share * filled(area)) / bodies.length);
-      continue;
-    }
-    const kind = SINKS[s.kind];
-    const node =
-      lumps.nodes.push({
-        id: `${s.kind}:${s.partId}`,
-        type: 'body',
-        C: (s.mass_g ?? kind.mass_g) * METAL_HEAT,
-        T0: input.ambient_C,
-      }) - 1;
-    const area = rect.w * rect.h * 1e-6;
-    for (const body of bodies) lumps.links.push({ a: node, node: body, G: (kind.contact * area) / bodies.length });
-    cover(lumps, bodies, kind.leaves);
-    const pkg = packageById(part.package);
-    const face = exposedBody(node, part, pkg, rect);
-    lumps.exposed.push({ ...face, height: pkg.body.h + kind.over_mm, sides: face.top * (kind.surface - 1) });
-    if (s.kind === 'shield') solderRim(lumps, mesh, node, boxOnBoard(part, rect));
+    if (!part || bodies.length === 0 || s.kind === 'coating') continue;
+    if (s.kind === 'glue') addGlue(lumps, input, mesh, part, bodies);
+    else if (s.kind === 'label') addLabel(lumps, bodies);
+    else if (s.terminals) addClip(lumps, input, part, s);
+    else addMetal(lumps, input, mesh, part, bodies, { ...s, kind: s.kind });
   }
+}
+
+/** A seam between body and board; on the target it can come off. */
+function addGlue(lumps: Lumps, input: ReworkCase, mesh: BoardMesh, part: PlacedPart, bodies: readonly number[]): void {
+  const rect = bodyRect(part);
+  const seam_mm = Math.max(GLUE.least_mm, packageById(part.package).body.gap);
+  const filled = throughGap(seam_mm / 2, GLUE.conductivity);
+  const half = (area: number) => (GLUE.share * filled(area)) / bodies.length;
+  const area = rect.w * rect.h * 1e-6;
+  for (const body of bodies) {
+    const C = (GLUE.heat * GLUE.share * area * seam_mm * 1e-3) / bodies.length;
+    const node = lumps.nodes.push({ id: `glue:${part.partId}:${body}`, type: 'body', C, T0: input.ambient_C }) - 1;
+    const link = lumps.links.push({ a: node, node: body, G: half(area) }) - 1;
+    if (body === lumps.body) lumps.glue.push(link);
+    linkToBoard(lumps, mesh, node, boxOnBoard(part, rect), half);
+  }
+}
+
+function addLabel(lumps: Lumps, bodies: readonly number[]): void {
+  for (const e of lumps.exposed) {
+    const node = lumps.nodes[e.node];
+    if (!bodies.includes(e.node) || node.type !== 'body') continue;
+    e.label = LABEL.leaves;
+    node.C += LABEL.heat * e.top;
+  }
+}
+
+/** Metal clipped to leads of the target: heat goes into it instead of into the joint. */
+function addClip(lumps: Lumps, input: ReworkCase, part: PlacedPart, { kind, mass_g, terminals = [] }: Sink): void {
+  const held = lumps.joints.filter((j) => terminals.includes(j.terminal.id));
+  if (held.length === 0) return;
+  const C = (mass_g ?? SINKS.clip.mass_g) * METAL_HEAT;
+  const node = lumps.nodes.push({ id: `${kind}:${terminals.join(' ')}`, type: 'body', C, T0: input.ambient_C }) - 1;
+  for (const joint of held) {
+    joint.clipped = true;
+    lumps.links.push({ a: node, node: joint.node, G: CLIP_ON_LEAD.G });
+  }
+  const [x, y] = ['x', 'y'].map((k) => held.reduce((sum, j) => sum + j[k as 'x' | 'y'], 0) / held.length);
+  const { face } = CLIP_ON_LEAD;
+  const height = packageById(part.package).body.h + SINKS.clip.over_mm;
+  lumps.exposed.push({ node, x, y, height, top: face, sides: face, half: [2, 2], factor: 1 });
+}
+
+function addMetal(
+  lumps: Lumps,
+  input: ReworkCase,
+  mesh: BoardMesh,
+  part: PlacedPart,
+  bodies: readonly number[],
+  s: Sink & { kind: keyof typeof SINKS },
+): void {
+  const kind = SINKS[s.kind];
+  const rect = bodyRect(part);
+  const node =
+    lumps.nodes.push({
+      id: `${s.kind}:${s.partId}`,
+      type: 'body',
+      C: (s.mass_g ?? kind.mass_g) * METAL_HEAT,
+      T0: input.ambient_C,
+    }) - 1;
+  const area = rect.w * rect.h * 1e-6;
+  for (const body of bodies) lumps.links.push({ a: node, node: body, G: (kind.contact * area) / bodies.length });
+  cover(lumps, bodies, kind.leaves);
+  const pkg = packageById(part.package);
+  const face = exposedBody(node, part, pkg, rect);
+  lumps.exposed.push({ ...face, height: pkg.body.h + kind.over_mm, sides: face.top * (kind.surface - 1) });
+  if (s.kind === 'shield') solderRim(lumps, mesh, node, boxOnBoard(part, rect));
 }
 
 /** The rim of a sheet stands on a millimetre of board all round. */

@@ -6,6 +6,7 @@ import type { Composition } from '../../alloys/index.ts';
 import type { BoardMesh } from '../../thermal/index.ts';
 import type { ReworkCase } from './caseForm.ts';
 import type { Lumps, Tip } from './lumps.ts';
+import type { StuckOn } from './surroundingsForm.ts';
 import type { Wind } from './wind.ts';
 
 /** Air over board and lumps. */
@@ -23,6 +24,10 @@ export interface Workpiece {
   isLiquid(joint: number): boolean;
   /** Temperature of a joint, °C. */
   temperature(joint: number): number;
+  /** Temperature of the part's body, °C. */
+  body_C(): number;
+  /** What sat on the part is off. */
+  bare(what: StuckOn): void;
   /** Conductance of a link between lumps, W/K. */
   setLink(link: number, G: number): void;
   /** Solder goes into a joint, mm³: its temperature stays, and it has to mix before it is loose. */

@@ -24,8 +24,9 @@ export interface Exposed {
   half: [number, number];
   /** Factor on the local heat transfer (joints stand in rougher flow). */
   factor: number;
-  /** What a cover leaves of it. */
+  /** What a cover leaves of it, and a label on it. */
   cover?: number;
+  label?: number;
   /** On the other side of the board, where no tool blows. */
   far?: true;
 }
@@ -48,6 +49,8 @@ export interface JointLump {
   metal: JointMetal;
   /** Number of its link to the body. */
   lead: number;
+  /** A clip holds its lead. */
+  clipped?: true;
 }
 
 /** A tip of an iron: its node and, per joint, the number of the link. */
@@ -77,6 +80,8 @@ export interface Lumps {
   tips: Tip[][];
   /** Joints of a row that a bead along it would tie together: number of the link, mm between them. */
   gaps: { link: number; pitch_mm: number; joints: readonly [number, number] }[];
+  /** Glue on the target: number of its link to the body. */
+  glue: number[];
   /** Columns shaded from the jet by a body. */
   shaded: Map<number, number>;
   /** What covers leave of the jet on open board, by column. */

@@ -64,6 +64,7 @@ function difference(last: number, lumps: Lumps, mesh: BoardMesh, at: { x: number
   if (joint.surface === 'leaking') return 'what leaked has crusted it: it takes heat badly and hardly wets';
   if (joint.surface === 'corroded' && lumps.joints.some((j) => j.surface === 'sound'))
     return 'it is corroded: it takes heat badly and wets slowly';
+  if (joint.clipped && lumps.joints.some((j) => !j.clipped)) return 'a clip on its lead takes the heat';
   if (ratio('mass') > 2) return `it holds ${times(ratio('mass'))} the solder of the others`;
   if (ratio('copper') > 1.15) return `the copper under it carries ${times(ratio('copper'))} the heat away`;
   return drive.lastBecause({ tip: ratio('tip'), far_mm: mine.far * 1000, others_mm: mean('far') * 1000 });

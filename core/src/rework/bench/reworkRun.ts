@@ -360,6 +360,11 @@ export class ReworkRun {
     return {
       isLiquid: joints.isLiquid,
       temperature: (i) => heat.T[lumps.joints[i].node],
+      body_C: () => heat.T[lumps.body],
+      bare(what) {
+        if (what === 'glue') for (const link of lumps.glue) heat.setLink(link, 0);
+        if (what === 'label') for (const e of lumps.exposed) if (e.node === lumps.body) delete e.label;
+      },
       setLink: (link, G) => heat.setLink(link, G),
       feed(i, alloy, mm3) {
         const { metal } = lumps.joints[i];

@@ -44,13 +44,24 @@ const coverSchema = z
   })
   .refine((c) => (c.partId === undefined) !== (c.area === undefined), { error: 'covers either a part or an area' });
 
-/** Metal that nobody planned to heat, or glue that leads heat into the board. */
-const sinkSchema = z.strictObject({
-  kind: z.enum(['heatsink', 'clip', 'shield', 'glue']),
-  /** The part it sits on. */
-  partId: z.string().max(60),
-  mass_g: z.number().min(0.05).max(2000).optional(),
-});
+/** What can sit on a part and has to come off first. */
+export const STUCK_ON = ['label', 'coating', 'glue'] as const;
+export type StuckOn = (typeof STUCK_ON)[number];
+
+/** Metal that nobody planned to heat, glue that leads heat into the board, a label or coating that has to come off first. */
+const sinkSchema = z
+  .strictObject({
+    kind: z.enum(['heatsink', 'clip', 'shield', ...STUCK_ON]),
+    /** The part it sits on. */
+    partId: z.string().max(60),
+    mass_g: z.number().min(0.05).max(2000).optional(),
+    /** A clip or heatsink holds these leads of the target, not its body. */
+    terminals: z.array(z.string().max(20)).min(1).max(400).optional(),
+  })
+  .refine((s) => !s.terminals || s.kind === 'clip' || s.kind === 'heatsink', {
+    error: 'only a clip or a heatsink sits on leads',
+    path: ['terminals'],
+  });
 
 /** What holds the board and takes heat from its lower face; in its housing nothing of it shows but the upper face. */
 const heldSchema = z.discriminatedUnion('kind', [

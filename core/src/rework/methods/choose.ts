@@ -7,7 +7,7 @@ import { reachOf } from '../phases/rows.ts';
 import type { MethodChoice } from './choice.ts';
 import type { Method } from './method.ts';
 import { type Recipe, RECIPES, type Unfit } from './recipes.ts';
-import type { Piece } from './usual.ts';
+import { type Piece, softenFor } from './usual.ts';
 
 export const recipeOf = (id: string): Recipe | undefined => RECIPES.find((r) => r.id === id);
 
@@ -25,7 +25,9 @@ function onDial(method: Method, dials: Pick<Dials, 'air'>): Method {
 export function methodsFor(packageId: string, board: Omit<Piece, 'packageId'> = {}): MethodChoice[] {
   const piece = { packageId, ...board };
   return RECIPES.map((recipe) => {
-    const phases = recipe.phases(piece);
+    const own = recipe.phases(piece);
+    // what is cut or twisted off needs nothing bare
+    const phases = own.some((p) => kindOf(p).tool !== 'hand') ? [...softenFor(piece), ...own] : own;
     const unfit = unfitOf(recipe, phases, piece);
     return {
       method: { id: recipe.id, phases },

@@ -3,6 +3,7 @@ import { LOW_MELT_LEAD_FREE, SOLDER_ALLOYS } from '../../alloys/index.ts';
 import type { BoardModel, PlacedPart } from '../../board/index.ts';
 import { extentOf, packageById } from '../../packages/index.ts';
 import { LEADED } from '../solders.ts';
+import { STUCK_ON, type StuckOn, type Surroundings } from '../bench/surroundingsForm.ts';
 import type { Phase, PhaseOf, SettingsOf } from '../phases/index.ts';
 import { rowsOf } from '../phases/rows.ts';
 
@@ -15,6 +16,8 @@ export interface Piece {
   jointAlloy?: string;
   /** The board swallows heat: planes of thick foil, or a lot of them. */
   heavy?: boolean;
+  /** What sits on it and has to come off before anything melts. */
+  stuck?: readonly StuckOn[];
   /** Where it stands, mm on the board. */
   at?: { x_mm: number; y_mm: number; rotation_deg: number };
 }
@@ -25,8 +28,10 @@ const HEAVY_UM = 150;
 /** What a recipe has to know of the board a part stands on. */
 export const pieceOn = (
   { jointAlloy, stack }: Pick<BoardModel, 'jointAlloy' | 'stack'>,
-  { x_mm, y_mm, rotation_deg }: Pick<PlacedPart, 'x_mm' | 'y_mm' | 'rotation_deg'>,
+  { partId, x_mm, y_mm, rotation_deg }: Pick<PlacedPart, 'partId' | 'x_mm' | 'y_mm' | 'rotation_deg'>,
+  { sinks = [] }: Pick<Surroundings, 'sinks'> = {},
 ): Omit<Piece, 'packageId'> => ({
+  stuck: STUCK_ON.filter((what) => sinks.some((s) => s.partId === partId && s.kind === what)),
   jointAlloy,
   heavy: stack.reduce((um, l) => um + l.foil_um * l.coverage, 0) >= HEAVY_UM,
   at: { x_mm, y_mm, rotation_deg },
@@ -35,6 +40,17 @@ export const pieceOn = (
 const LOOSE = { until: { loose: 'all' as const } };
 /** Until the technician says so: the phase has done what it was for. */
 const TOLD = { until: { told: true as const } };
+/** When labels, coatings and glue give, °C (from memory, docs/physics/hands.md): mild air, well below melting. */
+const SOFT_C = { label: 70, coating: 100, glue: 120 } as const;
+
+/** What sits on a part, off in this order: a label lies on a coating, and both on glue. */
+export const softenFor = (piece: Piece): PhaseOf<'soften'>[] =>
+  (piece.stuck ?? []).map((what) => {
+    const { nozzle_mm, sweep_mm, flow_L_min } = airFor(piece, 'mild').settings;
+    const settings = { nozzle_mm, sweep_mm, flow_L_min, what, soft_C: SOFT_C[what], set_C: 200, standoff_mm: 20 };
+    return { id: `soften-${what}`, kind: 'soften', settings, ...TOLD, giveUp_s: 300 };
+  });
+
 const IRON = { contact: 1, power_W: 70 };
 
 const SCHOOLS = {

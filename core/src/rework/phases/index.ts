@@ -13,6 +13,7 @@ import { liftLegs } from './liftLegs/index.ts';
 import { peel } from './peel/index.ts';
 import { pool } from './pool/index.ts';
 import { rest } from './rest/index.ts';
+import { soften } from './soften/index.ts';
 import { spike } from './spike/index.ts';
 import { stroke } from './stroke/index.ts';
 import { tweezers } from './tweezers/index.ts';
@@ -35,6 +36,7 @@ const KINDS = {
   peel,
   rest,
   lift,
+  soften,
 } as const;
 type Kinds = typeof KINDS;
 export type KindName = keyof Kinds;

@@ -6,10 +6,11 @@ import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/jo
 import type { Planned } from '@orthos/core/compare';
 import type { Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
-/** Kinds of cover and of heat from below that lie on a bench; null: nobody listed it, everything is there. */
+/** Kinds of cover, of heat from below and of fixture that lie on a bench; null: nobody listed it, everything is there. */
 export interface AtBench {
   covers: string[] | null;
   below: string[] | null;
+  fixtures: string[] | null;
   supplies: Supplies;
 }
 

@@ -41,6 +41,7 @@ export const GROUPS: readonly { title: string; kinds: Partial<Record<KitTool, st
     title: 'Covers and hand tools',
     kinds: { cover: 'tape, foil, strip', blade: 'blade', pliers: 'cutters and pliers', spring: 'light spring' },
   },
+  { title: 'Holding and looking', kinds: { fixture: 'frame or props', camera: 'microscope camera' } },
 ];
 
 /** How a tool stands, in a word with its shape; nothing to say of most. */

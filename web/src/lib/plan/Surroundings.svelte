@@ -13,7 +13,7 @@
     AFTER,
     coversOn,
     DRAUGHT,
-    HELD,
+    heldOn,
     MOISTURE,
     OUT,
     SINKS,
@@ -43,7 +43,7 @@
   async function save(event: SubmitEvent) {
     event.preventDefault();
     const terminals = packageById(target.package).terminals.map((p) => p.id);
-    const read = surroundingsOf(t, units, { x_mm: target.x_mm, y_mm: target.y_mm, terminals });
+    const read = surroundingsOf(t, units, { ...target, terminals });
     problem = 'problem' in read ? read.problem : '';
     if ('problem' in read) return;
     busy = true;
@@ -61,7 +61,19 @@
 {/snippet}
 {#snippet text(
   label: string,
-  key: 'plate' | 'flux' | 'window' | 'frame' | 'props' | 'prop' | 'own' | 'mixed' | 'ratio' | 'volume' | 'corroded',
+  key:
+    | 'plate'
+    | 'flux'
+    | 'window'
+    | 'frame'
+    | 'props'
+    | 'prop'
+    | 'own'
+    | 'mixed'
+    | 'ratio'
+    | 'volume'
+    | 'corroded'
+    | 'clipped',
   hint = '',
 )}
   <label
@@ -83,7 +95,7 @@
     {#if t.under === 'preheater' || t.under === 'infrared'}
       {@render text('only in a window, mm', 'window', 'everywhere')}
     {/if}
-    {@render choice('The board is', 'held', HELD)}
+    {@render choice('The board is', 'held', heldOn(bench, t.held))}
     {#if t.held === 'frame'}{@render text('rim on it, mm', 'frame')}
     {:else if t.held === 'props'}
       {@render text('props at x y, mm', 'props', '5 5, 55 40')}
@@ -111,7 +123,7 @@
           none="nothing on it"
           choices={SINKS}
           bind:value={t.sinks[id]}
-          aria-label="Metal or glue on {nameOf(board, id)}"
+          aria-label="What sits on {nameOf(board, id)}"
         />
       </li>
     {/each}
@@ -125,6 +137,7 @@
       {@render text('that, × the solder', 'ratio')}
       {@render text('Solder, × printed', 'volume')}
       {@render text('Corroded ones', 'corroded', 'none; 1 5, all, or leaked')}
+      {@render text('A clip holds the leads', 'clipped', 'none; 1 5')}
     </div>
   </fieldset>
 

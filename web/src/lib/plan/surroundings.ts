@@ -19,7 +19,7 @@ const UNDER: Record<'open' | Kind<'under'>, string> = {
   infrared: 'infrared',
   mat: 'lies on a mat',
 };
-export const HELD: Record<'free' | Kind<'held'>, string> = {
+const HELD: Record<'free' | Kind<'held'>, string> = {
   free: 'hardly touched',
   frame: 'in a frame',
   props: 'on props',
@@ -56,6 +56,12 @@ export const underOn = ({ below }: AtBench, chosen: string): Record<string, stri
       ([id]) => id === chosen || below === null || !BELOW_OF[id] || BELOW_OF[id].some((kind) => below.includes(kind)),
     ),
   );
+export const heldOn = ({ fixtures }: AtBench, chosen: string): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(HELD).filter(
+      ([id]) => id === chosen || !['frame', 'props'].includes(id) || fixtures === null || fixtures.includes(id),
+    ),
+  );
 export const MOISTURE = { unknown: 'lay about, who knows', baked: 'baked before', damp: 'damp' } as const;
 export const AFTER = { replaced: 'is replaced', reused: 'goes on again' } as const;
 /** Beside the covers: the part is off the board meanwhile. */
@@ -65,6 +71,8 @@ export const SINKS: Record<Kind<'sinks'>, string> = {
   clip: 'clip',
   shield: 'shield',
   glue: 'glued down',
+  label: 'label on it',
+  coating: 'coated over',
 };
 
 export interface SurroundingsTexts {
@@ -83,6 +91,8 @@ export interface SurroundingsTexts {
   moisture: keyof typeof MOISTURE;
   after: keyof typeof AFTER;
   sinks: Record<string, Kind<'sinks'> | ''>;
+  /** Leads of the target that a clip or something of metal holds. */
+  clipped: string;
   /** Own solder of the target's joints where it is not the board's, what is worked in and how much of it. */
   own: string;
   mixed: string;
@@ -119,7 +129,8 @@ export function textsOf(value: Surroundings, units: UnitSettings): SurroundingsT
     ]),
     moisture: value.moisture ?? 'unknown',
     after: value.reused ? 'reused' : 'replaced',
-    sinks: Object.fromEntries((value.sinks ?? []).map((s) => [s.partId, s.kind])),
+    sinks: Object.fromEntries((value.sinks ?? []).flatMap((s) => (s.terminals ? [] : [[s.partId, s.kind]]))),
+    clipped: (value.sinks ?? []).flatMap((s) => s.terminals ?? []).join(' '),
     own: every?.alloy ? writeComposition(every.alloy) : '',
     mixed: every?.with?.[0] ? writeComposition(every.with[0].alloy) : '',
     ratio: every?.with?.[0] ? String(every.with[0].ratio) : '1',
@@ -185,6 +196,15 @@ function heldOf(t: SurroundingsTexts): Read<Surroundings['held']> {
   return { value: { kind: 'props', d_mm, places: places.map(([x, y]) => ({ x_mm: x as number, y_mm: y as number })) } };
 }
 
+/** Joints by their names, or one that the part has not. */
+const namedIn = (text: string, terminals: readonly string[]) => {
+  const named = text
+    .trim()
+    .split(/[\s,;]+/)
+    .filter(Boolean);
+  return { named, unknown: named.find((id) => !terminals.includes(id)) };
+};
+
 function jointsOf(t: SurroundingsTexts, terminals: readonly string[]): Read<Surroundings['joints']> {
   const own = t.own.trim() === '' ? undefined : readComposition(t.own);
   const mixed = t.mixed.trim() === '' ? undefined : readComposition(t.mixed);
@@ -199,12 +219,8 @@ function jointsOf(t: SurroundingsTexts, terminals: readonly string[]): Read<Surr
     ...(volume === 1 ? {} : { volume }),
   };
   const states: NonNullable<Surroundings['joints']> = Object.keys(every).length > 0 ? [every] : [];
-  const named = t.corroded
-    .trim()
-    .split(/[\s,;]+/)
-    .filter(Boolean);
+  const { named, unknown } = namedIn(t.corroded, [...terminals, LEAKED, 'all']);
   const which = named.filter((id) => id !== LEAKED);
-  const unknown = which.find((id) => id !== 'all' && !terminals.includes(id));
   if (unknown) return problem(`Corroded: the part has no joint ${unknown}.`);
   const state = which.length < named.length ? { leaking: true } : { corroded: true };
   if (which.includes('all') || (named.length > 0 && which.length === 0)) states.push(state);
@@ -216,14 +232,19 @@ function jointsOf(t: SurroundingsTexts, terminals: readonly string[]): Read<Surr
 export function surroundingsOf(
   t: SurroundingsTexts,
   units: UnitSettings,
-  target: { x_mm: number; y_mm: number; terminals: readonly string[] },
+  target: { partId: string; x_mm: number; y_mm: number; terminals: readonly string[] },
 ): { value: Surroundings } | { problem: string } {
   const [under, held, joints] = [underOf(t, units, target), heldOf(t), jointsOf(t, target.terminals)];
   const wrong = under.problem ?? held.problem ?? joints.problem;
   if (wrong) return { problem: wrong };
   const covers = Object.entries(t.covers).flatMap(([partId, kind]) => (kind && kind !== OUT ? [{ partId, kind }] : []));
   const absent = Object.entries(t.covers).flatMap(([partId, kind]) => (kind === OUT ? [partId] : []));
-  const sinks = Object.entries(t.sinks).flatMap(([partId, kind]) => (kind ? [{ partId, kind }] : []));
+  const clip = namedIn(t.clipped, target.terminals);
+  if (clip.unknown) return { problem: `Clip: the part has no lead ${clip.unknown}.` };
+  const sinks: NonNullable<Surroundings['sinks']> = [
+    ...Object.entries(t.sinks).flatMap(([partId, kind]) => (kind ? [{ partId, kind }] : [])),
+    ...(clip.named.length > 0 ? [{ partId: target.partId, kind: 'clip' as const, terminals: clip.named }] : []),
+  ];
   return {
     value: {
       ...(under.value ? { under: under.value } : {}),

@@ -192,6 +192,8 @@ const PARTS: Record<KitTool, readonly Part[]> = {
   blade: [],
   pliers: [],
   spring: [],
+  fixture: [choice('kind', 'Kind', { frame: 'frame round the board', props: 'props under it' })],
+  camera: [],
 };
 
 /** The fields of a tool with what stands in them. */

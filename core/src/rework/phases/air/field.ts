@@ -153,6 +153,6 @@ function footprintMean(
       h += s.h / (n * n);
       hT += (s.h * s.wall_C) / (n * n);
     }
-  const cover = e.cover ?? 1;
+  const cover = (e.cover ?? 1) * (e.label ?? 1);
   return { h: h * e.factor * cover, wall: hT / h, hSide: 0.7 * h * cover };
 }

@@ -39,7 +39,7 @@ function basisOf(
   const overridden = Object.keys(limits).length > 0 ? { limits } : {};
   const bench = benchFor(kit, stored ?? {});
   const { station, iron, model } = bench;
-  const piece = { ...pieceOn(board, part), leadFree: staysLeadFree(board, flood) };
+  const piece = { ...pieceOn(board, part, stored?.surroundings), leadFree: staysLeadFree(board, flood) };
   const edited = new Map(stored?.methods.map((m) => [m.id, m]));
   const methods = methodsOn(part.package, piece, {
     ...{ kit: bench.kit, dials: model, never },
@@ -100,11 +100,12 @@ function basisOf(
   };
 }
 
-/** What a bench has to put over neighbours and under the board. */
-function aroundOn(kit: Kit | undefined): Pick<AtBench, 'covers' | 'below'> {
+/** What a bench has to put over neighbours, under the board and round it. */
+function aroundOn(kit: Kit | undefined): Omit<AtBench, 'supplies'> {
   return {
     covers: kit?.flatMap((i) => (i.tool === 'cover' ? [i.kind ?? ''] : [])) ?? null,
     below: kit?.flatMap((i) => (i.tool === 'below' ? [i.kind] : [])) ?? null,
+    fixtures: kit?.flatMap((i) => (i.tool === 'fixture' ? [i.kind ?? ''] : [])) ?? null,
   };
 }
 
