@@ -113,6 +113,7 @@ test('as last time: part, settings and price in one tap, planned for today’s b
   const list = page.getByRole('list', { name: 'As last time' }).getByRole('listitem');
   await expect(list.first()).toContainText(/No\. \d+/);
   expect(await list.count()).toBeGreaterThan(1);
+  await expect(list.filter({ hasText: 'drawer' }).first()).toBeVisible();
   await list.first().getByRole('button').click();
   await page.waitForURL('**/plan**');
   await planReady(page);
@@ -120,6 +121,33 @@ test('as last time: part, settings and price in one tap, planned for today’s b
   await expect(methods(page).getByRole('radio', { checked: true })).toBeVisible();
   await page.getByRole('link', { name: 'Diagnose' }).first().click();
   await expect(page.getByText(/as last time, No\. \d+/).first()).toBeVisible();
+});
+
+test('a bench gets another name, and jobs planned for it stay planned', async ({ page }) => {
+  await express(page, 'soic 8', 'bare bench');
+  await page.getByRole('button', { name: 'Plan it' }).click();
+  await page.waitForURL('**/plan');
+  await planReady(page);
+  const plan = page.url();
+  const rename = async (from: string, to: string) => {
+    await page.goto(`/kit?bench=${encodeURIComponent(from)}`);
+    await page.getByRole('button', { name: `rename ${from}` }).click();
+    await page.getByLabel(`New name of ${from}`).fill(to);
+    await page.getByRole('button', { name: 'Rename', exact: true }).click();
+  };
+  await rename('bare bench', 'full bench');
+  await expect(page.getByText('there is a bench of that name')).toBeVisible();
+  await rename('bare bench', 'window bench');
+  try {
+    await page.waitForURL('**/kit?bench=window%20bench');
+    await expect(page.getByRole('link', { name: 'window bench' })).toHaveAttribute('aria-current', 'page');
+    await page.goto(plan);
+    await expect(page.getByLabel('Bench', { exact: true })).toHaveText('window bench');
+    await expect(page.getByText('stale')).toHaveCount(0);
+  } finally {
+    await rename('window bench', 'bare bench');
+    await page.waitForURL('**/kit?bench=bare%20bench');
+  }
 });
 
 test('house rules: what the shop never does is not offered', async ({ page }) => {

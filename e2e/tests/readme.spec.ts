@@ -171,7 +171,7 @@ async function prepareAndFit(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'bad', exact: true }).click();
   await page.getByRole('button', { name: 'came back' }).click();
   await choose(page.getByLabel('Where the part is from'), 'donor board');
-  await page.getByLabel('Which donor, order or bag').fill('scrap module 7');
+  await page.getByLabel('Which drawer, donor or order').fill('scrap module 7');
   await page.getByLabel('New part, measured').fill('D to S open');
   await page.getByRole('button', { name: 'Good', exact: true }).click();
   await expect(page.getByText('✓ good')).toBeVisible();

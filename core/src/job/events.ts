@@ -221,7 +221,7 @@ const bodies = z.discriminatedUnion('type', [
     ok: z.boolean(),
     note: z.string().trim().max(2000),
     origin: z.enum(PART_ORIGINS).optional(),
-    /** Which donor, order or bag. */
+    /** Which drawer, donor or order. */
     from: z.string().trim().max(200).optional(),
   }),
   z.strictObject({

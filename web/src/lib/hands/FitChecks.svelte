@@ -104,8 +104,8 @@
       <input
         class="field"
         bind:value={from}
-        placeholder="which donor, order or bag"
-        aria-label="Which donor, order or bag"
+        placeholder="which drawer, donor or order"
+        aria-label="Which drawer, donor or order"
         maxlength="200"
       />
     </div>

@@ -3,14 +3,21 @@ import { now } from '$lib/server/clock';
 import { formIssues, versionOf } from '$lib/server/forms';
 import { benchFor, benchNames } from '$lib/server/jobs/bench';
 import { ConflictError } from '$lib/server/repositories/conflict';
-import { addKitItems, listKit, removeKitItem, saveKitItem, type KitItem } from '$lib/server/repositories/kit';
+import {
+  addKitItems,
+  listKit,
+  removeKitItem,
+  renameBench,
+  saveKitItem,
+  type KitItem,
+} from '$lib/server/repositories/kit';
 import { addMeter, listInstruments, saveMeter } from '$lib/server/repositories/meters';
 import { shownSettings } from '$lib/server/repositories/settings';
 import { fieldsOf, readTool, toolLine } from '$lib/server/toolForm';
 import type { ToolView } from '$lib/kit/tools';
 import { parseDecimal, type UnitSettings } from '@orthos/core/ground';
 import { BENCHES, type BenchKind, DEFAULT_STATION, kitItemSchema, stationSchema, USUAL } from '@orthos/core/rework';
-import { fail } from '@sveltejs/kit';
+import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 
 const common = {
@@ -164,6 +171,19 @@ export const actions = {
       })),
     );
     return { id: 'bench', saved: true, listed: called.data };
+  },
+  rename: async ({ request, locals }) => {
+    const { from = '', to = '' } = await readForm(request);
+    const values = { to };
+    const names = benchNames([...(await listKit(locals.db)), ...(await listInstruments(locals.db))]);
+    const called = z.string().trim().min(1, 'what is it called?').max(100).safeParse(to);
+    if (!called.success) return fail(400, { id: 'rename', values, issues: { to: called.error.issues[0].message } });
+    if (!names.includes(from))
+      return fail(404, { id: 'rename', values, issues: { to: 'This bench is not there any more' } });
+    if (called.data !== from && names.includes(called.data))
+      return fail(409, { id: 'rename', values, issues: { to: 'there is a bench of that name' } });
+    await renameBench(locals.db, from, called.data);
+    redirect(303, `/kit?bench=${encodeURIComponent(called.data)}`);
   },
   remove: async ({ request, locals }) => {
     const { id, version } = await readForm(request);

@@ -6,6 +6,7 @@
   let { data, form } = $props();
   const bench = $derived(data.bench);
   let adding = $state(false);
+  let renaming = $state(false);
   const gone = $derived(form && 'gone' in form ? form.gone : undefined);
   const there = $derived(
     GROUPS.map(({ title, kinds }) => ({
@@ -49,8 +50,23 @@
       type="button"
       class="mb-2 min-h-9 text-[13px] text-evidence hover:underline"
       aria-expanded={adding}
-      onclick={() => (adding = !adding)}>+ another bench</button
+      onclick={() => ((adding = !adding), (renaming = false))}>+ another bench</button
     >
+    {#if bench}
+      <button
+        type="button"
+        class="mb-2 ml-4 min-h-9 text-[13px] text-evidence hover:underline"
+        aria-expanded={renaming}
+        onclick={() => ((renaming = !renaming), (adding = false))}>rename {bench}</button
+      >
+    {/if}
+    {#if renaming}
+      <div class="mb-3 border border-line bg-sheet p-4">
+        {#await import('$lib/kit/RenameBench.svelte') then { default: RenameBench }}
+          {#key bench}<RenameBench answer={form} {bench} />{/key}
+        {/await}
+      </div>
+    {/if}
     {#if adding}<div class="mb-3 border border-line bg-sheet p-4">{@render benchForm('Add the bench', '')}</div>{/if}
   {/if}
   {#if gone}

@@ -14,6 +14,8 @@ interface Outline {
   culprit: string;
   minutes: number;
   readings?: JobEventBody[];
+  /** Where the new part lay. */
+  from?: string;
   /** Found bad first, in the same job. */
   first?: string;
 }
@@ -27,6 +29,7 @@ const rows: Outline[] = [
     customer: 'Velo Marrow',
     complaint: 'Dark after rain.',
     culprit: 'C7',
+    from: 'drawer B2, 0805',
     minutes: 30,
     readings: dead33,
   },
@@ -78,6 +81,7 @@ const rows: Outline[] = [
     customer: 'Hollis Garage',
     complaint: 'No answer from the seat.',
     culprit: 'D3',
+    from: 'drawer D7',
     minutes: 35,
     readings: [reading(quillon, 'D3', '1', 'ohm', 12, 4600)],
   },
@@ -109,13 +113,14 @@ const rows: Outline[] = [
     customer: 'Petra Vane',
     complaint: 'Window dead since the battery was changed.',
     culprit: 'D1',
+    from: 'drawer D4',
     minutes: 40,
     readings: [reading(lodestar, 'C1', '2', 'ohm', 1.3, 2900)],
   },
 ];
 
 const why = 'lowest at its own pads';
-export const earlierJobs: DemoTicket[] = rows.map(({ culprit, first, minutes, readings = [], ...t }) => ({
+export const earlierJobs: DemoTicket[] = rows.map(({ culprit, first, minutes, from, readings = [], ...t }) => ({
   ...t,
   closedDaysAgo: t.days - 3,
   events: [
@@ -129,6 +134,9 @@ export const earlierJobs: DemoTicket[] = rows.map(({ culprit, first, minutes, re
       : []),
     { type: 'suspect', partId: at(t.board, culprit, '1').partId ?? '', why },
     { type: 'off-board-test', result: 'bad', recovered: true },
+    ...(from
+      ? [{ type: 'new-part-measured' as const, ok: true, note: 'as its sheet says', origin: 'new' as const, from }]
+      : []),
     { type: 'released', outcome: 'repaired', minutes, lead: true },
   ],
 }));

@@ -21,6 +21,8 @@ export interface LastTime {
   device: string;
   /** The part it came down to. */
   part: string;
+  /** Where its like lay: a drawer, a donor, an order; empty where nobody said. */
+  from: string;
   /** How it was taken off; empty where no plan was used. */
   method: string;
   minutes: number | null;
@@ -69,6 +71,7 @@ export async function lastTimes(db: Database): Promise<LastTime[]> {
     found.set(key, {
       ...{ id, number, device },
       part: partName(part),
+      from: currentAttempt(state).newPart?.from ?? '',
       method: methodId ? methodName(methodId) : '',
       minutes: Math.round(state.released?.minutes ?? log.minutes) || null,
       price: offer && tier ? formatMoney(tier.price_minor, offer.currency) : '',
@@ -108,8 +111,13 @@ export async function asLastTime(
     await savePlanSettings(db, made.id, made.version, { v: 2, stationId: '', ironId: '', ...settings });
   }
   const { offer } = state.intake;
+  const from = currentAttempt(state).newPart?.from;
   const bodies: JobEventBody[] = [
-    { type: 'suspect', partId: culprit, why: `as last time, No. ${ticket.number}` },
+    {
+      type: 'suspect',
+      partId: culprit,
+      why: `as last time, No. ${ticket.number}${from ? `; its like lay in: ${from}` : ''}`,
+    },
     ...(offer
       ? [{ type: 'offer' as const, currency: offer.currency, tiers: offer.tiers, worth_minor: offer.worth_minor }]
       : []),

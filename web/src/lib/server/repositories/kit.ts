@@ -10,7 +10,7 @@ import {
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Database } from '../db/connect.ts';
-import { kitItems } from '../db/schema.ts';
+import { kitItems, meters, tickets } from '../db/schema.ts';
 import { ConflictError } from './conflict.ts';
 
 type Row = typeof kitItems.$inferSelect;
@@ -68,3 +68,17 @@ export async function removeKitItem(db: Database, id: string, version: number): 
   const [stored] = await db.select().from(kitItems).where(eq(kitItems.id, id));
   if (stored) throw new ConflictError('The tool', stored);
 }
+
+/** Another name for a bench: of its tools, its instruments, and in the jobs that are planned for it. */
+export const renameBench = (db: Database, from: string, to: string): Promise<void> =>
+  db.transaction(async (tx) => {
+    for (const table of [kitItems, meters])
+      await tx
+        .update(table)
+        .set({ bench: to, version: sql`${table.version} + 1` })
+        .where(eq(table.bench, from));
+    await tx
+      .update(tickets)
+      .set({ planSettings: sql`jsonb_set(${tickets.planSettings}, '{bench}', to_jsonb(${to}::text))` })
+      .where(sql`${tickets.planSettings} ->> 'bench' = ${from}`);
+  });

@@ -120,6 +120,7 @@
                       {[
                         ...l.readings,
                         l.method,
+                        l.from,
                         l.minutes === null ? '' : `${Math.round(l.minutes)} min`,
                         l.price,
                         `No. ${l.number}`,
