@@ -25,6 +25,7 @@ const LAYERS = [
   'packages',
   'alloys',
   'board',
+  'foil',
   'copper',
   'thermal',
   'circuit',

@@ -1,5 +1,6 @@
 /** One side of a board as an SVG drawing at true size: 1 user unit is 1 mm. */
 import { boardBounds, type BoardModel, type Side } from '@orthos/core/board';
+import { escaped, n } from './svgText.ts';
 import { boardScene, type SceneStyle } from '@orthos/core/scene';
 
 const FILL: Record<SceneStyle, string> = {
@@ -17,10 +18,6 @@ const FILL: Record<SceneStyle, string> = {
   landmark: 'none',
 };
 const MARGIN_MM = 4;
-
-const escaped = (text: string) =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-const n = (v: number) => String(Math.round(v * 1000) / 1000);
 
 /** The bottom is drawn as it is seen: mirrored about the board's flip axis. */
 export function boardSvg(board: BoardModel, side: Side): string {

@@ -14,6 +14,12 @@ const atHand = new WeakMap<BoardModel, Map<string, Planned>>();
 /** So many of the best are computed in full unasked. */
 const BEST = 4;
 
+/** By how long they may go on, which is how long they take to compute. */
+const longestFirst = (methods: readonly Method[]): Method[] => {
+  const limit_s = ({ phases }: Method) => phases.reduce((sum, p) => sum + p.giveUp_s, 0);
+  return [...methods].sort((a, b) => limit_s(b) - limit_s(a));
+};
+
 /** As it was computed before from the same input, else computed now. A changed method leaves the others as they are. */
 async function resultOf(input: object, board: BoardModel, task: Task): Promise<Planned> {
   const results = atHand.get(board) ?? new Map<string, Planned>();
@@ -55,18 +61,15 @@ export class Planner {
     const start = performance.now();
     const methods = inputs.methods.filter(isDoable).map((m) => m.method);
     return this.work(true, async (abort) => {
-      await this.glance(board, inputs, methods, abort, start);
+      // the first shows the first picture; of the others the longest begin, so that none of them is waited for alone
+      await this.glance(board, inputs, [...methods.slice(0, 1), ...longestFirst(methods.slice(1))], abort, start);
       this.timing.quick = performance.now() - start;
       const rows = methods.flatMap((m) => this.quick[m.id]?.row ?? []);
       const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
-      const wanted = new Set([...best.slice(0, BEST).map((r) => r.id), ...also]);
-      await this.fully(
-        board,
-        inputs,
-        methods.filter((m) => wanted.has(m.id)),
-        abort,
-        start,
-      );
+      const wanted = [...new Set([...best.slice(0, BEST).map((r) => r.id), ...also])];
+      const ranked = wanted.flatMap((id) => methods.find((m) => m.id === id) ?? []);
+      const order = new Set([...longestFirst(ranked).slice(0, 1), ...ranked]);
+      await this.fully(board, inputs, [...order], abort, start);
       this.timing.all = performance.now() - start;
     });
   }

@@ -1,0 +1,9 @@
+export {
+  FOIL_BAR_MM,
+  type FoilInput,
+  foilInput,
+  type FoilSheet,
+  foilSheet,
+  foilSheetSchema,
+  type Point,
+} from './foil.ts';
