@@ -104,13 +104,11 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   }
   await page.keyboard.press('t');
   await expect(page.getByText('found from 2 landmarks').first()).toBeVisible();
-  await press('All in reach');
-  for (const label of await page.locator('form[aria-label="Lay-out"] label[for^="set-"]').allInnerTexts())
-    await type(label, /planned ([\d.]+)/.exec(label)?.[1] ?? '');
-  await page.keyboard.press('Enter');
+  // one tick for everything at its planned value
+  await press('All as planned');
   await expect(page.getByText('as planned').first()).toBeVisible();
   // 5 remove
-  await tabTo(page, page.getByRole('button', { name: 'Laid out' }));
+  await tabTo(page, page.getByRole('button', { name: 'Laid out as ticked' }));
   await page.keyboard.press('b');
   await page.waitForURL('**/remove');
   await page.keyboard.press('b');
@@ -564,16 +562,17 @@ test('lay-out, covers and photos: what is off is said, what is wrong can be mend
   await page.getByRole('button', { name: 'Accept', exact: true }).first().click();
   await expect(page.getByText('accepted: it is scrap anyway')).toBeVisible();
 
-  await page.getByRole('button', { name: 'All in reach' }).click();
+  await page.getByRole('button', { name: 'All as planned' }).click();
+  await expect(page.getByText('as planned').first()).toBeVisible();
   await page.getByLabel(/^air temperature/).fill('hot');
-  await page.getByRole('button', { name: 'Laid out' }).click();
+  await page.getByRole('button', { name: 'Laid out as ticked' }).click();
   await expect(page.getByRole('alert')).toContainText('a number as the tool shows it');
   await page.getByLabel(/^air temperature/).fill('420');
   await page.getByLabel(/^air flow/).fill('45');
-  await page.getByRole('button', { name: 'Laid out' }).click();
+  await page.getByRole('button', { name: 'Laid out as ticked' }).click();
   await expect(page.getByText('air temperature at 420, planned 390 °C')).toBeVisible();
   await page.getByLabel(/^air temperature/).fill('392');
-  await page.getByRole('button', { name: 'Laid out' }).click();
+  await page.getByRole('button', { name: 'Laid out as ticked' }).click();
   await expect(page.getByText('as planned').first()).toBeVisible();
   // what was laid out is still there after a reload
   await page.reload();

@@ -133,8 +133,7 @@ async function protect(page: Page): Promise<void> {
   await marks.nth(1).check();
   await page.getByRole('button', { name: 'Target confirmed' }).click();
   await expect(page.getByText('found from 2 landmarks').first()).toBeVisible();
-  await page.getByRole('button', { name: 'All in reach' }).click();
-  await page.getByRole('button', { name: 'Laid out' }).click();
+  await page.getByRole('button', { name: 'All as planned' }).click();
   await expect(page.getByText('as planned').first()).toBeVisible();
 }
 

@@ -4,26 +4,35 @@ import { type Dials, kindOf, type LayOut, type SetPoint } from '../rework/index.
 import { floodSolder } from './flood.ts';
 import { fluxFor, melts_C } from './flux.ts';
 import { type CleanUpOf, placeOf } from './prepare.ts';
-import { ANY_SUPPLIES, CLEARS_WITH, type Supplies } from './supplies.ts';
+import { heatBelow, protectionTools } from './protection.ts';
+import { ANY_SUPPLIES, CLEARS_WITH } from './supplies.ts';
+import type { Work } from './work.ts';
 
 /** Of what the bench has: nothing is asked for that does not lie there. */
-export function layOutFor(work: CleanUpOf & { supplies?: Supplies }, dials: Pick<Dials, 'air'>): LayOut {
-  const { joints = [], supplies = ANY_SUPPLIES, board, flood } = work;
+export function layOutFor(
+  work: CleanUpOf & Pick<Work, 'supplies' | 'surroundings'>,
+  dials: Pick<Dials, 'air'>,
+): LayOut {
+  const { joints = [], supplies = ANY_SUPPLIES, surroundings = {}, board, flood } = work;
+  const below = heatBelow(surroundings);
   const { phases } = work.method;
   const flux = supplies.fluxes === null ? 'flux' : fluxFor(supplies.fluxes, melts_C(work))?.name;
   const alloys = [...new Set(joints.flatMap((j) => (j.with ?? []).map((w) => writeComposition(w.alloy))))];
   const needs = phases.map((p) => kindOf(p).needs(p.settings, dials));
+  const tools = [
+    ...alloys.map((name) => `${name} to work in, and an iron for it`),
+    ...(flux ? [flux] : []),
+    'tweezers',
+    CLEARS_WITH[supplies.clears[placeOf(work.target)]],
+    ...(supplies.floods ? [floodSolder(board, flood)] : []),
+    'alcohol and wipes',
+    'heat-proof rest for the part',
+    ...needs.flatMap((n) => n.tools),
+    ...protectionTools(surroundings),
+  ];
   return {
-    tools: [
-      ...alloys.map((name) => `${name} to work in, and an iron for it`),
-      ...(flux ? [flux] : []),
-      ...new Set(['tweezers', CLEARS_WITH[supplies.clears[placeOf(work.target)]]]),
-      ...(supplies.floods ? [floodSolder(board, flood)] : []),
-      'alcohol and wipes',
-      'heat-proof rest for the part',
-      ...needs.flatMap((n) => n.tools),
-    ],
-    setPoints: apart(needs.flatMap((n) => n.setPoints)),
+    tools: [...new Set(tools)],
+    setPoints: apart([...(below ? [below.setPoint] : []), ...needs.flatMap((n) => n.setPoints)]),
   };
 }
 

@@ -1,14 +1,16 @@
 /** The operations of the hands on a part, from board, part and plan: taking it off, preparing its lands, putting its like on. */
 import { writeComposition } from '../alloys/index.ts';
+import { formatTemperature } from '../ground/index.ts';
 import { type Instruction, kindOf, type Operation, someJoints, wordsOf } from '../rework/index.ts';
 import { fit } from './fit.ts';
 import { fluxed } from './flux.ts';
 import { withLaps } from './laps.ts';
+import { heatBelow } from './protection.ts';
 import { prepare } from './prepare.ts';
 import type { Work } from './work.ts';
 
 export function operationFor(op: Operation, work: Work): Instruction[] {
-  if (op === 'remove') return remove(work).map((i) => (i.id === 'flux' ? fluxed(i, work) : i));
+  if (op === 'remove') return overHeat(remove(work), work).map((i) => (i.id === 'flux' ? fluxed(i, work) : i));
   return op === 'prepare' ? prepare(work) : fit(work);
 }
 
@@ -33,6 +35,26 @@ function remove(work: Work): Instruction[] {
     held = laps.held ?? held;
   }
   return onceFluxed(list);
+}
+
+/** Heat from below that is there all the time comes under the board as the clock starts: the times count from there. */
+function overHeat(list: readonly Instruction[], { surroundings = {}, panel }: Work): Instruction[] {
+  const below = heatBelow(surroundings);
+  if (!below) return [...list];
+  const { name, setPoint } = below;
+  const set = setPoint.unit === '°C' ? formatTemperature(setPoint.value, panel) : `${setPoint.value} ${setPoint.unit}`;
+  const on = `Board over the ${name} now.`;
+  const first = list.findIndex((i) => i.mark === 'heat-on');
+  return [
+    {
+      id: 'under',
+      say: `Set the ${name} to ${set}, beside the board.`,
+      watch: 'Let it get there. The board comes over it as the clock starts, not before.',
+      tap: 'it is hot',
+      mark: 'done',
+    },
+    ...list.map((i, n) => (n === first ? { ...i, watch: `${on} ${i.watch}` } : i)),
+  ];
 }
 
 /** Flux that is on needs no second word. */

@@ -1,5 +1,5 @@
 /** What an operation is made from: the part where it is, the method, what is in the joints, the shop's rule. */
-import type { JointState, Method, Workplace } from '../rework/index.ts';
+import type { JointState, Method, Surroundings, Workplace } from '../rework/index.ts';
 import type { Flood } from './flood.ts';
 import type { Said } from './laps.ts';
 import type { Supplies } from './supplies.ts';
@@ -8,6 +8,8 @@ export interface Work extends Workplace {
   method: Method;
   /** What was said of the target's joints: spikes, rests of an earlier repair. */
   joints?: readonly JointState[];
+  /** What the plan counts on round the part. */
+  surroundings?: Surroundings;
   /** The shop's rule. */
   flood?: Flood;
   /** What the bench has besides its tools; everything where nothing is said. */

@@ -4,8 +4,9 @@ import type { PlanInputs } from './view.ts';
 
 export const handsAt = (
   inputs: Pick<PlanInputs, 'settings' | 'flood' | 'bench'>,
-): Required<Pick<Work, 'joints' | 'flood' | 'supplies'>> => ({
+): Required<Pick<Work, 'joints' | 'surroundings' | 'flood' | 'supplies'>> => ({
   joints: inputs.settings.surroundings?.joints ?? [],
+  surroundings: inputs.settings.surroundings ?? {},
   flood: inputs.flood,
   supplies: inputs.bench.supplies,
 });

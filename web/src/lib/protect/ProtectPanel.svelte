@@ -18,7 +18,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import { partName, type SourceKind, toBoard } from '@orthos/core/board';
   import { formatLength, parseDecimal, type UnitSettings } from '@orthos/core/ground';
-  import { layOutFor, workSide } from '@orthos/core/hands';
+  import { COVER_NAMES, layOutFor, plannedCovers, TAKEN_OUT, workSide } from '@orthos/core/hands';
   import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
   import { fateOf, heatAt, heatOnDial } from '@orthos/core/rework';
   import { goto } from '$app/navigation';
@@ -150,23 +150,38 @@
     if (seen.length < 2) return (recorder.problem = 'Find the target from two landmarks, then confirm it.');
     await recorder.record({ type: 'target-confirmed', landmarks: seen, ...ofTarget });
   }
-  const TAKEN_OUT = 'taken out';
   const planned = (partId: string) => view.inUse?.result.neighbours.find((n) => n.partId === partId);
   const mustGo = (partId: string) => planned(partId)?.takeOut ?? false;
-  const todoFor = (partId: string) => (mustGo(partId) ? 'take it out first' : 'too hot for it: cover');
+  /** What the plan counts on being over a part, or that it is off the board. */
+  const byPlan = $derived(
+    new Map(plannedCovers(view.inputs?.settings.surroundings ?? {}).map(({ partId, how }) => [partId, how])),
+  );
+  const todoFor = (partId: string) => {
+    const how = byPlan.get(partId);
+    if (how) return how === TAKEN_OUT ? 'comes out, by the plan' : `${how}, by the plan`;
+    return mustGo(partId) ? 'take it out first' : 'too hot for it: cover';
+  };
   const result = $derived(view.inUse?.result);
   /** Small parts in the wind are covered together. */
   const blown = $derived(
     view.hotNeighbours.filter((id) => {
       const n = planned(id);
-      return n && result && fateOf(result, n).first === 'wind';
+      return n && result && !byPlan.has(id) && fateOf(result, n).first === 'wind';
     }),
   );
-  const alone = $derived(view.hotNeighbours.filter((id) => !blown.includes(id)));
+  const wanted = $derived(view.hotNeighbours.filter((id) => byPlan.has(id)));
+  const alone = $derived(
+    view.hotNeighbours.filter((id) => !blown.includes(id) && (!byPlan.has(id) || !attempt.neighbours.has(id))),
+  );
+  async function coverWanted() {
+    for (const partId of wanted)
+      if (!attempt.neighbours.has(partId))
+        await recorder.record({ type: 'neighbour-covered', partId, how: byPlan.get(partId) ?? '', ...forTarget });
+  }
   /** What this bench has to cover a part with. */
   const covers = $derived(
-    Object.entries({ foil: 'foil', tape: 'heat tape', strip: 'metal strip' }).flatMap(([kind, name]) =>
-      view.inputs?.bench.covers?.includes(kind) === false ? [] : [name],
+    (['foil', 'tape', 'strip', 'thick'] as const).flatMap((kind) =>
+      view.inputs?.bench.covers?.includes(kind) === false ? [] : [COVER_NAMES[kind]],
     ),
   );
   let windCover = $state(untrack(() => covers.find((c) => c === 'heat tape') ?? covers[0] ?? TAKEN_OUT));
@@ -175,11 +190,12 @@
       if (!attempt.neighbours.has(partId))
         await recorder.record({ type: 'neighbour-covered', partId, how: windCover, ...forTarget });
   }
+  const usualFor = (partId: string) => byPlan.get(partId) ?? (mustGo(partId) ? TAKEN_OUT : (covers[0] ?? TAKEN_OUT));
   const coverIt = (partId: string) =>
     recorder.record({
       type: 'neighbour-covered',
       partId,
-      how: cover[partId] ?? (mustGo(partId) ? TAKEN_OUT : (covers[0] ?? TAKEN_OUT)),
+      how: cover[partId] ?? usualFor(partId),
       ...forTarget,
     });
   async function acceptIt(partId: string) {
@@ -187,6 +203,10 @@
     if (!why) return (recorder.problem = `Why may ${nameOf(view.board, partId)} get that hot?`);
     await recorder.record({ type: 'neighbour-accepted', partId, why, ...forTarget });
   }
+  const howOf = (partId: string): string | undefined => {
+    const done = attempt.neighbours.get(partId);
+    return done?.type === 'neighbour-covered' ? done.how : undefined;
+  };
   async function layItOut(event: SubmitEvent) {
     event.preventDefault();
     if (!layOut) return;
@@ -200,10 +220,13 @@
     }
     await recorder.record({ type: 'laid-out', tools, setPoints, ...ofTarget, ...byMethod });
   }
-  const allTools = () => {
+  async function asPlanned() {
     if (!layOut) return;
     tools = [...layOut.tools];
-  };
+    for (const p of layOut.setPoints) setTo[p.id] = String(onDial(p.id, p.value).value);
+    const setPoints = layOut.setPoints.map(({ id, value }) => ({ id, value }));
+    await recorder.record({ type: 'laid-out', tools, setPoints, ...ofTarget, ...byMethod });
+  }
   const firstOpen = () => {
     const s = sources.find((q) => q.kind !== 'none' && !job.powerGone.has(q.id));
     if (s) void gone(s.id, s.kind);
@@ -289,6 +312,28 @@
   {#if view.inUse === null}
     <p class="text-ink2">No plan in use. <a class="underline" href="/jobs/{view.ticket.id}/plan">Plan</a></p>
   {/if}
+  {#if wanted.length > 0}
+    <div class="border-t border-faint py-2" role="group" aria-label="By the plan">
+      <p class="flex gap-2">
+        <span class="font-semibold">By the plan</span>
+        <span class="flex-1 text-ink2"
+          >{wanted.map((id) => `${nameOf(view.board, id)} ${byPlan.get(id)}`).join(', ')}</span
+        >
+      </p>
+      {#if wanted.every((id) => attempt.neighbours.has(id))}
+        {@const not = wanted.filter((id) => howOf(id) !== byPlan.get(id))}
+        {#if not.length === 0}<p class="text-[13px] text-good">✓ all as planned</p>
+        {:else}
+          <p class="text-[13px] text-caution">
+            ◆ {not.map((id) => `${nameOf(view.board, id)} ${howOf(id) ?? 'left open'}`).join(', ')}: times are computed
+            anew for it
+          </p>
+        {/if}
+      {:else}
+        <button class="button mt-1 px-3" onclick={coverWanted}>All as planned</button>
+      {/if}
+    </div>
+  {/if}
   {#if blown.length > 0}
     <div class="border-t border-faint py-2">
       <p class="flex gap-2">
@@ -318,7 +363,8 @@
       <p class="flex gap-2">
         <span class="font-semibold">{nameOf(view.board, id)}</span>
         <span class="flex-1 truncate text-ink2">{neighbourKind(view.board, id)}</span>
-        {#if n && result}
+        {#if byPlan.has(id)}<span class="text-ink2">{todoFor(id)}</span>
+        {:else if n && result}
           {@const fate = fateOf(result, n)}
           <span class="text-stop"
             >▲ {mustGo(id) ? 'take it out first' : `${fate.word}, ${fateText(n, fate, units)}`}</span
@@ -333,7 +379,7 @@
         <div class="mt-1 flex gap-2">
           <Select
             class="w-32 shrink-0"
-            choices={n?.takeOut ? [TAKEN_OUT] : [...covers, TAKEN_OUT]}
+            choices={n?.takeOut ? [TAKEN_OUT] : [...new Set([usualFor(id), ...covers, TAKEN_OUT])]}
             bind:value={cover[id]}
             aria-label="Cover for {nameOf(view.board, id)}"
           />
@@ -373,8 +419,8 @@
             <input id="set-{p.id}" class="field" bind:value={setTo[p.id]} inputmode="decimal" placeholder="as set" />
           </div>
         {/each}
-        <button class="button">Laid out</button>
-        <button type="button" class="button" onclick={allTools}>All in reach</button>
+        <button type="button" class="button" onclick={asPlanned}>All as planned</button>
+        <button class="button">Laid out as ticked</button>
       </div>
     </form>
   {/if}

@@ -5,6 +5,7 @@
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { cautionsFor, type Step } from '@orthos/core/hands';
+  import { nameOf } from '$lib/plan/words';
   import { methodName, type Operation } from '@orthos/core/rework';
   import type { RunSession } from './session.svelte';
 
@@ -94,6 +95,13 @@
         {/if}
         {#if demo && op !== 'prepare'}
           <Check bind:checked={s.bench} onchange={letGo}>a hidden bench plays the board</Check>
+        {/if}
+        {#if s.differs.length > 0}
+          <span class="text-caution"
+            >◆ {s.differs.map((id) => nameOf(view.board, id)).join(', ')} not as planned: {s.guide
+              ? 'times are for the board as it is'
+              : 'its times do not count'}</span
+          >
         {/if}
         {#if s.computing}<span class="text-ink2">computing the times</span>{/if}
         {#if op === 'remove' && !s.guide}<span class="text-caution">◆ no plan in use: no times</span>{/if}

@@ -126,7 +126,7 @@
   });
   $effect(() => {
     const abort = new AbortController();
-    void s.predictFitting(abort.signal);
+    void s.predict(abort.signal);
     return () => abort.abort();
   });
   $effect(() => {

@@ -6,8 +6,23 @@ import { goto } from '$app/navigation';
 import { runInPool } from '$lib/compute/pool';
 import { isWell, send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
-import { doubtId, type HiddenTruth, saidIn, SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
-import { blocks, type JobEvent, type JobEventBody, type JointMark, jointStates } from '@orthos/core/job';
+import {
+  doubtId,
+  type HiddenTruth,
+  saidIn,
+  surroundingsDone,
+  SLIP_KINDS,
+  type SlipKind,
+  SLIPS,
+} from '@orthos/core/hands';
+import {
+  blocks,
+  type JobEvent,
+  type JobEventBody,
+  type JointMark,
+  jointStates,
+  currentAttempt,
+} from '@orthos/core/job';
 import {
   type Guide,
   guideOf,
@@ -63,8 +78,8 @@ export class RunSession {
   beginning = $state(false);
   /** The method chosen before the run begins. */
   methodId = $state<string | null>(null);
-  /** Prediction for fitting, computed when the page opens; for removal it comes with the plan. */
-  fitGuides = $state.raw<Record<string, Guide>>({});
+  /** Predictions computed when the page opens: for fitting, and for a board that is not as planned; for removal it comes with the plan. */
+  private predicted = $state.raw<Record<string, Guide>>({});
   computing = $state(false);
   truth = $state.raw<HiddenTruth | null>(null);
   bench = $state(false);
@@ -97,9 +112,11 @@ export class RunSession {
   );
   guide = $derived.by<Guide | null>(() => {
     if (this.course) return this.course.run.guide;
-    if (this.op === 'fit') return (this.method && this.fitGuides[this.method.id]) ?? null;
+    if (this.op === 'fit' || this.differs.length > 0) return this.predicted[this.predictedFor] ?? null;
     return this.op === 'remove' ? removalGuide(this.view, this.method) : null;
   });
+  /** What a prediction made here is for. */
+  private predictedFor = $derived.by(() => JSON.stringify([this.method?.id, this.asLeft.surroundings]));
   /**
    * The instruction due. Once the screen asks whether everything is shiny, a tap answers that: the mark of the first
    * joint is passed over.
@@ -232,26 +249,41 @@ export class RunSession {
     this.box.judged(id, gates);
   }
 
-  /** What the calculation of a plan for this operation is asked. */
+  /** The surroundings as hands left them, and who is not as planned. */
+  private asLeft = $derived.by(() =>
+    surroundingsDone(this.view.inputs?.settings.surroundings ?? {}, currentAttempt(this.state).neighbours),
+  );
+  /** Parts that are covered, or left open, other than the plan in use counts on. */
+  differs = $derived.by<string[]>(() => (this.op === 'remove' && this.view.inUse ? this.asLeft.differs : []));
+
+  /** What the calculation of a plan for this operation is asked: for the board as hands left it. */
   private planInput(method: Method): PlanInput | null {
     const { inputs, board } = this.view;
     if (!inputs) return null;
-    return { ...planInputOf(board, inputs, method, false), ...(this.op === 'fit' ? { fitting: true } : {}) };
+    const settings = { ...inputs.settings, surroundings: this.asLeft.surroundings };
+    const input = planInputOf(board, { ...inputs, settings }, method, false);
+    return { ...input, ...(this.op === 'fit' ? { fitting: true } : {}) };
   }
 
-  /** Computes when the part should be wet while it goes on; the run may begin without. */
-  async predictFitting(signal: AbortSignal): Promise<void> {
+  /** Computes when the part should be wet while it goes on, or comes off a board that is not as planned; the run may begin without. */
+  predict(signal: AbortSignal): Promise<void> {
+    return (this.predicting = this.predictNow(signal));
+  }
+  private predicting: Promise<void> = Promise.resolve();
+
+  private async predictNow(signal: AbortSignal): Promise<void> {
     const method = this.method;
-    if (this.op !== 'fit' || !method || !kindOf(mainPhase(method)).fits || this.fitGuides[method.id] || this.course)
-      return;
+    const asked = this.op === 'fit' ? method && kindOf(mainPhase(method)).fits : this.differs.length > 0;
+    const key = this.predictedFor;
+    if (!method || !asked || this.predicted[key] || this.course) return;
     const input = this.planInput(method);
     if (!input) return;
     this.computing = true;
     try {
       const result = await runInPool<PlanResult>('plan.heat', input, { signal });
-      this.fitGuides = { ...this.fitGuides, [method.id]: guideOf(result, this.view.board, method) };
+      this.predicted = { ...this.predicted, [key]: guideOf(result, this.view.board, method) };
     } catch (e) {
-      if ((e as Error).name !== 'AbortError') this.problem = `No times for fitting: ${(e as Error).message}`;
+      if ((e as Error).name !== 'AbortError') this.problem = `No times: ${(e as Error).message}`;
     } finally {
       this.computing = false;
     }
@@ -275,6 +307,8 @@ export class RunSession {
     if (!this.method || this.beginning || this.blocked.length > 0) return;
     this.beginning = true;
     this.problem = null;
+    // times that are being computed come along
+    await this.predicting;
     const body = {
       type: 'run-begun' as const,
       runId: v4(),

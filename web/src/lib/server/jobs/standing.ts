@@ -1,7 +1,7 @@
 /** A job as rules see it: ticket, board, log so far, gates, the plan computed last. What is immutable or only grows is kept in memory between requests. */
 import { isPolarised, solderedTerminals } from '@orthos/core/board';
 import { contentHash } from '@orthos/core/ground';
-import { layOutFor, staysLeadFree, suppliesOf } from '@orthos/core/hands';
+import { layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { fateOf, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
@@ -174,7 +174,11 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const chosen = attempt.plan && (await planById(db, attempt.plan.planId));
   const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.methodId) : null;
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
-  const hotNeighbours = inUse ? hotOf(inUse.result) : null;
+  // who would be hurt, and who is not only because the plan counts on a cover
+  const planned = plannedCovers(inputs?.settings.surroundings ?? {})
+    .map((c) => c.partId)
+    .filter((id) => id !== inputs?.target);
+  const hotNeighbours = inUse ? [...new Set([...hotOf(inUse.result), ...planned])] : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
     type: ticket.kind,
