@@ -5,15 +5,20 @@ import {
   doubtId,
   type HiddenTruth,
   ANY_SUPPLIES,
+  FOIL_CLEARANCE_MM,
+  foilWindow,
+  plannedCovers,
   saidIn,
   suppliesOf,
+  surroundingsDone,
   cautionsFor,
   layOutFor,
   operationFor,
   SLIP_KINDS,
   SLIPS,
 } from '../src/hands/index.ts';
-import { packageById, PACKAGES } from '../src/packages/index.ts';
+import { boardBounds } from '../src/board/index.ts';
+import { extentOf, packageById, PACKAGES } from '../src/packages/index.ts';
 import {
   DEFAULT_STATION,
   expressBoard,
@@ -36,6 +41,7 @@ import {
   type Phase,
   phaseOf,
   type Panel,
+  type Surroundings,
 } from '../src/rework/index.ts';
 import type { Said } from '../src/hands/laps.ts';
 import type { FluxAtHand } from '../src/hands/supplies.ts';
@@ -270,6 +276,102 @@ describe('instructions for busy hands', () => {
     expect(watch(near('C0402', 'air-slow', 4))).toMatch(/^A thin film/);
     expect(watch(near('C0402', 'bead'))).toMatch(/^Plenty/);
     expect(watch(near('MIC-4', 'bead', 4))).toMatch(/^A trace of flux\. None may run into C9\./);
+  });
+  it('what the plan counts on lies ready and is told: heat from below as the clock starts, covers, frame', () => {
+    const under = { kind: 'preheater' as const, T_C: 150, h: 40 };
+    const surroundings = {
+      under,
+      held: { kind: 'frame' as const, width_mm: 3 },
+      covers: [
+        { kind: 'foil' as const, partId: 'j2' },
+        { kind: 'tape' as const, partId: 'c9' },
+      ],
+    };
+    const work = { ...workOn('SOIC-8'), surroundings };
+    const { tools, setPoints } = layOutFor(work, {});
+    expect(tools).toEqual(expect.arrayContaining(['foil', 'heat tape', 'preheater', 'board frame']));
+    expect(setPoints[0]).toMatchObject({ label: 'preheater', value: 150, unit: '°C' });
+    const list = operationFor('remove', work);
+    expect(list[0].say).toBe('Set the preheater to 150 °C, beside the board.');
+    expect(list.find((i) => i.mark === 'heat-on')?.watch).toMatch(/^Board over the preheater now\./);
+    expect(operationFor('remove', workOn('SOIC-8')).some((i) => i.id === 'under')).toBe(false);
+    const infrared = layOutFor({ ...work, surroundings: { under: { kind: 'infrared', flux_W_m2: 6000 } } }, {});
+    expect(infrared.setPoints[0]).toMatchObject({ value: 6, unit: 'kW/m²' });
+  });
+  it('knows the surroundings as hands left them, and who is not as planned', () => {
+    const planned: Surroundings = {
+      draught: 3,
+      covers: [
+        { kind: 'foil', partId: 'j2' },
+        { kind: 'tape', partId: 'c9' },
+        { kind: 'strip', area: { x_mm: 1, y_mm: 1, w_mm: 5, h_mm: 5 } },
+      ],
+      absent: ['bt1'],
+    };
+    expect(plannedCovers(planned).map((c) => `${c.partId} ${c.how}`)).toEqual([
+      'j2 foil',
+      'c9 heat tape',
+      'bt1 taken out',
+    ]);
+    const covered = (how: string) => ({ type: 'neighbour-covered' as const, how });
+    const asPlanned = new Map([
+      ['j2', covered('foil')],
+      ['c9', covered('heat tape')],
+      ['bt1', covered('taken out')],
+    ]);
+    const all = surroundingsDone(planned, asPlanned);
+    expect(all.differs).toEqual([]);
+    expect(all.surroundings.draught).toBe(3);
+    expect(all.surroundings.covers).toHaveLength(3);
+    expect(all.surroundings.absent).toEqual(['bt1']);
+    // one skipped, one accepted as it is, one covered in another way, one covered that was not planned
+    const other = surroundingsDone(
+      planned,
+      new Map<string, ReturnType<typeof covered> | { type: 'neighbour-accepted' }>([
+        ['j2', covered('metal strip')],
+        ['c9', { type: 'neighbour-accepted' }],
+        ['l1', covered('taken out')],
+      ]),
+    );
+    expect(other.differs.sort()).toEqual(['bt1', 'c9', 'j2', 'l1']);
+    expect(other.surroundings.covers?.map((c) => c.kind).sort()).toEqual(['strip', 'strip']);
+    expect(other.surroundings.absent).toEqual(['l1']);
+    // words of their own do what was planned
+    expect(surroundingsDone(planned, new Map([...asPlanned, ['j2', covered('two layers of foil')]])).differs).toEqual(
+      [],
+    );
+    expect(surroundingsDone({}, new Map([['j2', { type: 'neighbour-accepted' as const }]])).differs).toEqual([]);
+  });
+  it('foil with a window covers all but the target, and says who stands in the window with it', () => {
+    const work = workOn('QFP-44');
+    const { body } = packageById('C0603');
+    const chip = (partId: string, dx: number, dy = 0, side: 'top' | 'bottom' = 'top') => ({
+      ...work.target,
+      ...{ partId, package: 'C0603', side, x_mm: work.target.x_mm + dx, y_mm: work.target.y_mm + dy },
+    });
+    const e = extentOf(packageById('QFP-44'));
+    const edge = e.x1 + FOIL_CLEARANCE_MM + body.l / 2;
+    const parts = [chip('in', edge - 0.2), chip('out', edge + 0.2), chip('far', 60), chip('below', 12, 0, 'bottom')];
+    const board = { ...work.board, parts: [work.target, ...parts] };
+    const foil = foilWindow(board, work.target);
+    expect(foil.open.map((p) => p.partId)).toEqual(['in']);
+    expect(foil.under.map((p) => p.partId)).toEqual(['out']);
+    // the board round the window, without the window
+    const area = foil.covers.reduce((sum, c) => sum + (c.area ? c.area.w_mm * c.area.h_mm : 0), 0);
+    const { x0, x1, y0, y1 } = boardBounds(board);
+    const window = (e.x1 - e.x0 + 2 * FOIL_CLEARANCE_MM) * (e.y1 - e.y0 + 2 * FOIL_CLEARANCE_MM);
+    expect(area).toBeCloseTo((x1 - x0) * (y1 - y0) - window, 6);
+    // wider, it takes in both
+    expect(foilWindow(board, work.target, 3).open.map((p) => p.partId)).toEqual(['in', 'out']);
+    // twenty small parts round it are under it in one act
+    const ring = Array.from({ length: 20 }, (_, i) => chip(`c${i}`, 11 * Math.cos(i / 3.2), 11 * Math.sin(i / 3.2)));
+    expect(foilWindow({ ...board, parts: [work.target, ...ring] }, work.target).under).toHaveLength(20);
+    // at the edge of a board nothing of it lies outside
+    const corner = { ...work.target, x_mm: x0 + 2, y_mm: y0 + 2 };
+    for (const { area: a } of foilWindow({ ...board, parts: [corner] }, corner).covers) {
+      expect(a?.x_mm).toBeGreaterThanOrEqual(x0);
+      expect((a?.x_mm ?? 0) + (a?.w_mm ?? 0)).toBeLessThanOrEqual(x1 + 1e-9);
+    }
   });
   it('an unmarked air dial is spoken of in percent of the dial, in lay-out and run', () => {
     const work = { ...workOn('SOIC-8'), panel: { ...CELSIUS, air: 'unmarked' as const } };

@@ -12,6 +12,7 @@ export { layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
 export { roundsAfter } from './prepare.ts';
 export { COVER_NAMES, heatBelow, plannedCovers, surroundingsDone, TAKEN_OUT } from './protection.ts';
+export { FOIL_CLEARANCE_MM, foilWindow } from './foilWindow.ts';
 export { ANY_SUPPLIES, type Supplies, suppliesOf } from './supplies.ts';
 export { SLIPS } from './slips.ts';
 export { type Flood, FLOODS, floodSolder, staysLeadFree } from './flood.ts';

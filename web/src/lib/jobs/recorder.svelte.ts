@@ -1,6 +1,6 @@
-/** Writing to a job's log from a panel: one event at a time, the problem kept for the page to show. */
+/** Writing to a job's log from a panel: one act at a time, the problem kept for the page to show. */
 import type { JobEventBody } from '@orthos/core/job';
-import { recordEvent } from './send';
+import { recordEvent, recordEvents } from './send';
 
 export class Recorder {
   problem = $state<string | null>(null);
@@ -12,12 +12,21 @@ export class Recorder {
   }
 
   /** True when the server has it. */
-  async record(body: JobEventBody): Promise<boolean> {
+  record(body: JobEventBody): Promise<boolean> {
+    return this.write(() => recordEvent(this.ticketId, body));
+  }
+
+  /** Several in their order; true when the server has all of them. */
+  recordAll(bodies: readonly JobEventBody[]): Promise<boolean> {
+    return this.write(() => recordEvents(this.ticketId, bodies));
+  }
+
+  private async write(send: () => Promise<unknown>): Promise<boolean> {
     this.busy = true;
     // what is said wrong while this is under way has to stay
     this.problem = null;
     try {
-      await recordEvent(this.ticketId, body);
+      await send();
       return true;
     } catch (e) {
       this.problem = (e as Error).message;

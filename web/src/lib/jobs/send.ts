@@ -76,6 +76,15 @@ export async function recordEvent(ticketId: string, body: JobEventBody): Promise
   return id;
 }
 
+/** Several at once, in their order; the page is told of them when all are there, or as far as they got. */
+export async function recordEvents(ticketId: string, bodies: readonly JobEventBody[]): Promise<void> {
+  try {
+    for (const body of bodies) await send('POST', `/api/jobs/${ticketId}/events`, { id: v7(), body });
+  } finally {
+    await reloadView();
+  }
+}
+
 export async function sendPlan(ticketId: string, plan: Record<string, unknown>): Promise<string> {
   const id = v7();
   await send('POST', `/api/jobs/${ticketId}/plans`, { id, ...plan });

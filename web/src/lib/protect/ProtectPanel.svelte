@@ -20,7 +20,7 @@
   import { formatLength, parseDecimal, type UnitSettings } from '@orthos/core/ground';
   import { COVER_NAMES, layOutFor, plannedCovers, TAKEN_OUT, workSide } from '@orthos/core/hands';
   import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
-  import { fateOf, heatAt, heatOnDial } from '@orthos/core/rework';
+  import { fateOf, heatAt, heatOnDial, kindOf } from '@orthos/core/rework';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import { bearings, bearingText } from './landmarks';
@@ -173,10 +173,39 @@
   const alone = $derived(
     view.hotNeighbours.filter((id) => !blown.includes(id) && (!byPlan.has(id) || !attempt.neighbours.has(id))),
   );
+  /** Those that nobody has dealt with, in one act. */
+  async function coverAll(ids: readonly string[], how: (partId: string) => string) {
+    const open = ids.filter((id) => !attempt.neighbours.has(id));
+    await recorder.recordAll(
+      open.map((partId) => ({ type: 'neighbour-covered', partId, how: how(partId), ...forTarget })),
+    );
+  }
+  /** Two landmarks far from each other, by which a print is laid. */
+  const registration = $derived.by(() => {
+    const places = [
+      ...view.board.landmarks.map(({ label, x_mm, y_mm }) => ({ name: label, x_mm, y_mm })),
+      ...marks.flatMap((m) => {
+        const part = view.board.parts.find((p) => p.partId === m.id);
+        return part ? [{ name: m.label, x_mm: part.x_mm, y_mm: part.y_mm }] : [];
+      }),
+    ];
+    let best: typeof places = [];
+    let far_mm = 2;
+    for (const a of places)
+      for (const b of places) {
+        const apart = Math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm);
+        if (apart > far_mm) [far_mm, best] = [apart, [a, b]];
+      }
+    return best;
+  });
+  const foilHere = $derived(
+    view.inputs?.bench.covers?.includes('foil') !== false &&
+      view.inUse !== null &&
+      side === target?.side &&
+      view.inUse.method.phases.some((p) => kindOf(p).tool === 'air'),
+  );
   async function coverWanted() {
-    for (const partId of wanted)
-      if (!attempt.neighbours.has(partId))
-        await recorder.record({ type: 'neighbour-covered', partId, how: byPlan.get(partId) ?? '', ...forTarget });
+    await coverAll(wanted, (id) => byPlan.get(id) ?? '');
   }
   /** What this bench has to cover a part with. */
   const covers = $derived(
@@ -186,9 +215,7 @@
   );
   let windCover = $state(untrack(() => covers.find((c) => c === 'heat tape') ?? covers[0] ?? TAKEN_OUT));
   async function coverBlown() {
-    for (const partId of blown)
-      if (!attempt.neighbours.has(partId))
-        await recorder.record({ type: 'neighbour-covered', partId, how: windCover, ...forTarget });
+    await coverAll(blown, () => windCover);
   }
   const usualFor = (partId: string) => byPlan.get(partId) ?? (mustGo(partId) ? TAKEN_OUT : (covers[0] ?? TAKEN_OUT));
   const coverIt = (partId: string) =>
@@ -355,6 +382,19 @@
         </div>
       {/if}
     </div>
+  {/if}
+  {#if foilHere && target}
+    {#await import('./FoilWindow.svelte') then { default: FoilWindow }}
+      <FoilWindow
+        {view}
+        {target}
+        {side}
+        landmarks={registration}
+        powered={gate('power-gone')?.state === 'met' ? null : (gate('power-gone')?.why ?? 'power not known')}
+        onLaid={(ids) => coverAll(ids, () => COVER_NAMES.foil)}
+        laid={(ids) => ids.every((id) => attempt.neighbours.has(id))}
+      />
+    {/await}
   {/if}
   {#each alone as id (id)}
     {@const n = planned(id)}

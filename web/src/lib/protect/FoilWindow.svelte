@@ -1,0 +1,149 @@
+<script lang="ts">
+  // Foil pressed over everything but the target: who lies under it, what it saves and costs, the print to cut it by.
+  import { nameOf } from '$lib/plan/words';
+  import { planInputOf } from '$lib/plan/planInput';
+  import { runInPool } from '$lib/compute/pool';
+  import { send } from '$lib/jobs/send';
+  import type { JobView } from '$lib/jobs/view';
+  import Notice from '$lib/ui/Notice.svelte';
+  import type { PlacedPart, Side } from '@orthos/core/board';
+  import { FOIL_CLEARANCE_MM, foilWindow } from '@orthos/core/hands';
+  import { fateOf, type PlanResult } from '@orthos/core/rework';
+  import { onDestroy } from 'svelte';
+
+  interface Props {
+    view: JobView;
+    target: PlacedPart;
+    side: Side;
+    /** Landmarks by which the print is laid. */
+    landmarks: { x_mm: number; y_mm: number; name: string }[];
+    /** Why no metal may lie on the board yet. */
+    powered: string | null;
+    onLaid: (partIds: string[]) => Promise<void>;
+    /** All of them are covered or accepted. */
+    laid: (partIds: string[]) => boolean;
+  }
+  let { view, target, side, landmarks, powered, onLaid, laid }: Props = $props();
+
+  const foil = $derived(foilWindow(view.board, target));
+  const ids = $derived(foil.under.map((p) => p.partId));
+  const names = (list: readonly string[], most = 8) =>
+    `${list
+      .slice(0, most)
+      .map((id) => nameOf(view.board, id))
+      .join(', ')}${list.length > most ? ` and ${list.length - most} more` : ''}`;
+  const abort = new AbortController();
+  onDestroy(() => abort.abort());
+  let busy = $state(false);
+  let problem = $state('');
+  let withFoil = $state.raw<PlanResult | null>(null);
+  const without = $derived(view.inUse?.result ?? null);
+
+  const hurtIn = (r: PlanResult) => r.neighbours.filter((n) => fateOf(r, n).tone === 'stop').map((n) => n.partId);
+  const looseText = (r: PlanResult) =>
+    r.allWet_s === null ? 'stays solid' : `all loose at ${Math.round(r.allWet_s)} s`;
+  const saved = $derived.by(() => {
+    if (!without || !withFoil) return [];
+    const still = new Set(hurtIn(withFoil));
+    return hurtIn(without).filter((id) => !still.has(id));
+  });
+  const costs = $derived(
+    without?.allWet_s && withFoil?.allWet_s ? Math.round(withFoil.allWet_s - without.allWet_s) : null,
+  );
+
+  async function compare() {
+    if (!view.inputs || !view.inUse) return;
+    busy = true;
+    problem = '';
+    const { covers: planned = [], ...rest } = view.inputs.settings.surroundings ?? {};
+    const others = planned.filter((c) => c.partId !== undefined && !ids.includes(c.partId));
+    const surroundings = { ...rest, covers: [...others, ...foil.covers].slice(0, 60) };
+    const inputs = { ...view.inputs, settings: { ...view.inputs.settings, surroundings } };
+    try {
+      withFoil = await runInPool<PlanResult>('plan.heat', planInputOf(view.board, inputs, view.inUse.method, false), {
+        signal: abort.signal,
+      });
+    } catch (e) {
+      if ((e as Error).name !== 'AbortError') problem = (e as Error).message;
+    } finally {
+      busy = false;
+    }
+  }
+
+  async function print(as: 'svg' | 'pdf') {
+    busy = true;
+    problem = '';
+    try {
+      const made = (await send('POST', '/api/calc/protect.foil', {
+        package: target.package,
+        ...{ x_mm: target.x_mm, y_mm: target.y_mm, rotation_deg: target.rotation_deg, side: target.side },
+        clearance_mm: FOIL_CLEARANCE_MM,
+        landmarks,
+        title: `${nameOf(view.board, target.partId)} on ${view.board.name}`.slice(0, 120),
+      })) as { svg: string; pdf_base64: string };
+      const file =
+        as === 'svg'
+          ? new Blob([made.svg], { type: 'image/svg+xml' })
+          : new Blob([Uint8Array.from(atob(made.pdf_base64), (c) => c.charCodeAt(0))], { type: 'application/pdf' });
+      const url = URL.createObjectURL(file);
+      const link = document.createElement('a');
+      link.href = url;
+      link.download = `foil-${nameOf(view.board, target.partId)}.${as}`;
+      link.click();
+      URL.revokeObjectURL(url);
+    } catch (e) {
+      problem = (e as Error).message;
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<section class="border-t border-faint py-2" aria-label="Foil with a window">
+  <p>
+    <span class="font-semibold">Foil with a window</span> <span class="text-ink2">all but the target, in one act</span>
+  </p>
+  <p class="text-[13px] text-ink2">
+    Press foil over {nameOf(view.board, target.partId)} until it shows, cut {FOIL_CLEARANCE_MM} mm outside its mark, press
+    the rim down.
+    {#if ids.length > 0}Under it: <b class="font-semibold text-ink">{names(ids)}</b>.{/if}
+    {#if foil.open.length > 0}
+      <span class="text-caution">◆ In the window with it: {names(foil.open.map((p) => p.partId))}.</span>
+    {/if}
+  </p>
+  <Notice text={problem} at="panel" class="my-1" />
+  <div class="mt-1 flex flex-wrap items-center gap-2">
+    {#if laid(ids)}<span class="text-[13px] text-good">✓ all of them covered or accepted</span>
+    {:else}
+      <button class="button px-3" disabled={busy || powered !== null || ids.length === 0} onclick={() => onLaid(ids)}
+        >Foil laid</button
+      >
+    {/if}
+    {#if without}<button class="button px-3" disabled={busy} onclick={compare}>With and without</button>{/if}
+    {#if landmarks.length === 2}
+      <button class="button px-3" disabled={busy} onclick={() => print('pdf')}>Print 1:1, PDF</button>
+      <button class="button px-3" disabled={busy} onclick={() => print('svg')}>SVG</button>
+    {/if}
+    {#if powered !== null}<span class="text-[13px] text-stop">▲ no metal yet: {powered}</span>{/if}
+  </div>
+  {#if without && withFoil}
+    <table class="mt-2 w-full text-[13px]" aria-label="With and without foil">
+      <thead><tr class="text-left text-ink2"><th></th><th>without</th><th>with foil</th></tr></thead>
+      <tbody>
+        <tr class="border-t border-faint"
+          ><th class="text-left font-normal text-ink2">{nameOf(view.board, target.partId)}</th><td
+            >{looseText(without)}</td
+          ><td>{looseText(withFoil)}{costs === null ? '' : `, ${costs >= 0 ? '+' : '−'}${Math.abs(costs)} s`}</td></tr
+        >
+        <tr class="border-t border-faint"
+          ><th class="text-left font-normal text-ink2">too hot, or blown away</th><td
+            >{names(hurtIn(without), 5) || 'nobody'}</td
+          ><td>{names(hurtIn(withFoil), 5) || 'nobody'}</td></tr
+        >
+      </tbody>
+    </table>
+    <p class="text-[13px] {saved.length > 0 ? 'text-good' : 'text-ink2'}">
+      {saved.length > 0 ? `● saves ${names(saved, 5)}` : 'It saves nobody here.'} Side: {side}.
+    </p>
+  {/if}
+</section>
