@@ -13,5 +13,6 @@ export default defineConfig({
       output: { entryFileNames: '[name].mjs' },
     },
   },
-  ssr: { noExternal: true },
+  // pdfkit reads its fonts from its own folder
+  ssr: { noExternal: true, external: ['pdfkit'] },
 });

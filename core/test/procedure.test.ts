@@ -369,9 +369,10 @@ describe('recipes and kinds', () => {
       expect(methodName(id), id).not.toBe(id);
       expect([null, ...RECIPES.map((r) => r.id)]).toContain(fitsAs(id));
     }
-    for (const pkg of ['C0603', 'SOIC-16', 'QFP-44', 'DIP-16', 'DPAK', 'BGA-64'])
-      for (const { method } of methodsFor(pkg, { at: { x_mm: 30, y_mm: 20, rotation_deg: 30 } }))
-        expect(phasesSchema.parse(method.phases)).toEqual(method.phases);
+    for (const pkg of ['C0603', 'SOIC-16', 'QFP-44', 'DIP-16', 'DPAK', 'BGA-64', 'DIP-40'])
+      for (const stuck of [[], ['glue'], ['label', 'coating', 'glue']] as const)
+        for (const { method } of methodsFor(pkg, { at: { x_mm: 30, y_mm: 20, rotation_deg: 30 }, stuck }))
+          expect(phasesSchema.parse(method.phases)).toEqual(method.phases);
   });
   it('every field of a form stands in the settings, and its range is what they take', () => {
     const made = [

@@ -3,6 +3,10 @@ import { expect, type Page } from '@playwright/test';
 import { choose, newJob, openRun, planReady, record, tap, test, watchErrors, pick } from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
+const QUILLON_GONE = [
+  { type: 'power-gone', sourceId: 'harness', how: 'pulled' },
+  { type: 'power-gone', sourceId: 'bulk', how: 'discharged', residual_V: 0 },
+];
 
 /** When all joints of the chosen method are wet, s. */
 async function wet(page: Page): Promise<number> {
@@ -382,6 +386,114 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
   await expect(say).toHaveText('Remove: finished.');
   await page.goto(`/jobs/${id}/remove`);
   await expect(page.getByText('Vacuum iron').first()).toBeVisible();
+});
+
+test('one lap of suction, then air for what is stuck: those alone are told, nothing is lifted before each is free', async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'socket loose, two pins eaten');
+  await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
+  await pick(page, 'Vacuum iron, then air for what is stuck');
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await openRun(page, id, 'remove');
+  await page.getByLabel('a hidden bench plays the board').check();
+  const say = page.getByRole('heading', { level: 1 });
+  for (const words of ['Flux every joint of J1.', 'Vacuum iron at 380 °C', 'Feed fresh solder.']) {
+    await tap(page);
+    await expect(say).toContainText(words);
+  }
+  // two are said to be stuck whatever the bench says
+  for (const pin of ['1', '2', '3', '4', '5', '6']) {
+    await expect(page.getByText(`Joint ${pin}, ${pin} of 6`)).toBeVisible();
+    await expect(page.getByText(new RegExp(`Bench: joint ${pin} (is through|has melted)`))).toBeVisible({
+      timeout: 30_000,
+    });
+    if (['2', '5'].includes(pin)) await page.keyboard.press('2');
+    else await tap(page);
+  }
+  await expect(say).toHaveText('Nudge every pin. Does another one hold?');
+  await tap(page);
+  await expect(say).toContainText('Air on at');
+  await tap(page);
+  await expect(say).toHaveText('Air on what still holds: 2, 5.');
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(say).toContainText('Lift');
+});
+
+test('what the plan counts on is carried through: ticked in one act, laid out, told; left otherwise it is computed anew', async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus');
+  await record(page, id, ...QUILLON_GONE);
+  await page.getByRole('button', { name: 'Surroundings' }).click();
+  const form = page.getByRole('form', { name: 'Surroundings' });
+  await choose(form.getByLabel('Under the board'), 'preheater');
+  await form.locator('input').first().fill('120');
+  await choose(form.getByLabel(/^Cover on D3/), 'foil, pressed on');
+  await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
+  await pick(page, 'Air, slow');
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+
+  await page.goto(`/jobs/${id}/protect`);
+  const planned = page.getByRole('group', { name: 'By the plan' });
+  await expect(planned).toContainText('D3 foil');
+  const layOut = page.getByRole('form', { name: 'Lay-out' });
+  for (const tool of ['preheater', 'foil'])
+    await expect(layOut.getByRole('checkbox', { name: tool, exact: true })).toBeVisible();
+  await layOut.getByRole('button', { name: 'All as planned' }).click();
+  await expect(page.getByRole('heading', { name: 'Lay-out as planned' })).toBeVisible();
+  await planned.getByRole('button', { name: 'All as planned' }).click();
+  await expect(planned).toContainText('✓ all as planned');
+
+  await openRun(page, id, 'remove');
+  await expect(page.getByText(/not as planned/)).toHaveCount(0);
+  await tap(page);
+  const say = page.getByRole('heading', { level: 1 });
+  await expect(say).toHaveText('Set the preheater to 120 °C, beside the board.');
+  await tap(page);
+  await tap(page);
+  await expect(page.getByText(/^Board over the preheater now\./)).toBeVisible();
+
+  // another attempt leaves the cover off: its times are computed for the board as it is
+  await record(page, id, { type: 'new-attempt', why: 'once more' });
+  await record(page, id, { type: 'suspect', partId: 'u7', why: 'still low' });
+  await page.goto(`/jobs/${id}/plan`);
+  await planReady(page);
+  await pick(page, 'Air, slow');
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await record(page, id, { type: 'neighbour-accepted', partId: 'd3', why: 'it is renewed next' });
+  await openRun(page, id, 'remove');
+  await expect(page.getByText('◆ D3 not as planned: times are for the board as it is')).toBeVisible({
+    timeout: 60_000,
+  });
+});
+
+test('foil with a window: covered in one act once power is gone, what it saves, and the print', async ({ page }) => {
+  test.setTimeout(300_000);
+  const id = await planFor(page, QUILLON, 'u4', 'controller dead');
+  await pick(page, 'Air, fast');
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await page.goto(`/jobs/${id}/protect`);
+  const foil = page.getByRole('region', { name: 'Foil with a window' });
+  await expect(foil.getByRole('button', { name: 'Foil laid' })).toBeDisabled();
+  await expect(foil).toContainText('no metal yet');
+  await record(page, id, ...QUILLON_GONE);
+  await page.reload();
+  await foil.getByRole('button', { name: 'With and without' }).click();
+  await expect(foil.getByRole('table')).toContainText(/all loose at \d+ s, [+−]\d+ s/, { timeout: 60_000 });
+  const pdf = page.waitForEvent('download');
+  await foil.getByRole('button', { name: 'Print 1:1, PDF' }).click();
+  expect((await pdf).suggestedFilename()).toBe('foil-U4.pdf');
+  await foil.getByRole('button', { name: 'Foil laid' }).click();
+  await expect(foil).toContainText('✓ all of them covered or accepted');
+  await expect(page.getByText('neither covered nor accepted')).toHaveCount(0);
 });
 
 test('solder worked in, then air: set phase by phase, laid out with both tools, led through row by row', async ({

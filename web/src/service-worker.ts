@@ -9,7 +9,7 @@ import { build, files, version } from '$service-worker';
 const sw = self as unknown as ServiceWorkerGlobalScope;
 const KEPT = `orthos-${version}`;
 /** What a run never needs, and is large: it is fetched when it is used. */
-const LARGE = /\/elk-worker\./;
+const LARGE = /\/elk-worker\.|\/workers\/chunks\//;
 const own = new Set([...build.filter((file) => !LARGE.test(file)), ...files]);
 
 sw.addEventListener('install', (event) => {

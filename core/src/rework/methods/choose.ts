@@ -1,6 +1,6 @@
 /** The methods for a part on a board, as this station can be set. */
 import { upTo } from '../phases/air/index.ts';
-import { kindOf, type Phase } from '../phases/index.ts';
+import { kindOf, LONGEST_S, type Phase } from '../phases/index.ts';
 import { benchOf, has, type Kit, type Want, wiresFor } from '../kit.ts';
 import { type Dials, fullScale } from '../dials.ts';
 import { reachOf } from '../phases/rows.ts';
@@ -27,7 +27,7 @@ export function methodsFor(packageId: string, board: Omit<Piece, 'packageId'> = 
   return RECIPES.map((recipe) => {
     const own = recipe.phases(piece);
     // what is cut or twisted off needs nothing bare
-    const phases = own.some((p) => kindOf(p).tool !== 'hand') ? [...softenFor(piece), ...own] : own;
+    const phases = own.some((p) => kindOf(p).tool !== 'hand') ? inTime([...softenFor(piece), ...own]) : own;
     const unfit = unfitOf(recipe, phases, piece);
     return {
       method: { id: recipe.id, phases },
@@ -36,6 +36,14 @@ export function methodsFor(packageId: string, board: Omit<Piece, 'packageId'> = 
       ...(recipe.asked ? { asked: true as const } : {}),
     };
   });
+}
+
+/** What goes on longest is given up sooner where all together would take too long. */
+function inTime(phases: Phase[]): Phase[] {
+  const over_s = phases.reduce((sum, p) => sum + p.giveUp_s, 0) - LONGEST_S;
+  if (over_s <= 0) return phases;
+  const longest = phases.reduce((a, b) => (b.giveUp_s > a.giveUp_s ? b : a));
+  return phases.map((p) => (p === longest ? { ...p, giveUp_s: p.giveUp_s - over_s } : p));
 }
 
 function unfitOf(recipe: Recipe, phases: readonly Phase[], piece: Piece): Unfit | undefined {

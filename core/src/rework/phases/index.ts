@@ -77,7 +77,7 @@ const [first, ...others] = (Object.keys(KINDS) as KindName[]).map(schemaOf);
 export const phaseSchema = z.discriminatedUnion('kind', [first, ...others]) as unknown as z.ZodType<Phase>;
 
 /** The longest a whole procedure may take, s. */
-const LONGEST_S = 1800;
+export const LONGEST_S = 1800;
 export const phasesSchema = z
   .array(phaseSchema)
   .min(1)
