@@ -20,6 +20,9 @@ export const plannedCovers = ({ covers = [], absent = [] }: Surroundings): { par
   ...absent.map((partId) => ({ partId, how: TAKEN_OUT })),
 ];
 
+/** A plan takes no more covers than this. */
+const MOST_COVERS = 60;
+
 /** What became of a part beside the target: covered or taken out somehow, or left as it is for a reason. */
 type Dealt = { type: 'neighbour-covered'; how: string } | { type: 'neighbour-accepted' };
 
@@ -45,7 +48,7 @@ export function surroundingsDone(
   return {
     surroundings: {
       ...rest,
-      ...(covers.length > 0 ? { covers } : {}),
+      ...(covers.length > 0 ? { covers: covers.slice(0, MOST_COVERS) } : {}),
       ...(absent.length > 0 ? { absent } : {}),
     },
     differs,

@@ -6,7 +6,7 @@
   import { send } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
-  import type { PlacedPart, Side } from '@orthos/core/board';
+  import type { PlacedPart } from '@orthos/core/board';
   import { FOIL_CLEARANCE_MM, foilWindow } from '@orthos/core/hands';
   import { fateOf, type PlanResult } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
@@ -14,7 +14,6 @@
   interface Props {
     view: JobView;
     target: PlacedPart;
-    side: Side;
     /** Landmarks by which the print is laid. */
     landmarks: { x_mm: number; y_mm: number; name: string }[];
     /** Why no metal may lie on the board yet. */
@@ -23,7 +22,7 @@
     /** All of them are covered or accepted. */
     laid: (partIds: string[]) => boolean;
   }
-  let { view, target, side, landmarks, powered, onLaid, laid }: Props = $props();
+  let { view, target, landmarks, powered, onLaid, laid }: Props = $props();
 
   const foil = $derived(foilWindow(view.board, target));
   const ids = $derived(foil.under.map((p) => p.partId));
@@ -143,7 +142,10 @@
       </tbody>
     </table>
     <p class="text-[13px] {saved.length > 0 ? 'text-good' : 'text-ink2'}">
-      {saved.length > 0 ? `● saves ${names(saved, 5)}` : 'It saves nobody here.'} Side: {side}.
+      {saved.length > 0 ? `● saves ${names(saved, 5)}` : 'It saves nobody here.'}
+      {#if without.allWet_s !== null && withFoil.allWet_s === null}
+        <span class="text-caution">◆ Under foil it stays solid with this air.</span>
+      {/if}
     </p>
   {/if}
 </section>

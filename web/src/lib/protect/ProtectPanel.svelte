@@ -388,7 +388,6 @@
       <FoilWindow
         {view}
         {target}
-        {side}
         landmarks={registration}
         powered={gate('power-gone')?.state === 'met' ? null : (gate('power-gone')?.why ?? 'power not known')}
         onLaid={(ids) => coverAll(ids, () => COVER_NAMES.foil)}

@@ -98,7 +98,9 @@
         {/if}
         {#if s.differs.length > 0}
           <span class="text-caution"
-            >◆ {s.differs.map((id) => nameOf(view.board, id)).join(', ')} not as planned: {s.guide
+            >◆ {s.differs.length > 4
+              ? `${s.differs.length} parts are`
+              : s.differs.map((id) => nameOf(view.board, id)).join(', ')} not as planned: {s.guide
               ? 'times are for the board as it is'
               : 'its times do not count'}</span
           >
