@@ -3,9 +3,9 @@ import { writeComposition } from '../alloys/index.ts';
 import { type Dials, kindOf, type LayOut, type SetPoint } from '../rework/index.ts';
 import { floodSolder } from './flood.ts';
 import { fluxFor, melts_C } from './flux.ts';
-import { type CleanUpOf, placeOf } from './prepare.ts';
+import type { CleanUpOf } from './prepare.ts';
 import { heatBelow, protectionTools } from './protection.ts';
-import { ANY_SUPPLIES, CLEARS_WITH } from './supplies.ts';
+import { ANY_SUPPLIES, CLEARS_WITH, placeOf } from './supplies.ts';
 import type { Work } from './work.ts';
 
 /** Of what the bench has: nothing is asked for that does not lie there. */

@@ -12,14 +12,11 @@ import {
 import { packageById } from '../packages/index.ts';
 import { type Instruction, kindOf } from '../rework/index.ts';
 import { floodSolder, staysLeadFree } from './flood.ts';
-import { ANY_SUPPLIES, type Clearing } from './supplies.ts';
+import { ANY_SUPPLIES, type Clearing, placeOf } from './supplies.ts';
 import type { Work } from './work.ts';
 
 /** What clean-up depends on. */
 export type CleanUpOf = Pick<Work, 'target' | 'board' | 'method' | 'joints' | 'flood'>;
-
-export const placeOf = ({ package: pkg }: Work['target']): 'holes' | 'lands' =>
-  packageById(pkg).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
 
 /** Rounds that what was worked in costs, by the joint that took most of it: a bead, a spike, the rest of an earlier repair. */
 export function roundsFor(work: CleanUpOf, place: CleanUpPlace = placeOf(work.target)): number {

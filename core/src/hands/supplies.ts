@@ -1,5 +1,6 @@
 /** What a bench has for the work between the tools: which flux, how lands and holes are cleared, whether they can be flooded. */
-import type { BoardModel } from '../board/index.ts';
+import type { BoardModel, PlacedPart } from '../board/index.ts';
+import { packageById } from '../packages/index.ts';
 import { has, type Kit, wiresFor } from '../rework/index.ts';
 import { type Flood, staysLeadFree } from './flood.ts';
 
@@ -23,6 +24,10 @@ export interface Supplies {
 
 /** Of a bench that nobody listed. */
 export const ANY_SUPPLIES: Supplies = { clears: { lands: 'braid', holes: 'braid' }, floods: true, fluxes: null };
+
+/** Where a part's solder is cleared from. */
+export const placeOf = ({ package: pkg }: Pick<PlacedPart, 'package'>): keyof Supplies['clears'] =>
+  packageById(pkg).terminals.some((t) => t.drill_mm) ? 'holes' : 'lands';
 
 const BEST: Record<keyof Supplies['clears'], readonly Exclude<Clearing, 'tip'>[]> = {
   lands: ['braid', 'vacuum', 'pump'],

@@ -22,9 +22,9 @@
   >{#each data.benches as name (name)}<option value={name}></option>{/each}</datalist
 >
 
-{#snippet benchForm(label: string, name: string)}
+{#snippet benchForm(label: string, name: string, renames = false)}
   {#await import('$lib/kit/BenchForm.svelte') then { default: BenchForm }}
-    <BenchForm answer={form} presets={data.presets} {label} {name} />
+    <BenchForm answer={form} presets={renames ? undefined : data.presets} {label} {name} />
   {/await}
 {/snippet}
 
@@ -62,9 +62,7 @@
     {/if}
     {#if renaming}
       <div class="mb-3 border border-line bg-sheet p-4">
-        {#await import('$lib/kit/RenameBench.svelte') then { default: RenameBench }}
-          {#key bench}<RenameBench answer={form} {bench} />{/key}
-        {/await}
+        {#key bench}{@render benchForm('Rename', bench, true)}{/key}
       </div>
     {/if}
     {#if adding}<div class="mb-3 border border-line bg-sheet p-4">{@render benchForm('Add the bench', '')}</div>{/if}
