@@ -60,6 +60,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     plan: null,
     freshness: null,
     inUse: null,
+    layOut: null,
     hotNeighbours: [],
     photos: [],
     modelId: '0195f000-0000-7000-8000-0000000000aa',

@@ -4,7 +4,7 @@ import type { Flood, Step, Supplies } from '@orthos/core/hands';
 import type { PlanSettings } from '$lib/plan/stored';
 import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
 import type { Planned } from '@orthos/core/compare';
-import type { Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
+import type { LayOut, Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
 /** Kinds of cover, of heat from below and of fixture that lie on a bench; null: nobody listed it, everything is there. */
 export interface AtBench {
@@ -82,6 +82,8 @@ export interface JobStanding {
   freshness: Freshness | null;
   /** The plan that the hands follow, if one was chosen. */
   inUse: { planId: string; method: Method; result: PlanResult } | null;
+  /** What it wants within reach, and set to what. */
+  layOut: LayOut | null;
   /** Neighbours that something has to be done about first. */
   hotNeighbours: string[];
   photos: PhotoView[];

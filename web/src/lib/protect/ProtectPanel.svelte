@@ -7,7 +7,6 @@
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
-  import { handsAt } from '$lib/jobs/handsAt';
   import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
@@ -18,7 +17,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import { partName, type SourceKind, toBoard } from '@orthos/core/board';
   import { formatLength, parseDecimal, type UnitSettings } from '@orthos/core/ground';
-  import { COVER_NAMES, layOutFor, plannedCovers, TAKEN_OUT, workSide } from '@orthos/core/hands';
+  import { COVER_NAMES, plannedCovers, TAKEN_OUT, workSide } from '@orthos/core/hands';
   import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
   import { fateOf, heatAt, heatOnDial, kindOf } from '@orthos/core/rework';
   import { goto } from '$app/navigation';
@@ -50,11 +49,7 @@
   const side = $derived(target ? workSide(target, view.inUse?.method) : 'top');
   const marks = $derived(target ? bearings(view.board, target, side) : []);
   const panel = $derived(view.inputs?.panel ?? units);
-  const layOut = $derived(
-    view.inUse && target && view.inputs
-      ? layOutFor({ board: view.board, target, method: view.inUse.method, ...handsAt(view.inputs) }, view.inputs.panel)
-      : null,
-  );
+  const layOut = $derived(view.layOut);
   const nextStep = $derived(JOB_TYPES[view.ticket.kind].skips.includes('remove') ? 'fit' : 'remove');
 
   const HOW: Record<SourceKind, string> = {

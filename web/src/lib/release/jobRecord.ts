@@ -10,7 +10,15 @@ import type { JobView } from '$lib/jobs/view';
 import { formatReading } from '@orthos/core/ground';
 import { SLIPS } from '@orthos/core/hands';
 import { type Operation } from '@orthos/core/rework';
-import { benchMinutes, COMPLAINT, type JobState, jointStates, openGates, outcomeWord, screwsOut } from '@orthos/core/job';
+import {
+  benchMinutes,
+  COMPLAINT,
+  type JobState,
+  jointStates,
+  openGates,
+  outcomeWord,
+  screwsOut,
+} from '@orthos/core/job';
 
 interface ReportRun {
   title: string;

@@ -2,11 +2,7 @@
   // What the hands do now: an instruction, a choice, why it cannot begin yet, or that it is over. Read from a metre and a half.
   import { stepLabel } from '$lib/jobs/words';
   import type { JobView } from '$lib/jobs/view';
-  import Check from '$lib/ui/Check.svelte';
-  import Select from '$lib/ui/Select.svelte';
-  import { cautionsFor, type Step } from '@orthos/core/hands';
-  import { nameOf } from '$lib/plan/words';
-  import { methodName, type Operation } from '@orthos/core/rework';
+  import type { Operation } from '@orthos/core/rework';
   import type { RunSession } from './session.svelte';
 
   interface Props {
@@ -21,15 +17,6 @@
   let { view, op, s, demo, letGo }: Props = $props();
 
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
-  const cautions = $derived(
-    cautionsFor(op as Step, {
-      board: view.board,
-      target,
-      method: s.method,
-      alloyed: view.inputs?.settings.surroundings?.joints?.some((j) => (j.with?.length ?? 0) > 0),
-      sources: view.board.powerSources.map((p) => p.kind ?? 'lead'),
-    }),
-  );
   const turnWords = (left_s: number) =>
     left_s >= 1 ? `empty in about ${Math.round(left_s)} s` : left_s > -3 ? 'empty about now' : 'later than planned';
 </script>
@@ -70,45 +57,7 @@
         : 'The heat so far is kept. Change the method in Plan, then begin again.'}
     </p>
   {:else if !s.course || s.again}
-    <h1 class="text-[56px] leading-tight">
-      {s.blocked.length > 0
-        ? 'Not yet.'
-        : `Ready to ${op === 'remove' ? 'take it off' : op === 'prepare' ? 'clean the lands' : 'put it on'}?`}
-    </h1>
-    {#each s.blocked as g (g.id)}
-      <p class="mt-4 text-[24px] font-semibold text-stop"><span aria-hidden="true">▲</span> {g.label}: {g.why}.</p>
-      <a class="button mt-3" href="/jobs/{view.ticket.id}/{g.step}">{stepLabel(g.step)}</a>
-    {/each}
-    {#if s.blocked.length === 0}
-      <ul class="mt-4 space-y-1 text-[18px] text-ink2">
-        {#each cautions.slice(0, 4) as c (c)}<li><span aria-hidden="true">▲</span> {c}</li>{/each}
-      </ul>
-      <div class="mt-5 flex flex-wrap items-center gap-5 text-[18px]">
-        {#if op !== 'prepare' && s.methods.length > 0}
-          <Select
-            label="How"
-            beside
-            choices={s.methods.map((m) => ({ value: m.id, label: methodName(m.id) }))}
-            bind:value={() => s.method?.id ?? '', (id) => (s.methodId = id)}
-            onchange={letGo}
-          />
-        {/if}
-        {#if demo && op !== 'prepare'}
-          <Check bind:checked={s.bench} onchange={letGo}>a hidden bench plays the board</Check>
-        {/if}
-        {#if s.differs.length > 0}
-          <span class="text-caution"
-            >◆ {s.differs.length > 4
-              ? `${s.differs.length} parts are`
-              : s.differs.map((id) => nameOf(view.board, id)).join(', ')} not as planned: {s.guide
-              ? 'times are for the board as it is'
-              : 'its times do not count'}</span
-          >
-        {/if}
-        {#if s.computing}<span class="text-ink2">computing the times</span>{/if}
-        {#if op === 'remove' && !s.guide}<span class="text-caution">◆ no plan in use: no times</span>{/if}
-      </div>
-    {/if}
+    {#await import('./RunReady.svelte') then { default: RunReady }}<RunReady {view} {op} {s} {demo} {letGo} />{/await}
   {:else if s.words}
     <h1 class="text-[60px] leading-[1.08] text-balance">{s.words.say}</h1>
     <p class="mt-5 text-[26px] leading-snug text-ink2">

@@ -37,11 +37,8 @@ function newsOf(events: readonly JobEvent[], after: string | null): JobAnswer['l
 export async function jobAnswer(db: Database, id: string, after: string | null): Promise<JobAnswer> {
   const found = (await ticketById(db, id)) ?? noJob();
   const { ticket, customer, serial } = found;
-  const [{ log, state, gates, inputs, plan, freshness, inUse, hotNeighbours }, photos, reopenings] = await Promise.all([
-    standingOf(db, found),
-    photosOf(db, id),
-    reopeningsOf(db, ticket),
-  ]);
+  const [{ log, state, gates, inputs, plan, freshness, inUse, layOut, hotNeighbours }, photos, reopenings] =
+    await Promise.all([standingOf(db, found), photosOf(db, id), reopeningsOf(db, ticket)]);
   return {
     ticket: {
       id,
@@ -66,6 +63,7 @@ export async function jobAnswer(db: Database, id: string, after: string | null):
     plan: plan && { id: plan.id, results: plan.results },
     freshness,
     inUse,
+    layOut,
     hotNeighbours,
     photos: photos.map(({ id: photoId, taken, width, height }) => ({ id: photoId, taken, width, height })),
     reopenings,

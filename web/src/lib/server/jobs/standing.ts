@@ -179,16 +179,17 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     .map((c) => c.partId)
     .filter((id) => id !== inputs?.target);
   const hotNeighbours = inUse ? [...new Set([...hotOf(inUse.result), ...planned])] : null;
+  const layOut =
+    inUse && target && inputs
+      ? layOutFor({ board: version.doc, target, method: inUse.method, ...handsAt(inputs) }, inputs.panel)
+      : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
     type: ticket.kind,
     powerSources: version.doc.powerSources,
     planFresh: chosen ? freshnessOf(chosen, basis, state) !== 'stale' : null,
     hotNeighbours,
-    layOut:
-      inUse && target && inputs
-        ? layOutFor({ board: version.doc, target, method: inUse.method, ...handsAt(inputs) }, inputs.panel)
-        : null,
+    layOut,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
@@ -204,6 +205,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     freshness: plan ? freshnessOf(plan, basis, state) : null,
     /** The plan that the hands follow, if one was chosen. */
     inUse,
+    layOut,
     hotNeighbours: hotNeighbours ?? [],
     gates,
   };
