@@ -3,7 +3,7 @@ import { air, beadFor, changed, phaseFor, phasesFor, runOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { packageById } from '../src/packages/index.ts';
 import { beadOn } from '../src/rework/phases/rows.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import { wetAt, type PlanRun } from '../src/rework/bench/runForm.ts';
 import { type PlanInput } from '../src/rework/planForm.ts';
 

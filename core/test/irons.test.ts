@@ -10,7 +10,7 @@ import { beadOn, reachOf, rowsOf } from '../src/rework/phases/rows.ts';
 import { givenMethodSchema, phaseOfGiven } from '../src/rework/methods/given.ts';
 import { phaseOf } from '../src/rework/methods/method.ts';
 import { solderOf } from '../src/rework/solderOf.ts';
-import { type Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import { staysLeadFree } from '../src/hands/flood.ts';
 import { planInputSchema, type PlanInput } from '../src/rework/planForm.ts';
 import type { PlanRun } from '../src/rework/bench/runForm.ts';

@@ -5,7 +5,7 @@ import { methodsFor } from '../src/rework/methods/choose.ts';
 import { BOARD_KINDS, expressBoard } from '../src/rework/expressBoard.ts';
 import { windowEnd } from '../src/rework/planResult.ts';
 import { runPlan } from '../src/rework/planRun.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { CancelledError } from '../src/ground/calc.ts';

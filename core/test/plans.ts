@@ -5,7 +5,7 @@ import type { PlanRun } from '../src/rework/bench/runForm.ts';
 import { expressBoard, type ExpressAnswers } from '../src/rework/expressBoard.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { mainPhase, phaseOf } from '../src/rework/methods/method.ts';
-import type { KindName, Phase, PhaseOf, SettingsOf } from '../src/rework/phases/index.ts';
+import type { KindName, Phase, PhaseOf, SettingsOf } from '../src/rework/phases/schema.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';

@@ -11,7 +11,8 @@ import { fitsAs, methodName } from '../src/rework/methods/names.ts';
 import { RECIPES } from '../src/rework/methods/recipes.ts';
 import { softenFor } from '../src/rework/methods/usual.ts';
 import { stintsOf } from '../src/rework/stints.ts';
-import { KIND_NAMES, kindOf, type Phase, phasesSchema } from '../src/rework/phases/index.ts';
+import { kindOf } from '../src/rework/phases/index.ts';
+import { KIND_NAMES, type Phase, phasesSchema } from '../src/rework/phases/schema.ts';
 import { HeatRun } from '../src/thermal/heatRun.ts';
 import { air, bead, boardOf, changed, planOf, runOf, spike, tweezers, vacuum } from './plans.ts';
 

@@ -9,7 +9,7 @@ import { mainPhase } from '../src/rework/methods/method.ts';
 import { reachOf } from '../src/rework/phases/rows.ts';
 import { stintsOf } from '../src/rework/stints.ts';
 import { randomOf } from '../src/ground/numerics/random.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import { changed, spike } from './plans.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 

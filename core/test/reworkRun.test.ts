@@ -1,7 +1,7 @@
 /** The steppable run: whoever drives it gets what a plan gets. */
 import { describe, expect, it } from 'vitest';
 import { stintsOf } from '../src/rework/stints.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { runPlan } from '../src/rework/planRun.ts';
 import { ReworkRun } from '../src/rework/bench/reworkRun.ts';

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { air, boardOf, type Change, planOf, tweezers } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import type { PlanInput } from '../src/rework/planForm.ts';
 import { bodyClass_C } from '../src/materials/limits.ts';
 import { runPlan } from '../src/rework/planRun.ts';

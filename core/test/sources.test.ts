@@ -1,6 +1,6 @@
 /** Tools and surroundings of a rework: what each must do, in orders rather than in seconds. */
 import type { AirSettings } from '../src/rework/phases/air/settings.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import { describe, expect, it } from 'vitest';
 import { changed, air, boardOf, planOf, runOf } from './plans.ts';
 import { blows, settingAt, stageOf } from '../src/rework/phases/air/field.ts';

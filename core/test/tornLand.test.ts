@@ -4,7 +4,7 @@ import { normalCdf } from '../src/ground/numerics/normal.ts';
 import { packageById } from '../src/packages/index.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { mainPhase } from '../src/rework/methods/method.ts';
-import type { Phase } from '../src/rework/phases/index.ts';
+import type { Phase } from '../src/rework/phases/schema.ts';
 import { pullTears, tornLand, type LandHistory } from '../src/rework/bench/tornLand.ts';
 import { air, bead } from './plans.ts';
 

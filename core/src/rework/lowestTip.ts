@@ -4,7 +4,7 @@
  */
 import type { CalcContext } from '../ground/index.ts';
 import { LIFT_S, type PlanRun } from './bench/runForm.ts';
-import type { Phase, PhaseOf } from './phases/index.ts';
+import type { Phase, PhaseOf } from './phases/schema.ts';
 import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
 

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { type ReworkCase, reworkCaseSchema } from './bench/caseForm.ts';
 import { givenMethodSchema, phaseOfGiven } from './methods/given.ts';
-import { type Phase, phasesSchema } from './phases/index.ts';
+import { type Phase, phasesSchema } from './phases/schema.ts';
 
 export interface PlanInput extends ReworkCase {
   phases: Phase[];

@@ -8,7 +8,7 @@ import { effectsOf } from './design.ts';
 import { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
 import { lowestTip } from './lowestTip.ts';
 import { wetAt, type PlanRun } from './bench/runForm.ts';
-import type { Phase, PhaseOf } from './phases/index.ts';
+import type { Phase, PhaseOf } from './phases/schema.ts';
 import type { PlanInput } from './planForm.ts';
 import { type PlanResult, type Range, windowEnd } from './planResult.ts';
 

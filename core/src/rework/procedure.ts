@@ -16,7 +16,7 @@ import { type Pace, PACES } from './handTimes.ts';
 import { kitSchema } from './kitForm.ts';
 import { methodIdSchema } from './methods/method.ts';
 import { stintsOf } from './stints.ts';
-import { phasesSchema } from './phases/index.ts';
+import { phasesSchema } from './phases/schema.ts';
 import { shortBoard, shortBoardSchema } from './shortBoard.ts';
 import { DEFAULT_STATION } from './station.ts';
 

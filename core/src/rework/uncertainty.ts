@@ -1,7 +1,8 @@
 /** What a plan does not know for sure: the few inputs that matter, each with how far it may be off (two standard deviations). */
 import type { BoardModel } from '../board/index.ts';
 import { PLANE_FROM } from '../materials/index.ts';
-import { kindOf, type Phase } from './phases/index.ts';
+import { kindOf } from './phases/index.ts';
+import type { Phase } from './phases/schema.ts';
 import type { PlanInput } from './planForm.ts';
 import { PACE_WITHIN } from './handTimes.ts';
 import { type Range, RANGES, within } from './ranges.ts';

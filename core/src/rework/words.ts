@@ -15,7 +15,7 @@ import { say as stroke } from './phases/stroke/say.ts';
 import { say as tweezers } from './phases/tweezers/say.ts';
 import { say as twist } from './phases/twist/say.ts';
 import { say as vacuum } from './phases/vacuum/say.ts';
-import type { KindName, Phase, SettingsOf } from './phases/index.ts';
+import type { KindName, Phase, SettingsOf } from './phases/schema.ts';
 import type { Instruction, Say, Workplace } from './phases/instruction.ts';
 
 /** Putting a part on with a tool: before it is placed, and until the heat is off. */

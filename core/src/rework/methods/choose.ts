@@ -1,6 +1,7 @@
 /** The methods for a part on a board, as this station can be set. */
 import { upTo } from '../phases/air/index.ts';
-import { kindOf, LONGEST_S, type Phase } from '../phases/index.ts';
+import { kindOf } from '../phases/index.ts';
+import { LONGEST_S, type Phase } from '../phases/schema.ts';
 import { benchOf, has, type Kit, type Want, wiresFor } from '../kit.ts';
 import { type Dials, fullScale } from '../dials.ts';
 import { reachOf } from '../phases/rows.ts';

@@ -1,5 +1,6 @@
 /** How a part goes on with the tool that took its like off. */
-import { kindOf, type Phase } from '../phases/index.ts';
+import { kindOf } from '../phases/index.ts';
+import type { Phase } from '../phases/schema.ts';
 import { mainPhase, type Method } from './method.ts';
 import { fitsAs } from './names.ts';
 

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { airSettings } from '../phases/air/settings.ts';
 import { strokeSettings } from '../phases/stroke/settings.ts';
 import { vacuumSettings } from '../phases/vacuum/settings.ts';
-import type { Phase } from '../phases/index.ts';
+import type { Phase } from '../phases/schema.ts';
 import type { Method } from './method.ts';
 
 const LONGEST_S = 300;

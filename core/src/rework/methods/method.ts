@@ -1,6 +1,6 @@
 /** A method as it is set for a part: a recipe, by its id, and its phases in order. */
 import { z } from 'zod';
-import { type KindName, type Phase, phasesSchema } from '../phases/index.ts';
+import { type KindName, type Phase, phasesSchema } from '../phases/schema.ts';
 
 /** Stable: what was computed and done is kept by it. */
 export const methodIdSchema = z

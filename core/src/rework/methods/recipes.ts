@@ -1,7 +1,7 @@
 /** Every way of taking a part off there is: a recipe for this part, board and shop. Adding one is its entry here, its name in `names.ts`, and its phases' folders. */
 import { SOLDER_ALLOYS } from '../../alloys/index.ts';
 import { packageById } from '../../packages/index.ts';
-import type { Phase } from '../phases/index.ts';
+import type { Phase } from '../phases/schema.ts';
 import { reachOf, rowsOf } from '../phases/rows.ts';
 import {
   airFor,

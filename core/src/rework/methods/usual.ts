@@ -4,7 +4,7 @@ import type { BoardModel, PlacedPart } from '../../board/index.ts';
 import { extentOf, packageById } from '../../packages/index.ts';
 import { LEADED } from '../solders.ts';
 import { STUCK_ON, type StuckOn, type Surroundings } from '../bench/surroundingsForm.ts';
-import type { Phase, PhaseOf, SettingsOf } from '../phases/index.ts';
+import type { Phase, PhaseOf, SettingsOf } from '../phases/schema.ts';
 import { rowsOf } from '../phases/rows.ts';
 
 /** What a recipe is made for. */
