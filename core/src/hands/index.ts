@@ -17,4 +17,5 @@ export { ANY_SUPPLIES, type Supplies, suppliesOf } from './supplies.ts';
 export { SLIPS } from './slips.ts';
 export { type Flood, FLOODS, floodSolder, staysLeadFree } from './flood.ts';
 export type { Work } from './work.ts';
+export { solderSide } from './solderSide.ts';
 export { workSide } from './workSide.ts';

@@ -74,7 +74,7 @@ const schemaOf = (kind: KindName) =>
     else: id.optional(),
   });
 const [first, ...others] = KIND_NAMES.map(schemaOf);
-export const phaseSchema = z.discriminatedUnion('kind', [first, ...others]) as unknown as z.ZodType<Phase>;
+const phaseSchema = z.discriminatedUnion('kind', [first, ...others]) as unknown as z.ZodType<Phase>;
 
 /** The longest a whole procedure may take, s. */
 export const LONGEST_S = 1800;

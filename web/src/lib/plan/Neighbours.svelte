@@ -3,7 +3,8 @@
   import type { BoardModel } from '@orthos/core/board';
   import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
   import { fateOf, type PlanResult } from '@orthos/core/rework';
-  import { fateText, MARK, nameOf, neighbourKind, seconds, worthShowing } from './words';
+  import { nameOf } from '$lib/jobs/nameOf';
+  import { fateText, MARK, neighbourKind, seconds, worthShowing } from './words';
 
   interface Props {
     board: BoardModel;

@@ -19,7 +19,8 @@
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
-  import { explanation, headline, nameOf, worthShowing } from './words';
+  import { nameOf } from '$lib/jobs/nameOf';
+  import { explanation, headline, worthShowing } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();

@@ -4,7 +4,8 @@
   import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
   import type { Harm } from '@orthos/core/materials';
   import { fateOf, HARM_TONE, type PlanResult } from '@orthos/core/rework';
-  import { MARK, nameOf } from './words';
+  import { nameOf } from '$lib/jobs/nameOf';
+  import { MARK } from './words';
 
   interface Props {
     board: BoardModel;

@@ -21,7 +21,7 @@
     textsOf,
     underOn,
   } from './surroundings';
-  import { nameOf } from './words';
+  import { nameOf } from '$lib/jobs/nameOf';
 
   interface Props {
     board: BoardModel;

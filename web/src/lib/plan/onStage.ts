@@ -5,7 +5,8 @@ import { type BoardModel, type PlacedPart, toBoard } from '@orthos/core/board';
 import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
 import { packageById } from '@orthos/core/packages';
 import { type FieldFrames, fateOf, harmOf, type PlanResult, wetAt, windowEnd } from '@orthos/core/rework';
-import { closedBy, fateText, nameOf, rangeText, seconds, verdictOf, worthShowing } from './words';
+import { nameOf } from '$lib/jobs/nameOf';
+import { closedBy, fateText, rangeText, seconds, verdictOf, worthShowing } from './words';
 
 /** Isotherms closer than this would lie on each other, K. */
 const APART_K = 5;

@@ -1,4 +1,5 @@
 /** A plan's results in bench English: numbers first, and never a bare "no". */
+import { nameOf } from '$lib/jobs/nameOf';
 import type { AlloyAmount } from '@orthos/core/alloys';
 import { type BoardModel, partName } from '@orthos/core/board';
 import type { Planned } from '@orthos/core/compare';
@@ -53,11 +54,6 @@ const ENDS = {
 } as const;
 
 export const seconds = (s: number): string => `${Math.round(s)} s`;
-
-export function nameOf(board: BoardModel, partId: string): string {
-  const part = board.parts.find((p) => p.partId === partId);
-  return part ? partName(part) : partId;
-}
 
 /** What has to come off the board before any method works. */
 const takeOutFirst = (r: PlanResult): string[] => r.neighbours.filter((n) => n.takeOut).map((n) => n.partId);

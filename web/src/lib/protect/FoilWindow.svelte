@@ -1,6 +1,6 @@
 <script lang="ts">
   // Foil pressed over everything but the target: who lies under it, what it saves and costs, the print to cut it by.
-  import { nameOf } from '$lib/plan/words';
+  import { nameOf } from '$lib/jobs/nameOf';
   import { planInputOf } from '$lib/plan/planInput';
   import { runInPool } from '$lib/compute/pool';
   import { send } from '$lib/jobs/send';

@@ -12,7 +12,8 @@
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SourceForm from '$lib/jobs/SourceForm.svelte';
   import { SOURCE_NAMES } from '$lib/jobs/sources';
-  import { fateText, nameOf, neighbourKind } from '$lib/plan/words';
+  import { nameOf } from '$lib/jobs/nameOf';
+  import { fateText, neighbourKind } from '$lib/plan/words';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { partName, type SourceKind, toBoard } from '@orthos/core/board';

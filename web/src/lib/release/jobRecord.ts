@@ -5,7 +5,7 @@ import { formatMoney } from '$lib/intake/money';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
-import { nameOf } from '$lib/plan/words';
+import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading } from '@orthos/core/ground';
 import { SLIPS } from '@orthos/core/hands';

@@ -2,7 +2,7 @@
   // Before a run begins: whether it may, what to mind, by which way, and whether its times count.
   import { stepLabel } from '$lib/jobs/words';
   import type { JobView } from '$lib/jobs/view';
-  import { nameOf } from '$lib/plan/words';
+  import { nameOf } from '$lib/jobs/nameOf';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { cautionsFor, type Step } from '@orthos/core/hands';

@@ -2,7 +2,7 @@
 import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { handsAt } from '$lib/jobs/handsAt';
-import { nameOf } from '$lib/plan/words';
+import { nameOf } from '$lib/jobs/nameOf';
 import { operationFor, saidIn, type Work } from '@orthos/core/hands';
 import {
   fittingMethod,

@@ -15,7 +15,7 @@
   import type { JobView } from '$lib/jobs/view';
   import { solderedTerminals } from '@orthos/core/board';
   import { formatReading, parseReading } from '@orthos/core/ground';
-  import { workSide } from '@orthos/core/hands';
+  import { solderSide } from '@orthos/core/hands';
   import { blocks, currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import ShortCheck from './ShortCheck.svelte';
@@ -35,7 +35,7 @@
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   $effect(() => {
     if (!target) return;
-    const [side, partId] = [workSide(target), target.partId];
+    const [side, partId] = [solderSide(target), target.partId];
     untrack(() => desk.show({ side, partId }));
   });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
