@@ -1,7 +1,7 @@
 /** A plan's results in bench English: numbers first, and never a bare "no". */
 import { nameOf } from '$lib/jobs/nameOf';
 import type { AlloyAmount } from '@orthos/core/alloys';
-import { type BoardModel, partName } from '@orthos/core/board';
+import { type BoardModel } from '@orthos/core/board';
 import type { Planned } from '@orthos/core/compare';
 import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
 import {
