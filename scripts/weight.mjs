@@ -11,15 +11,15 @@ const BUDGETS = {
   '/jobs': 100,
   '/kit': 100,
   '/boards': 95,
-  '/settings': 110,
-  '/run/[id=uuid]/[op=operation]': 195,
-  IntakePanel: 220,
+  '/settings': 108,
+  '/run/[id=uuid]/[op=operation]': 184,
+  IntakePanel: 210,
   DiagnosePanel: 215,
   PlanPanel: 218,
-  ProtectPanel: 195,
-  HandsPanel: 210,
-  VerifyPanel: 175,
-  ReleasePanel: 195,
+  ProtectPanel: 192,
+  HandsPanel: 200,
+  VerifyPanel: 166,
+  ReleasePanel: 182,
 };
 const STEP = '/jobs/[id=uuid]/[step=step]';
 const STEP_PAGE = `src/routes${STEP}/+page.ts`;
