@@ -336,6 +336,9 @@ describe('instructions for busy hands', () => {
     expect(other.differs.sort()).toEqual(['bt1', 'c9', 'j2', 'l1']);
     expect(other.surroundings.covers?.map((c) => c.kind).sort()).toEqual(['strip', 'strip']);
     expect(other.surroundings.absent).toEqual(['l1']);
+    // a cover on the target itself is nobody's neighbour
+    const own = surroundingsDone({ covers: [{ kind: 'foil', partId: 'u1' }] }, new Map(), 'u1');
+    expect([own.differs, own.surroundings.covers?.length]).toEqual([[], 1]);
     // words of their own do what was planned
     expect(surroundingsDone(planned, new Map([...asPlanned, ['j2', covered('two layers of foil')]])).differs).toEqual(
       [],

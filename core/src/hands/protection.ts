@@ -26,16 +26,19 @@ const MOST_COVERS = 60;
 /** What became of a part beside the target: covered or taken out somehow, or left as it is for a reason. */
 type Dealt = { type: 'neighbour-covered'; how: string } | { type: 'neighbour-accepted' };
 
-/** The surroundings as hands left them, and the parts that are not as planned; a cover of a name of its own is taken to do what was planned, or what tape does. */
+/** The surroundings as hands left them, and the parts that are not as planned; a cover of a name of its own is taken to do what was planned, or what tape does. `target`: the part that is worked at. */
 export function surroundingsDone(
   planned: Surroundings,
   dealt: ReadonlyMap<string, Dealt>,
+  target?: string,
 ): { surroundings: Surroundings; differs: string[] } {
   const differs: string[] = [];
-  const covers: Cover[] = (planned.covers ?? []).filter((c) => c.partId === undefined);
+  // nobody deals with areas and the target one by one: they are as planned
+  const covers: Cover[] = (planned.covers ?? []).filter((c) => c.partId === undefined || c.partId === target);
   const absent: string[] = [];
   const wanted = new Map(plannedCovers(planned).map(({ partId, how }) => [partId, how]));
   for (const partId of new Set([...wanted.keys(), ...dealt.keys()])) {
+    if (partId === target) continue;
     const want = wanted.get(partId);
     const did = dealt.get(partId);
     const how = did?.type === 'neighbour-covered' ? did.how : undefined;

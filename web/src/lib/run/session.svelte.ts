@@ -251,7 +251,11 @@ export class RunSession {
 
   /** The surroundings as hands left them, and who is not as planned. */
   private asLeft = $derived.by(() =>
-    surroundingsDone(this.view.inputs?.settings.surroundings ?? {}, currentAttempt(this.state).neighbours),
+    surroundingsDone(
+      this.view.inputs?.settings.surroundings ?? {},
+      currentAttempt(this.state).neighbours,
+      this.view.inputs?.target,
+    ),
   );
   /** Parts that are covered, or left open, other than the plan in use counts on. */
   differs = $derived.by<string[]>(() => (this.op === 'remove' && this.view.inUse ? this.asLeft.differs : []));
