@@ -26,6 +26,7 @@ const FOUND: JobEventBody[] = [
   { type: 'suspect', partId: 'target', why: 'reads low' },
   { type: 'plan', planId: v7(), methodId: 'air-fast' },
   { type: 'off-board-test', result: 'bad' },
+  { type: 'new-part-measured', ok: true, note: 'as its sheet says', origin: 'new', from: 'drawer B2' },
   { type: 'released', outcome: 'repaired', minutes: 23 },
 ];
 
@@ -63,6 +64,7 @@ describe('as last time', () => {
         number: newest.number,
         device: 'a newer lamp',
         part: expect.any(String) as string,
+        from: 'drawer B2',
         method: 'Air, fast',
         minutes: 23,
         price: '€75.00',
@@ -87,7 +89,7 @@ describe('as last time', () => {
     const { state } = await logOf(db(), made?.id ?? '');
     expect(currentAttempt(state).suspect).toMatchObject({
       partId: 'target',
-      why: `as last time, No. ${newest.number}`,
+      why: `as last time, No. ${newest.number}; its like lay in: drawer B2`,
     });
     expect(state.intake.offer?.tiers[0].price_minor).toBe(7500);
     // nothing is said to be measured that was not

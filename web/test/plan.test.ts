@@ -164,6 +164,7 @@ describe('the form of the surroundings', () => {
     moisture: 'damp',
     after: 'reused',
     sinks: { u1: 'heatsink' },
+    clipped: '1, 2',
     own: 'Bi58Sn42',
     mixed: 'Sn63Pb37',
     ratio: '0,5',
