@@ -29,8 +29,6 @@ const QUALITY = {
 const TOUCH = { part: 1 / 4, for_s: 0.5 };
 /** Fine enough for what is slow, s. */
 const LOOK_S = 0.2;
-/** So long after a tip has left, with nothing heating, the board only evens out, s. */
-const EVENS_S = 2;
 /** While a tip is down, a step moves at most so many times a cell's heat sideways: the sweeps split it badly otherwise. */
 const SIDEWAYS = 30;
 /** Molten solder, W/(m·K). */
@@ -188,7 +186,7 @@ export class ReworkRun {
     if (heats) this.cold = false;
     const touching = t < drive.moved_s + TOUCH.for_s - 1e-9;
     const dt = Math.min(
-      this.longestNow(heats, t - drive.moved_s),
+      this.cold ? LOOK_S : this.longestStep_s,
       drive.down ? this.stepUnderTip_s : Infinity,
       touching ? TOUCH.part * this.longestStep_s : Infinity,
       changing ? Math.max(1e-6, this.began - heat.time) : Infinity,
@@ -211,11 +209,6 @@ export class ReworkRun {
     if (look || drive.brisk) joints.look();
     if (look) this.look();
     return look;
-  }
-
-  /** By what goes on: cold boards and boards that only even out change slowly. */
-  private longestNow(heats: boolean, since_s: number): number {
-    return this.cold || (!heats && since_s >= EVENS_S) ? LOOK_S : this.longestStep_s;
   }
 
   /** Whether there is nothing left to do, and every joint lets go for good: nothing more can be seen. */
