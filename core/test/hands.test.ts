@@ -295,6 +295,10 @@ describe('instructions for busy hands', () => {
     expect(list[0].say).toBe('Set the preheater to 150 °C, beside the board.');
     expect(list.find((i) => i.mark === 'heat-on')?.watch).toMatch(/^Board over the preheater now\./);
     expect(operationFor('remove', workOn('SOIC-8')).some((i) => i.id === 'under')).toBe(false);
+    // where an iron comes before the air, it comes with the iron
+    const chain = operationFor('remove', { ...workOn('QFP-44', 'spike-then-air'), surroundings });
+    const over = chain.filter((i) => i.watch.startsWith('Board over the preheater now.'));
+    expect(over.map((i) => [i.phase, i.id])).toEqual([['spike', 'work-in-1']]);
     const infrared = layOutFor({ ...work, surroundings: { under: { kind: 'infrared', flux_W_m2: 6000 } } }, {});
     expect(infrared.setPoints[0]).toMatchObject({ value: 6, unit: 'kW/m²' });
   });

@@ -134,7 +134,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await form.getByLabel('Their own solder').fill('Bi58Sn42');
   await choose(form.getByLabel('What sits on R14'), 'clip');
   await form.getByRole('button', { name: 'Compute with these' }).click();
-  await expect(page.getByRole('button', { name: 'Surroundings: 1 with metal or glue, joints' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Surroundings: 1 with something on it, joints' })).toBeVisible();
   await planReady(page);
   await pick(page, 'Hot tweezers');
   await page.getByText('Each joint, and where').click();
@@ -225,9 +225,9 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
   await choose(form.getByLabel('The room'), 'still air');
   await choose(form.getByLabel('What sits on Q1'), 'glued down');
   // glue takes heat from body to board: another time, and the form remembers it
-  await wetWith('Surroundings: 1 with metal or glue');
+  await wetWith('Surroundings: 1 with something on it');
   await page.reload();
-  await page.getByRole('button', { name: 'Surroundings: 1 with metal or glue' }).click();
+  await page.getByRole('button', { name: 'Surroundings: 1 with something on it' }).click();
   await expect(form.getByLabel('What sits on Q1')).toHaveText('glued down');
   await choose(form.getByLabel('What sits on Q1'), 'nothing on it');
   expect(await wetWith('Surroundings')).toBe(plain);

@@ -201,7 +201,7 @@ describe('the form of the surroundings', () => {
     const again = surroundingsOf(surroundingTexts(all, units), units, target);
     expect('value' in again && again.value).toEqual(all);
     expect(surroundingWords(all)).toBe(
-      'preheater, props, draught, 1 covered, 2 with metal or glue, joints, 1 taken out, damp, goes on again',
+      'preheater, props, draught, 1 covered, 2 with something on them, joints, 1 taken out, damp, goes on again',
     );
   });
   it('all joints corroded, a frame, infrared in one window', () => {

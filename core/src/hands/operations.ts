@@ -38,18 +38,20 @@ function remove(work: Work): Instruction[] {
 }
 
 /** Heat from below that is there all the time comes under the board as the clock starts: the times count from there. */
-function overHeat(list: readonly Instruction[], { surroundings = {}, panel }: Work): Instruction[] {
+function overHeat(list: readonly Instruction[], { method, surroundings = {}, panel }: Work): Instruction[] {
   const below = heatBelow(surroundings);
   if (!below) return [...list];
   const { name, setPoint } = below;
   const set = setPoint.unit === '°C' ? formatTemperature(setPoint.value, panel) : `${setPoint.value} ${setPoint.unit}`;
   const on = `Board over the ${name} now.`;
-  const first = list.findIndex((i) => i.mark === 'heat-on');
+  const own = list.filter((i) => i.phase === method.phases[0].id && i.id !== 'flux');
+  // a chain may begin with a tool that starts no clock of its own
+  const first = list.indexOf(own.find((i) => i.mark === 'heat-on') ?? own[0]);
   return [
     {
       id: 'under',
       say: `Set the ${name} to ${set}, beside the board.`,
-      watch: 'Let it get there. The board comes over it as the clock starts, not before.',
+      watch: 'Let it get there. The board comes over it with the first tool, not before: the times count from there.',
       tap: 'it is hot',
       mark: 'done',
     },

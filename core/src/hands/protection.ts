@@ -12,6 +12,9 @@ export const COVER_NAMES: Readonly<Record<Cover['kind'], string>> = {
   thick: 'thick cover',
 };
 export const TAKEN_OUT = 'taken out';
+/** Whether it is of metal: nothing for a board that has power. */
+export const isMetal = (how: string): boolean =>
+  [COVER_NAMES.foil, COVER_NAMES['foil-off'], COVER_NAMES.strip, COVER_NAMES.thick].includes(how);
 const KIND_OF = new Map(Object.entries(COVER_NAMES).map(([kind, name]) => [name, kind as Cover['kind']]));
 
 /** Parts that a plan counts on being covered or off the board, and how. */

@@ -4,6 +4,7 @@ import { AirDrive } from './phases/air/drive.ts';
 import { AlloyDrive } from './phases/alloy/drive.ts';
 import { BelowDrive } from './phases/below/drive.ts';
 import { CutDrive } from './phases/cut/drive.ts';
+import { HandDrive } from './phases/handDrive.ts';
 import { kindOf } from './phases/index.ts';
 import type { KindName, Phase, SettingsOf } from './phases/schema.ts';
 import { LiftLegsDrive } from './phases/liftLegs/drive.ts';
@@ -15,7 +16,6 @@ import { StrokeDrive } from './phases/stroke/drive.ts';
 import { GripDrive } from './phases/tweezers/drive.ts';
 import { TwistDrive } from './phases/twist/drive.ts';
 import { SuckDrive } from './phases/vacuum/drive.ts';
-import { WaitDrive } from './phases/waitDrive.ts';
 
 const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Drive } = {
   air: (settings, scene) => new AirDrive(settings, scene),
@@ -32,8 +32,8 @@ const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Driv
   twist: (_, scene) => new TwistDrive(scene),
   peel: (settings, scene) => new PeelDrive(settings, scene),
   soften: (settings, scene) => new SoftenDrive(settings, scene),
-  rest: (_, scene) => new WaitDrive(scene),
-  lift: (_, scene) => new WaitDrive(scene),
+  rest: (_, scene) => new HandDrive(scene),
+  lift: (_, scene) => new HandDrive(scene),
 };
 
 /** Phases as a run sees them; going on with the tool in hand takes no change of tools. */

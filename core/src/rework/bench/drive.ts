@@ -74,8 +74,8 @@ export interface Drive {
   airAt(t: number): AirOn | undefined;
   /** Does what is due when the phase begins. */
   begin?(work: Workpiece): void;
-  /** Does what is due at a time. */
-  act(work: Workpiece, t: number): void;
+  /** Does what is due at a time; nothing where it is a boundary of the board alone. */
+  act?(work: Workpiece, t: number): void;
   /** Takes its tools away. */
   end?(work: Workpiece): void;
   /** Why a joint is last, where nothing of the joint itself says it. */

@@ -51,7 +51,6 @@ const NOTHING: Drive = {
   moved_s: -Infinity,
   brisk: false,
   airAt: () => undefined,
-  act: () => undefined,
   lastBecause: () => '',
 };
 
@@ -181,7 +180,7 @@ export class ReworkRun {
     const { drive, t } = this.inHand(changing);
     const air = drive.airAt(t);
     this.surround(air);
-    drive.act(this.workpiece, t);
+    drive.act?.(this.workpiece, t);
     const heats = air !== undefined || drive.down || heatsFromBelow(this.under);
     if (heats) this.cold = false;
     const touching = t < drive.moved_s + TOUCH.for_s - 1e-9;

@@ -1,7 +1,7 @@
-/** Work without heat of its own: the hands alone at the board, task after task. */
-import type { Drive, Scene, Workpiece } from '../bench/drive.ts';
+/** Work without heat of its own: the hands alone at the board, task after task; by itself they wait. */
+import type { Drive, Scene } from '../bench/drive.ts';
 
-export abstract class HandDrive implements Drive {
+export class HandDrive implements Drive {
   readonly settled_s = 0;
   readonly down = false;
   readonly moved_s = -Infinity;
@@ -18,8 +18,6 @@ export abstract class HandDrive implements Drive {
   airAt(): undefined {
     return undefined;
   }
-
-  abstract act(work: Workpiece, t: number): void;
 
   lastBecause(): string {
     return 'the hands come to it last';

@@ -277,7 +277,7 @@ export function surroundingWords({
     held?.kind === 'housing' ? HELD.housing : held?.kind,
     draught ? 'draught' : '',
     covers ? `${covers.length} covered` : '',
-    sinks ? `${sinks.length} with metal or glue` : '',
+    sinks ? `${sinks.length} with something on ${sinks.length > 1 ? 'them' : 'it'}` : '',
     joints ? 'joints' : '',
     absent ? `${absent.length} taken out` : '',
     moisture ?? '',

@@ -35,7 +35,10 @@
   onDestroy(() => abort.abort());
   let busy = $state(false);
   let problem = $state('');
-  let withFoil = $state.raw<PlanResult | null>(null);
+  let computed = $state.raw<{ for: string; result: PlanResult } | null>(null);
+  /** What a comparison is of: another plan has another. */
+  const asked = $derived(JSON.stringify([view.inUse?.planId, view.inUse?.method, view.inputs?.hash]));
+  const withFoil = $derived(computed?.for === asked ? computed.result : null);
   const without = $derived(view.inUse?.result ?? null);
 
   const hurtIn = (r: PlanResult) => r.neighbours.filter((n) => fateOf(r, n).tone === 'stop').map((n) => n.partId);
@@ -59,9 +62,15 @@
     const surroundings = { ...rest, covers: [...others, ...foil.covers].slice(0, 60) };
     const inputs = { ...view.inputs, settings: { ...view.inputs.settings, surroundings } };
     try {
-      withFoil = await runInPool<PlanResult>('plan.heat', planInputOf(view.board, inputs, view.inUse.method, false), {
-        signal: abort.signal,
-      });
+      const now = asked;
+      const result = await runInPool<PlanResult>(
+        'plan.heat',
+        planInputOf(view.board, inputs, view.inUse.method, false),
+        {
+          signal: abort.signal,
+        },
+      );
+      computed = { for: now, result };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') problem = (e as Error).message;
     } finally {
@@ -127,7 +136,7 @@
   </div>
   {#if without && withFoil}
     <table class="mt-2 w-full text-[13px]" aria-label="With and without foil">
-      <thead><tr class="text-left text-ink2"><th></th><th>without</th><th>with foil</th></tr></thead>
+      <thead><tr class="text-left text-ink2"><th></th><th>by the plan</th><th>with foil</th></tr></thead>
       <tbody>
         <tr class="border-t border-faint"
           ><th class="text-left font-normal text-ink2">{nameOf(view.board, target.partId)}</th><td

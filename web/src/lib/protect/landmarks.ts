@@ -40,3 +40,28 @@ export function bearingText(b: Bearing, length: (mm: number) => string): string 
   const across = `${length(Math.abs(b.right_mm))} ${b.right_mm >= 0 ? 'right' : 'left'}`;
   return `${across}, ${length(Math.abs(b.down_mm))} ${b.down_mm >= 0 ? 'down' : 'up'}`;
 }
+
+/** Nearer to each other than this two landmarks give a print no direction, mm. */
+const LEAST_APART_MM = 2;
+
+/** The two landmarks furthest from each other, by which a print is laid; none where there are no two. */
+export function registration(
+  board: BoardModel,
+  marks: readonly Bearing[],
+): { name: string; x_mm: number; y_mm: number }[] {
+  const places = [
+    ...board.landmarks.map(({ label, x_mm, y_mm }) => ({ name: label, x_mm, y_mm })),
+    ...marks.flatMap((m) => {
+      const part = board.parts.find((p) => p.partId === m.id);
+      return part ? [{ name: m.label, x_mm: part.x_mm, y_mm: part.y_mm }] : [];
+    }),
+  ];
+  let best: typeof places = [];
+  let far_mm = LEAST_APART_MM;
+  for (const a of places)
+    for (const b of places) {
+      const apart = Math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm);
+      if (apart > far_mm) [far_mm, best] = [apart, [a, b]];
+    }
+  return best;
+}

@@ -16,6 +16,8 @@
   }
   let { view, op, s, demo, letGo }: Props = $props();
 
+  // fetched with the page: it has to be there when the server is not
+  const ready = import('./RunReady.svelte');
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const turnWords = (left_s: number) =>
     left_s >= 1 ? `empty in about ${Math.round(left_s)} s` : left_s > -3 ? 'empty about now' : 'later than planned';
@@ -57,7 +59,7 @@
         : 'The heat so far is kept. Change the method in Plan, then begin again.'}
     </p>
   {:else if !s.course || s.again}
-    {#await import('./RunReady.svelte') then { default: RunReady }}<RunReady {view} {op} {s} {demo} {letGo} />{/await}
+    {#await ready then { default: RunReady }}<RunReady {view} {op} {s} {target} {demo} {letGo} />{/await}
   {:else if s.words}
     <h1 class="text-[60px] leading-[1.08] text-balance">{s.words.say}</h1>
     <p class="mt-5 text-[26px] leading-snug text-ink2">

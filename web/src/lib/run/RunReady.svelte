@@ -5,6 +5,7 @@
   import { nameOf } from '$lib/jobs/nameOf';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
+  import type { PlacedPart } from '@orthos/core/board';
   import { cautionsFor, type Step } from '@orthos/core/hands';
   import { methodName, type Operation } from '@orthos/core/rework';
   import type { RunSession } from './session.svelte';
@@ -13,12 +14,12 @@
     view: JobView;
     op: Operation;
     s: RunSession;
+    target: PlacedPart;
     demo: boolean;
     letGo: () => void;
   }
-  let { view, op, s, demo, letGo }: Props = $props();
+  let { view, op, s, target, demo, letGo }: Props = $props();
 
-  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const cautions = $derived(
     cautionsFor(op as Step, {
       board: view.board,
@@ -66,6 +67,8 @@
       >
     {/if}
     {#if s.computing}<span class="text-ink2">computing the times</span>{/if}
-    {#if op === 'remove' && !s.guide}<span class="text-caution">◆ no plan in use: no times</span>{/if}
+    {#if op === 'remove' && !s.guide && s.differs.length === 0}<span class="text-caution"
+        >◆ no plan in use: no times</span
+      >{/if}
   </div>
 {/if}

@@ -34,12 +34,12 @@ import {
   type Operation,
   type PlanInput,
   type PlanResult,
-  someJoints,
   type WindowPhase,
   windowPhase,
   type Words,
 } from '@orthos/core/rework';
 import { v4, v7 } from 'uuid';
+import { benchWords, looseJoints, type Turn } from './benchAnswers';
 import { outbox, postEvent, type Answer } from './outbox.svelte';
 import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';
 
@@ -61,13 +61,6 @@ const HARD: Record<Operation, string[]> = {
   prepare: ['power-gone'],
   fit: ['power-gone', 'orientation'],
 };
-
-/** What the hidden bench says of a joint that is worked at. */
-const AFTER = {
-  solid: 'is not through yet',
-  plugged: 'has melted, but stays plugged',
-  free: 'is through',
-} as const;
 
 export class RunSession {
   private readonly box = outbox();
@@ -116,7 +109,9 @@ export class RunSession {
     return this.op === 'remove' ? removalGuide(this.view, this.method) : null;
   });
   /** What a prediction made here is for. */
-  private predictedFor = $derived.by(() => JSON.stringify([this.method?.id, this.asLeft.surroundings]));
+  private predictedFor = $derived.by(() =>
+    JSON.stringify([this.method, this.view.inputs?.hash, this.asLeft.surroundings]),
+  );
   /**
    * The instruction due. Once the screen asks whether everything is shiny, a tap answers that: the mark of the first
    * joint is passed over.
@@ -163,7 +158,7 @@ export class RunSession {
   /** What was said of every joint so far. */
   joints = $derived.by(() => (this.course ? jointStates(this.course.run) : undefined));
   /** The turns of joints so far, each with the seconds since the tap before; the last is the one under way. */
-  private turns = $derived.by<{ terminal: string; seconds: number }[]>(() => {
+  private turns = $derived.by<Turn[]>(() => {
     const { course, joint, due } = this;
     if (!course) return [];
     const tried = new Set(course.list.filter((i) => i.trying).map((i) => i.id));
@@ -193,39 +188,17 @@ export class RunSession {
     return this.op !== 'remove' || turn?.terminal !== this.joint || takes === null ? null : takes - turn.seconds;
   });
   private pins = $derived.by(() => (this.op === 'remove' ? this.truth?.pins : undefined));
-  /** What the hidden bench says of a joint after its turns: one that stays plugged comes free at a later one. */
-  private after(terminal: string): 'solid' | 'plugged' | 'free' {
-    const pin = this.pins?.find((p) => p.terminal === terminal);
-    const melted = this.turns.filter((t) => t.terminal === terminal && t.seconds >= (pin?.takes_s ?? Infinity)).length;
-    if (melted === 0 || !pin) return 'solid';
-    return melted === 1 && pin.stuck ? 'plugged' : 'free';
-  }
-  /** Joints that the hidden bench shows as loose: by their own turns where a tool goes from one to the next, else by the clock. */
+  /** Joints that the hidden bench shows as loose. */
   wet = $derived.by<ReadonlySet<string>>(() => {
-    const { elapsed, truth } = this;
-    if (!truth || this.ended) return new Set();
-    const byClock = !this.oneByOne && this.hot ? elapsed : null;
-    const loose = truth.joints.filter(({ terminal, wet_s }) => {
-      // what its own turn should have freed waits for the last of the others
-      const due_s = wet_s === 0 ? truth.allWet_s : wet_s;
-      return this.after(terminal) === 'free' || (byClock !== null && due_s !== null && byClock >= due_s);
-    });
-    return new Set(loose.map((j) => j.terminal));
+    if (!this.truth || this.ended) return new Set();
+    return looseJoints(this.truth, this.pins, this.turns, !this.oneByOne && this.hot ? this.elapsed : null);
   });
   /** What the hidden bench shows, in words. */
   benchSays = $derived.by<string | null>(() => {
-    const { truth, pins, wet, joint, elapsed, turns, due } = this;
+    const { truth, pins, turns, joint } = this;
     if (!truth || this.ended || this.heatOff !== null || (!this.hot && !pins)) return null;
-    const { joints, allWet_s } = truth;
-    if (!pins)
-      return `${wet.size} of ${joints.length} joints shiny${allWet_s !== null && (elapsed ?? 0) >= allWet_s ? ', all wet' : ''}`;
-    if (joint !== null && due?.trying) return `joint ${joint} ${wet.has(joint) ? 'moves' : 'holds'}`;
-    if (joint !== null) return `joint ${joint} ${AFTER[this.after(joint)]}`;
-    if (turns.length === 0) return null;
-    const holds = joints.filter((j) => !wet.has(j.terminal)).map((j) => j.terminal);
-    return holds.length === 0
-      ? 'every pin moves'
-      : `${someJoints(holds)} still ${holds.length === 1 ? 'holds' : 'hold'}`;
+    const tried = this.due?.trying === true;
+    return benchWords(truth, { pins, turns, loose: this.wet, joint, tried, elapsed_s: this.elapsed ?? 0 });
   });
   /** As the server judged them last. */
   gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);

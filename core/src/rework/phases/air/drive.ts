@@ -31,10 +31,6 @@ export class AirDrive implements Drive {
     return known;
   }
 
-  act(): void {
-    // air is a boundary of the board, nothing moves in the run
-  }
-
   lastBecause({ far_mm, others_mm }: LastJoint): string {
     if (far_mm > 1.05 * others_mm)
       return `it lies ${far_mm.toFixed(1)} mm from the nozzle's axis, the others ${others_mm.toFixed(1)} mm`;

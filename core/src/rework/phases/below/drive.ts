@@ -20,10 +20,6 @@ export class BelowDrive extends HandDrive {
     this.under = underOf(settings);
   }
 
-  act(): void {
-    // a boundary of the board, nothing moves in the run
-  }
-
   override lastBecause(): string {
     return 'the board round it is coldest; the others are close behind';
   }
