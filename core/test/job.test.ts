@@ -12,6 +12,7 @@ import {
   jobEventSchema,
   type JobFacts,
   type JobType,
+  judgeEvent,
   judgeGates,
   lastRun,
   jointStates,
@@ -21,12 +22,19 @@ import {
   standsAt,
 } from '../src/job/index.ts';
 import { voltsOf } from '../src/board/netNames.ts';
-import { type Mark, type Operation } from '../src/rework/index.ts';
+import { expressBoard, type Mark, type Operation } from '../src/rework/index.ts';
 import { type Measured } from '../src/ground/readings.ts';
 
 let count = 0;
+const wrongPart: JobEventBody = { type: 'slip', kind: 'wrong-part', partId: 'c9' };
 const log = (bodies: JobEventBody[]) =>
-  bodies.map((body) => ({ id: `e${++count}`, at: count, actor: 'unsigned', v: 1 as const, body }));
+  bodies.map((body) => ({
+    id: body === wrongPart ? 'wrong' : `e${++count}`,
+    at: count,
+    actor: 'unsigned',
+    v: 1 as const,
+    body,
+  }));
 
 const facts: JobFacts = {
   complaint: 'dead',
@@ -143,6 +151,11 @@ describe('every gate can be met, unmet and unknown', () => {
       unmet: [[]],
       unknown: [[], { targetPolarised: null }],
     },
+    restored: {
+      met: [[wrongPart, { type: 'slip-checked', slipId: 'wrong', ok: true, result: 'back on, 98 µF' }]],
+      unmet: [[wrongPart, { type: 'slip-checked', slipId: 'wrong', ok: false, result: 'a land is torn' }]],
+      unknown: [[wrongPart]],
+    },
     'short-check': { met: [[short(2300)]], unmet: [[short(1.4)]], unknown: [[short(3, { good_ohm: null })]] },
     joints: {
       met: [[{ type: 'joint', terminal: '1', state: 'good' }]],
@@ -184,14 +197,38 @@ describe('every gate can be met, unmet and unknown', () => {
 });
 
 describe('hard gates', () => {
-  it('are three, and block when unmet or unknown, unless overridden', () => {
+  it('are four, and block when unmet or unknown, unless overridden', () => {
     const gates = judgeGates(foldJob([]), facts);
-    expect(gates.filter((g) => g.hard).map((g) => g.id)).toEqual(['power-gone', 'orientation', 'short-check']);
+    expect(gates.filter((g) => g.hard).map((g) => g.id)).toEqual([
+      'power-gone',
+      'orientation',
+      'restored',
+      'short-check',
+    ]);
+    // nothing came off by mistake yet
     expect(gates.filter(blocks).map((g) => g.id)).toEqual(['power-gone', 'orientation', 'short-check']);
     expect(blocks(gate('power-gone', [{ type: 'override', gate: 'power-gone', why: 'bench supply only' }]))).toBe(
       false,
     );
     expect(blocks(gate('power-gone', [], { powerSources: [] }))).toBe(true);
+  });
+  it('no power while a part that came off by mistake is not back, worked on or not', () => {
+    const standing = (bodies: JobEventBody[]) => {
+      const state = foldJob(log(bodies));
+      const gates = judgeGates(state, facts);
+      const board = { ...expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }) };
+      board.powerSources = [{ id: 'cell', label: 'coin cell' }];
+      const never = () => true;
+      return { closed: false, state, gates, board, hasEvent: never, hasRun: never, plan: null, hasRoutineStep: never };
+    };
+    const connect: JobEventBody = { type: 'power-connected', sourceId: 'cell' };
+    expect(judgeEvent(connect, standing([]))).toBeUndefined();
+    expect(judgeEvent(connect, standing([wrongPart]))?.message).toBe(
+      'Nothing left off by mistake: C9 to put back and check.',
+    );
+    const back: JobEventBody = { type: 'slip-checked', slipId: 'wrong', ok: true, result: 'all right' };
+    expect(judgeEvent(connect, standing([wrongPart, back]))).toBeUndefined();
+    expect(judgeEvent(connect, standing([wrongPart, { ...back, ok: false }]))).toBeDefined();
   });
   it('power gone lapses with a powered reading or a connection, and says why', () => {
     expect(gate('power-gone', [gone, reading(false)]).state).toBe('met');

@@ -14,5 +14,13 @@ export const STEPS = [
 ] as const;
 export type Step = (typeof STEPS)[number];
 
-export const SLIP_KINDS = ['powered-while-hot', 'slipped', 'bumped', 'dropped', 'too-hot', 'not-coming-off'] as const;
+export const SLIP_KINDS = [
+  'powered-while-hot',
+  'slipped',
+  'bumped',
+  'dropped',
+  'too-hot',
+  'not-coming-off',
+  'wrong-part',
+] as const;
 export type SlipKind = (typeof SLIP_KINDS)[number];

@@ -22,6 +22,8 @@ import {
 
 export const hiddenBenchInput = z.strictObject({
   plan: planInputSchema,
+  /** So many of its phases were done before, by work that was given up. */
+  before: z.int().min(0).max(11).optional(),
   seed: z
     .int()
     .min(0)
@@ -66,7 +68,10 @@ function oneAfterAnother(joints: readonly Joint[], change: (own_s: number | null
   return joints.map(({ terminal }) => ({ terminal, wet_s: times.get(terminal) ?? null }));
 }
 
-export async function playHiddenBench({ plan, seed }: HiddenBenchInput, context: CalcContext): Promise<HiddenTruth> {
+export async function playHiddenBench(
+  { plan, before = 0, seed }: HiddenBenchInput,
+  context: CalcContext,
+): Promise<HiddenTruth> {
   const random = randomOf(seed);
   /** Roughly normal with standard deviation 1, within ± 2.4. */
   const deviate = () => (random() + random() + random() + random() - 2) * 1.7;
@@ -90,7 +95,7 @@ export async function playHiddenBench({ plan, seed }: HiddenBenchInput, context:
     : modelled.map((j) => ({ ...j, wet_s: surface(j.wet_s) }));
   const wet = joints.map((j) => j.wet_s);
   const allWet = clock(run.allWet_s);
-  const turns = turnsOf(run, plan);
+  const turns = turnsOf(run, { phases: plan.phases.slice(before) });
   const usualTurn_s = median(turns?.flatMap((t) => t.takes_s ?? []) ?? []);
   const pins = turns?.map(({ terminal, takes_s }) => {
     const plugged = stuck.includes(terminal);

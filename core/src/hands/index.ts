@@ -8,13 +8,14 @@ export {
   playHiddenBench,
 } from './hiddenBench.ts';
 export { doubtId, saidIn } from './laps.ts';
-export { layOutFor } from './layOut.ts';
+export { asLaidOut, layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
 export { roundsAfter } from './prepare.ts';
 export { COVER_NAMES, isMetal, plannedCovers, surroundingsDone, TAKEN_OUT } from './protection.ts';
 export { FOIL_CLEARANCE_MM, foilWindow } from './foilWindow.ts';
 export { ANY_SUPPLIES, type Supplies, suppliesOf } from './supplies.ts';
 export { SLIPS } from './slips.ts';
+export { asDone, doneBefore, freedBefore, lateBy, withAlloy } from './soFar.ts';
 export { type Flood, FLOODS, floodSolder, staysLeadFree } from './flood.ts';
 export type { Work } from './work.ts';
 export { solderSide } from './solderSide.ts';

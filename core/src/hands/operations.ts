@@ -1,6 +1,7 @@
 /** The operations of the hands on a part, from board, part and plan: taking it off, preparing its lands, putting its like on. */
 import { writeComposition } from '../alloys/index.ts';
 import { formatTemperature } from '../ground/index.ts';
+import { packageById } from '../packages/index.ts';
 import { type Instruction, kindOf, type Operation, someJoints, wordsOf } from '../rework/index.ts';
 import { fit } from './fit.ts';
 import { fluxed } from './flux.ts';
@@ -19,7 +20,7 @@ function remove(work: Work): Instruction[] {
   const list = brings(work) ? [] : workedIn(work);
   const { phases } = work.method;
   const said = work.said ?? { walked: [], doubts: 0 };
-  let held: readonly string[] | undefined;
+  let held = stillHeld(work);
   for (const [n, p] of phases.entries()) {
     const told = (goesOn: boolean) => {
       const words = wordsOf(p, { ...work, until: p.until, goesOn, held });
@@ -35,6 +36,15 @@ function remove(work: Work): Instruction[] {
     held = laps.held ?? held;
   }
   return onceFluxed(list);
+}
+
+/** The joints that work given up before has left; undefined where it freed none. */
+function stillHeld({ target, freed = [] }: Work): readonly string[] | undefined {
+  if (freed.length === 0) return undefined;
+  const all = packageById(target.package).terminals.map((t) => t.id);
+  const held = all.filter((t) => !freed.includes(t));
+  // where each was said free and the part is still on, that is in doubt
+  return held.length > 0 ? held : undefined;
 }
 
 /** Heat from below that is there all the time comes under the board as the clock starts: the times count from there. */

@@ -40,4 +40,9 @@ export const SLIPS: Record<SlipKind, SlipGuide> = {
     now: 'Do not pull. Heat away, fresh flux.',
     check: 'Hidden clip, glue, heavy copper or one solid joint found; new plan: more heat below, or another method.',
   },
+  'wrong-part': {
+    label: 'Unsoldered the wrong part',
+    now: 'Heat away. Set it down beside its place, marked.',
+    check: 'Back on its lands or replaced, the right way round, value and joints as before. No power until then.',
+  },
 };

@@ -18,4 +18,6 @@ export interface Work extends Workplace {
   today?: string;
   /** What hands have said of joints so far. */
   said?: Said;
+  /** Joints that earlier work freed, before it was given up. */
+  freed?: readonly string[];
 }

@@ -189,6 +189,17 @@ const bodies = z.discriminatedUnion('type', [
     ...ofRun,
   }),
   z.strictObject({ type: z.literal('mark-moved'), eventId: id, to: moment }),
+  /** Hands do otherwise than planned: what they do now, and when joints should be wet then; null while nobody knows. */
+  z.strictObject({
+    type: z.literal('run-changed'),
+    runId: z.uuid(),
+    why: text.max(200),
+    phases: phasesSchema.optional(),
+    /** The tool whose clock it is came so much later than planned, s. */
+    late_s: z.number().min(0).max(36_000).optional(),
+    guide: guideSchema.nullable(),
+    ...ofRun,
+  }),
   z.strictObject({
     type: z.literal('run-ended'),
     runId: z.uuid(),
@@ -245,7 +256,13 @@ const bodies = z.discriminatedUnion('type', [
     when: z.enum(['before', 'after']),
     state: z.enum(['works', 'dead', 'not tried']),
   }),
-  z.strictObject({ type: z.literal('slip'), kind: z.enum(SLIP_KINDS), runId: z.uuid().optional() }),
+  z.strictObject({
+    type: z.literal('slip'),
+    kind: z.enum(SLIP_KINDS),
+    runId: z.uuid().optional(),
+    /** The part it happened to. */
+    partId: id.optional(),
+  }),
   z.strictObject({ type: z.literal('slip-checked'), slipId: id, ok: z.boolean(), result: text }),
   z.strictObject({ type: z.literal('override'), gate: id, why: text, partId: id.optional(), boardId }),
   z.strictObject({ type: z.literal('new-attempt'), why: text }),

@@ -1,6 +1,6 @@
 /**
- * The nine steps and their gates. A gate is computed from what is recorded, never ticked. Three are
- * hard: power gone, short check before power, orientation; for them unknown blocks as well as unmet.
+ * The nine steps and their gates. A gate is computed from what is recorded, never ticked. Four are
+ * hard: power gone, nothing left off by mistake, short check before power, orientation; for them unknown blocks as well as unmet.
  * All others let the hands go on and keep "not done" on the record.
  */
 import { compareReading } from '../ground/index.ts';
@@ -212,6 +212,23 @@ const RULES: GateRule[] = [
       if (orientation) return met(`against ${orientation.join(', ')}`);
       if (targetPolarised === null) return unknown('the target is not known');
       return targetPolarised ? unmet('not checked') : met('this part has no wrong way round');
+    },
+  },
+  {
+    id: 'restored',
+    step: 'verify',
+    label: 'Nothing left off by mistake',
+    hard: true,
+    judge: (state) => {
+      const off = state.slips.filter((s) => s.kind === 'wrong-part' && !s.checked?.ok);
+      if (off.length === 0) return met('no other part came off');
+      const named = (slips: typeof off) => slips.map((s) => s.partId?.toUpperCase() ?? 'a part').join(', ');
+      const bad = off.filter((s) => s.checked);
+      if (bad.length === 0) return unknown(`${named(off)} to put back and check`);
+      return unmet(
+        `${named(bad)} not as before`,
+        bad.map((s) => s.id),
+      );
     },
   },
   {

@@ -14,6 +14,8 @@ interface RunMark {
   eventId: string;
   instruction: string;
   what: Mark;
+  /** Of runs begun long ago nobody knows. */
+  phase?: string;
   /** UTC ms, as corrected last. */
   at: number;
 }
@@ -29,6 +31,9 @@ export interface Run {
   phases?: Phase[];
   planId?: string;
   guide: Guide | null;
+  /** How hands do otherwise than planned, and how much later its tool came, s. */
+  changes: string[];
+  late_s?: number;
   begun: number;
   offline: boolean;
   bench: boolean;
@@ -74,7 +79,14 @@ export interface JobState {
   powerLapse?: string;
   /** Functions by name, tried before and after the work. */
   functions: Map<string, Partial<Record<'before' | 'after', Body<'function'>['state']>>>;
-  slips: { id: string; kind: SlipKind; at: number; runId?: string; checked?: { ok: boolean; result: string } }[];
+  slips: {
+    id: string;
+    kind: SlipKind;
+    at: number;
+    runId?: string;
+    partId?: string;
+    checked?: { ok: boolean; result: string };
+  }[];
   /** A spent override stays on the record but no longer lets anything through. */
   overrides: (Kept<'override'> & { spent?: boolean })[];
   attempts: Attempt[];
@@ -279,6 +291,7 @@ const OF_PREPARING: Effects<
 
 const OF_HANDS: Effects<
   | 'run-begun'
+  | 'run-changed'
   | 'mark'
   | 'mark-moved'
   | 'run-ended'
@@ -302,12 +315,25 @@ const OF_HANDS: Effects<
       begun: at,
       offline: body.offline,
       bench: body.bench,
+      changes: [],
       marks: [],
       walked: [],
     });
   },
   mark: (body, { state, id, at }) =>
-    runOf(state, body.runId)?.marks.push({ eventId: id, instruction: body.instruction, what: body.what, at }),
+    runOf(state, body.runId)?.marks.push({
+      eventId: id,
+      instruction: body.instruction,
+      what: body.what,
+      ...(body.phase === undefined ? {} : { phase: body.phase }),
+      at,
+    }),
+  'run-changed'({ runId, why, phases, late_s, guide }, { state }) {
+    const run = runOf(state, runId);
+    if (!run) return;
+    if (!run.changes.includes(why)) run.changes.push(why);
+    Object.assign(run, { guide }, phases ? { phases } : {}, late_s === undefined ? {} : { late_s });
+  },
   'mark-moved'(body, { state }) {
     for (const run of state.attempts.flatMap((a) => a.runs))
       for (const mark of run.marks) if (mark.eventId === body.eventId) mark.at = body.to;
@@ -325,7 +351,8 @@ const OF_HANDS: Effects<
   'lands-clean': (body, { attempt }) => (attempt.landsClean = body.ok),
   land: (body, { attempt }) => attempt.lands.set(body.terminal, body.state),
   slip(body, { state, id, at }) {
-    state.slips.push({ id, kind: body.kind, at, ...(body.runId ? { runId: body.runId } : {}) });
+    const { kind, runId, partId } = body;
+    state.slips.push({ id, kind, at, ...(runId ? { runId } : {}), ...(partId ? { partId } : {}) });
     if (body.kind === 'powered-while-hot') lapsePower(state, 'the board was found powered while hot');
   },
   'slip-checked'(body, { state }) {

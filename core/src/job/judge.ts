@@ -29,6 +29,7 @@ export interface Refusal {
 /** What the hands did before the release may arrive after it. */
 const LATE = new Set<JobEventBody['type']>([
   'run-begun',
+  'run-changed',
   'mark',
   'mark-moved',
   'run-ended',
@@ -62,7 +63,8 @@ function blockedBy(body: JobEventBody, { state, gates }: Standing): GateResult |
     if (body.op === 'fit') needs.push('orientation');
   }
   const worked = currentAttempt(state).runs.length > 0;
-  if ((body.type === 'power-connected' || body.type === 'supply-stage') && worked) needs.push('short-check');
+  if (body.type === 'power-connected' || body.type === 'supply-stage')
+    needs.push('restored', ...(worked ? ['short-check'] : []));
   return gates.find((g) => needs.includes(g.id) && blocks(g));
 }
 
@@ -109,6 +111,7 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
         ? undefined
         : { field: 'body.planId', message: 'is not the plan in use' };
     case 'mark':
+    case 'run-changed':
     case 'run-ended':
     case 'joint':
     case 'slip':

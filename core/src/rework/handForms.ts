@@ -20,6 +20,8 @@ export const guideSchema = z.strictObject({
     .array(z.strictObject({ terminal: z.string().max(20), takes_s: duration }))
     .max(1000)
     .optional(),
+  /** When the clock of these times begins, s after the first tool of the run touched: a chain's begins with its last tool. */
+  starts_s: z.number().min(0).max(36_000).optional(),
   last: z.string().max(20).nullable(),
   allWet_s: duration,
   allWetFrom_s: duration,

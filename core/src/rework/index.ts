@@ -28,9 +28,9 @@ export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form } from './phases/declaration.ts';
 export { kindOf } from './phases/index.ts';
-export { KIND_NAMES, type Phase, phasesSchema } from './phases/schema.ts';
+export { KIND_NAMES, LONGEST_S, MOST_PHASES, type Phase, phasesSchema } from './phases/schema.ts';
 export { fittingWordsOf, wordsOf } from './words.ts';
-export { COUNT, type Instruction, someJoints, type Words, type Workplace } from './phases/instruction.ts';
+export { COUNT, type Instruction, someJoints, type Words, wordsAt, type Workplace } from './phases/instruction.ts';
 export { reachOf, rowsOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
 export { guideOf, handsClock, turnsOf } from './planGuide.ts';
@@ -44,7 +44,9 @@ export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema,
 export { RANGES } from './ranges.ts';
 export { stuckShare } from './phases/vacuum/stuck.ts';
 export { type AlloyLaid, alloyLaid } from './alloyLaid.ts';
+export { bringsLead } from './bringsLead.ts';
 export { solderOf } from './solderOf.ts';
+export { LEADED } from './solders.ts';
 export { DEFAULT_STATION, type StationModel, stationSchema } from './station.ts';
 export {
   type Dialled,

@@ -31,7 +31,7 @@ const LOW_MELTING_C = 165;
 export const isLowMelting = (wt: Composition): boolean => jointMetal(wt).Tl < LOW_MELTING_C;
 const lead = (wt: Composition): number => normalised(wt).Pb ?? 0;
 
-const isLeadFree = (wt: Composition): boolean => lead(wt) <= 0.1;
+export const isLeadFree = (wt: Composition): boolean => lead(wt) <= 0.1;
 
 /** Wires by what work asks of them. */
 export interface Wires {

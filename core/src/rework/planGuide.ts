@@ -20,7 +20,7 @@ export function turnsOf(
 ): Guide['turns'] {
   const walks = method.phases.findIndex((p) => kindOf(p).inTurn);
   if (walks < 0) return undefined;
-  const { from_s, to_s } = phases.at(walks) ?? { from_s: 0, to_s: Infinity };
+  const { from_s, to_s } = phases.find((p) => p.id === method.phases[walks].id) ?? { from_s: 0, to_s: Infinity };
   const within = joints.map((j) => {
     const wet_s = wetAt(j);
     return { terminal: j.terminal, wet_s: wet_s === null || wet_s > to_s ? null : Math.max(0, wet_s - from_s) };
@@ -28,13 +28,17 @@ export function turnsOf(
   return [...inTurn(within)].map(([terminal, takes_s]) => ({ terminal, takes_s }));
 }
 
+/** `method`: what hands go through now; the plan may have computed what was done before it as well. */
 export function guideOf(result: PlanResult, board: BoardModel, method: Pick<Method, 'phases'>): Guide {
   const end = windowEnd(result);
   const onClock = handsClock(result);
   const closer = result.closes && result.closes.at_s === end ? result.closes.partId : undefined;
   const part = board.parts.find((p) => p.partId === closer);
   const turns = turnsOf(result, method);
+  const { phases = [] } = result;
+  const starts_s = (phases.at(-1)?.from_s ?? 0) - (phases.find((p) => p.id === method.phases[0].id)?.from_s ?? 0);
   return {
+    ...(starts_s > 0 ? { starts_s } : {}),
     ...(turns ? { turns } : {}),
     joints: result.joints.map((j) => ({ terminal: j.terminal, wet_s: onClock(wetAt(j)) })),
     last: result.last?.terminal ?? null,

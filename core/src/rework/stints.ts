@@ -53,7 +53,7 @@ function stintOf(phase: Phase, before: Phase | undefined): Stint {
     change_s: goesOn ? 0 : kind.change_s,
     tips: kind.irons(settings),
     bridges: kind.bridges,
-    ...(kind.cools ? { cools: true } : {}),
+    ...(kind.cools?.(settings) ? { cools: true } : {}),
     ...(stays_s === undefined ? {} : { stays_s }),
     hottest_C: hottestOf(settings),
     drive: (scene) => driveOf(settings, scene),

@@ -15,6 +15,7 @@ import { say as stroke } from './phases/stroke/say.ts';
 import { say as tweezers } from './phases/tweezers/say.ts';
 import { say as twist } from './phases/twist/say.ts';
 import { say as vacuum } from './phases/vacuum/say.ts';
+import { kindOf } from './phases/index.ts';
 import type { KindName, Phase, SettingsOf } from './phases/schema.ts';
 import type { Instruction, Say, Workplace } from './phases/instruction.ts';
 
@@ -41,8 +42,16 @@ const SAY: { [K in KindName]: Say<SettingsOf<K>> } = {
 };
 const FIT: { [K in KindName]?: SayFitting<SettingsOf<K>> } = { air: sayFitting };
 
-export const wordsOf = ({ kind, settings }: Phase, work: Workplace): Instruction[] =>
-  (SAY[kind] as Say<Phase['settings']>)(settings, work);
+/** Before the tools of a phase are taken up, and after they are put away, whatever hand is free does it. */
+const handsFree = ({ id, mark }: Instruction): boolean => id === 'flux' || id === 'count' || mark === 'heat-off';
+
+/** What hands are told in a phase, with what each of them does while its tools are at work. */
+export function wordsOf(phase: Phase, work: Workplace): Instruction[] {
+  const { kind, settings } = phase;
+  const list = (SAY[kind] as Say<Phase['settings']>)(settings, { ...work, giveUp_s: phase.giveUp_s });
+  const limbs = kindOf(phase).limbs(settings);
+  return list.map((i) => (handsFree(i) ? i : { limbs, ...i }));
+}
 
 /** Undefined where an iron puts the part on, joint by joint. */
 export const fittingWordsOf = ({ kind, settings }: Phase, work: Workplace) =>

@@ -56,7 +56,7 @@ export interface Caution {
 }
 
 /** What the hands and the foot do while it goes on: nobody has a third hand. */
-interface Limbs {
+export interface Limbs {
   left: string;
   right: string;
   foot?: string;
@@ -100,7 +100,7 @@ export interface PhaseKind<K extends string, S> {
   /** The hands' own times are in it: a slow hand takes longer. */
   paced?: true;
   /** Nothing heats in it: the board cools. */
-  cools?: true;
+  cools?(settings: S): boolean;
   /** How long the tools of the phase before it stay on, s. */
   stays_s?(settings: S): number;
   /** Chance that it tears a land or a way of the part besides what the lift does (judgement, docs/physics/hands.md). */

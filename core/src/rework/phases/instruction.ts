@@ -4,6 +4,7 @@ import { packageById } from '../../packages/index.ts';
 import { meltOrder, type WindowPhase } from '../guide.ts';
 import type { Guide, HandEvent, Mark } from '../handForms.ts';
 import type { Until } from '../bench/drive.ts';
+import type { Limbs } from './declaration.ts';
 import type { Panel } from '../dials.ts';
 
 export interface Words {
@@ -33,6 +34,16 @@ export interface Instruction extends Words {
   tries?: true;
   /** How long it takes at least, s. */
   lasts_s?: number;
+  /** What the hands change while it goes on, in the order of time. */
+  later?: (Words & { from_s: number })[];
+  /** What each hand and the foot do meanwhile. */
+  limbs?: Limbs;
+}
+
+/** What is told now: in the window and after it its own words, until then what the hands changed last. */
+export function wordsAt(instruction: Instruction, phase: WindowPhase, elapsed_s: number): Words {
+  const { phases, later = [] } = instruction;
+  return phases?.[phase] ?? later.findLast((l) => elapsed_s >= l.from_s) ?? instruction;
 }
 
 /** Where the hands are: the part, what is predicted, what stands near. */
@@ -47,6 +58,8 @@ export interface Workplace {
   /** When the phase that is told hands over, and whether another follows it. */
   until?: Until;
   goesOn?: boolean;
+  /** When the phase that is told is given up, s. */
+  giveUp_s?: number;
   /** The joints that earlier phases left, where hands have gone through all of them. */
   held?: readonly string[];
 }
@@ -79,8 +92,8 @@ function hidden({ target }: Workplace, terminal: string | null | undefined): boo
 const UNPREDICTED = 'Every joint turns shiny: corners and ground-heavy ones last.';
 const NO_FORCE = 'No force: one solid joint tears its pad.';
 
-/** Waiting until joints are wet, `how` telling what the hands do meanwhile. */
-export function heating(work: Workplace, how: string): Instruction[] {
+/** Waiting until joints are wet, `how` telling what the hands do meanwhile, `later` what they change on the way. */
+export function heating(work: Workplace, how: string, later?: Instruction['later']): Instruction[] {
   const { guide } = work;
   const order = guide ? meltOrder(guide) : [];
   const first = guide?.joints.find((j) => j.terminal === order[0]);
@@ -95,7 +108,7 @@ export function heating(work: Workplace, how: string): Instruction[] {
       over && over !== 'joints freeze'
         ? `Over the limit of ${over}. Heat off?`
         : 'Later than planned. Fresh flux, or heat off?',
-    watch: 'All wet: say so and lift at once. Not yet: take the heat away.',
+    watch: `All wet: say so and lift at once. Not yet: take the heat away${work.giveUp_s === undefined ? '' : `, at ${Math.round(work.giveUp_s)} s at the latest`}.`,
   };
   return [
     {
@@ -107,6 +120,7 @@ export function heating(work: Workplace, how: string): Instruction[] {
       tap: 'first joint wet',
       mark: 'first-wet',
       phases: { look, late },
+      ...(later ? { later } : {}),
     },
     {
       id: 'all-wet',
@@ -119,6 +133,7 @@ export function heating(work: Workplace, how: string): Instruction[] {
       tap: 'all wet',
       mark: 'all-wet',
       phases: { look, late },
+      ...(later ? { later } : {}),
     },
   ];
 }

@@ -78,10 +78,11 @@ const phaseSchema = z.discriminatedUnion('kind', [first, ...others]) as unknown 
 
 /** The longest a whole procedure may take, s. */
 export const LONGEST_S = 1800;
+export const MOST_PHASES = 12;
 export const phasesSchema = z
   .array(phaseSchema)
   .min(1)
-  .max(12)
+  .max(MOST_PHASES)
   .refine((phases) => new Set(phases.map((p) => p.id)).size === phases.length, { error: 'two phases of one id' })
   .refine((phases) => phases.every((p, n) => !p.else || phases.findIndex((q) => q.id === p.else) > n), {
     error: 'a phase that is given up goes on to a later one',

@@ -43,6 +43,12 @@ export const tipField: Field = {
     ['cone', 'cone'],
   ],
 };
+const SHAPES = { knife: 'knife', chisel: 'chisel', cone: 'conical' } as const;
+/** An iron and its tip as they lie ready. */
+export const ironTools = (
+  { tip = 'knife', tip_mm, power_W }: Pick<TipSettings, 'tip' | 'tip_mm' | 'power_W'>,
+  iron = 'iron',
+): string[] => [`${iron} of ${power_W} W`, `${SHAPES[tip]} tip ${tip_mm} mm`];
 /** Fields that every iron has, with the words for its power and the dial it is turned on; in degrees without one. */
 export const tipFields = (power: string, dial?: Dialled): [set: Field, width: Field, power: Field] => [
   { key: 'set_C', label: 'Iron', unit: 'temperature', ...(dial ? { dial } : {}), range: RANGES.iron.set_C },

@@ -23,9 +23,9 @@
 
 <section class="mt-5" aria-label={title}>
   <h3 class="mb-1 flex text-[13px] text-ink2">
-    {title}: {run.method}{run.bench ? ', played by a hidden bench' : ''}{run.offline
-      ? ', begun while the server was away'
-      : ''}
+    {title}: {run.method}{run.changes.map((c) => `, ${c}`).join('')}{run.bench
+      ? ', played by a hidden bench'
+      : ''}{run.offline ? ', begun while the server was away' : ''}
     <span class="ml-auto">{run.ended ? run.ended.outcome : 'under way'}</span>
   </h3>
   {#if rows.length === 0}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nameOf } from '$lib/jobs/nameOf';
   import { stateOf } from '$lib/jobs/stateOf';
   import type { JobView } from '$lib/jobs/view';
   import { SLIPS } from '@orthos/core/hands';
@@ -21,12 +22,12 @@
     {#each slips as s (s.id)}
       <div class="border-t border-faint py-2">
         <p class="flex gap-2">
-          <span class="font-semibold">{SLIPS[s.kind].label}</span>
+          <span class="font-semibold">{SLIPS[s.kind].label}{s.partId ? `, ${nameOf(view.board, s.partId)}` : ''}</span>
           <span class="ml-auto font-semibold {s.checked ? (s.checked.ok ? 'text-good' : 'text-stop') : 'text-caution'}">
             {s.checked ? `${s.checked.ok ? '✓' : '▲'} ${s.checked.result}` : '○ not looked at'}
           </span>
         </p>
-        {#if !s.checked}
+        {#if !s.checked || (s.kind === 'wrong-part' && !s.checked.ok)}
           <p class="text-[13px] text-ink2">{SLIPS[s.kind].check}</p>
           <div class="mt-1 flex gap-2">
             <input

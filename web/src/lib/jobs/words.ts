@@ -21,6 +21,7 @@ const SHORT: Record<string, string> = {
   'new-part': 'measure part',
   orientation: 'orientation',
   'short-check': 'short check',
+  restored: 'a part to put back',
   joints: 'look at joints',
   'surroundings-after': 'scan again',
   'readings-back': 'readings',

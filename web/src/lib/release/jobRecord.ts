@@ -9,7 +9,7 @@ import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading } from '@orthos/core/ground';
 import { SLIPS } from '@orthos/core/hands';
-import { type Operation } from '@orthos/core/rework';
+import { bringsLead, type Operation } from '@orthos/core/rework';
 import {
   benchMinutes,
   COMPLAINT,
@@ -17,6 +17,7 @@ import {
   jointStates,
   openGates,
   outcomeWord,
+  type Run,
   screwsOut,
 } from '@orthos/core/job';
 
@@ -60,11 +61,17 @@ export interface JobRecord {
 
 const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Cleaning', fit: 'Putting on' };
 
-/** Lead was on the bench: lands were flooded, or a part tinned, with leaded solder, where the shop does so. */
+/** Lead came onto the board: lands were flooded, or a part tinned, with leaded solder, where the shop does so, or an alloy with lead was laid or worked in. */
 export function leadWasUsed(view: JobView): boolean {
-  if (view.inputs?.flood === 'own') return false;
-  const leaded = /^(flood|tin)/;
-  return stateOf(view.events).attempts.some((a) => a.runs.some((r) => r.marks.some((m) => leaded.test(m.instruction))));
+  const floods = view.inputs?.flood !== 'own';
+  const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
+  const leaded = ({ phases = [], marks }: Run) =>
+    marks.some(
+      (m) =>
+        (floods && /^(flood|tin)/.test(m.instruction)) ||
+        (target && phases.some((p) => p.id === m.phase && m.instruction !== 'flux' && bringsLead(p, target.package))),
+    );
+  return stateOf(view.events).attempts.some((a) => a.runs.some(leaded));
 }
 
 function intakeRows(job: JobState): [string, string][] {
@@ -171,6 +178,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
           method: run.op === 'prepare' ? '' : run.method,
           notes: [
             ...(run.ended?.outcome === 'given up' ? ['given up'] : []),
+            ...run.changes,
             ...(run.bench ? ['played by a hidden bench'] : []),
             ...(run.offline ? ['begun while the server was away'] : []),
             ...[...jointStates(run)].filter(([, s]) => s !== 'done').map(([t, s]) => `joint ${t} ${s}`),
@@ -191,7 +199,10 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
     ),
     notDone: gates.filter((g) => !g.overridden).map((g) => `${g.label}: ${g.why}`),
     overrides: job.overrides.map((o) => `${view.gates.find((g) => g.id === o.gate)?.label ?? o.gate}: ${o.why}`),
-    slips: job.slips.map((s) => `${SLIPS[s.kind].label}: ${s.checked ? s.checked.result : 'not looked at'}`),
+    slips: job.slips.map(
+      (s) =>
+        `${SLIPS[s.kind].label}${s.partId ? `, ${nameOf(view.board, s.partId)}` : ''}: ${s.checked ? s.checked.result : 'not looked at'}`,
+    ),
     intake: intakeRows(job),
     damage: job.intake.damage.map((d) => `${WHOSE[d.whose]}: ${damageWords(view.board, d)}`),
     extras: [...job.intake.extras].map(([name, state]) => `${name}: ${state}`),

@@ -19,6 +19,11 @@
   // fetched with the page: it has to be there when the server is not
   const ready = import('./RunReady.svelte');
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const LIMBS = [
+    ['left', 'Left'],
+    ['right', 'Right'],
+    ['foot', 'Foot'],
+  ] as const;
   const turnWords = (left_s: number) =>
     left_s >= 1 ? `empty in about ${Math.round(left_s)} s` : left_s > -3 ? 'empty about now' : 'later than planned';
 </script>
@@ -28,18 +33,22 @@
     <h1 class="text-[44px] leading-tight">No part chosen yet.</h1>
     <p class="mt-4 text-[24px] text-ink2">Choose the suspect first.</p>
     <a class="button mt-6" href="/jobs/{view.ticket.id}/diagnose">Diagnose</a>
-  {:else if s.sheet}
-    <h1 class="text-[44px] leading-tight">{s.sheet.words?.say ?? s.sheet.title}</h1>
-    {#if s.sheet.words}<p class="mt-3 text-[22px] text-ink2">{s.sheet.words.watch}</p>{/if}
-    <ul class="mt-5 grid gap-1.5 {s.sheet.choices.length > 5 ? 'grid-cols-2' : ''}" aria-label={s.sheet.title}>
-      {#each s.sheet.choices as c, i (c.label)}
+  {:else if s.trouble.sheet}
+    <h1 class="text-[44px] leading-tight">{s.trouble.sheet.words?.say ?? s.trouble.sheet.title}</h1>
+    {#if s.trouble.sheet.words}<p class="mt-3 text-[22px] text-ink2">{s.trouble.sheet.words.watch}</p>{/if}
+    <ul
+      class="mt-5 grid gap-1.5 {s.trouble.sheet.choices.length > 5 ? 'grid-cols-2' : ''}"
+      aria-label={s.trouble.sheet.title}
+    >
+      {#each s.trouble.sheet.choices as c, i (c.label)}
         <li>
           <button
-            class="flex min-h-12 w-full items-center gap-3 border px-4 text-left text-[20px] {i === s.highlighted
+            class="flex min-h-12 w-full items-center gap-3 border px-4 text-left text-[20px] {i ===
+            s.trouble.highlighted
               ? 'border-hot bg-hot-soft font-bold'
               : 'border-line'}"
             onclick={c.choose}
-            aria-current={i === s.highlighted}
+            aria-current={i === s.trouble.highlighted}
           >
             <kbd class="keycap">{i + 1}</kbd>
             <span
@@ -69,6 +78,18 @@
       {/if}
       {s.words.watch}
     </p>
-    {#if s.benchSays}<p class="mt-4 text-[20px] text-evidence">Bench: {s.benchSays}.</p>{/if}
+    {#if s.due?.limbs}
+      <dl class="mt-5 flex flex-wrap gap-x-7 gap-y-1 text-[20px]" aria-label="Hands">
+        {#each LIMBS as [limb, name] (limb)}
+          {#if s.due.limbs[limb]}
+            <div class="flex gap-2">
+              <dt class="text-ink2">{name}</dt>
+              <dd>{s.due.limbs[limb]}</dd>
+            </div>
+          {/if}
+        {/each}
+      </dl>
+    {/if}
+    {#if s.played.says}<p class="mt-4 text-[20px] text-evidence">Bench: {s.played.says}.</p>{/if}
   {/if}
 </div>

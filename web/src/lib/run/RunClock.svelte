@@ -6,6 +6,7 @@
 
   let { s, op, allWet }: { s: RunSession; op: Operation; allWet: boolean } = $props();
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+  const otherwise = $derived(s.course?.run.changes.join('; ') ?? '');
   const expected = $derived.by(() => {
     if (!s.guide || s.elapsed === null || allWet || s.oneByOne) return '';
     const { allWetFrom_s: from, allWetTo_s: to, allWet_s: mid } = s.guide;
@@ -20,6 +21,14 @@
 </script>
 
 <div class="h-[150px]">
+  {#if otherwise && !s.ended}
+    <p class="mb-1 text-[18px] text-caution">
+      <span aria-hidden="true">◆</span>
+      {otherwise}: {s.guide
+        ? 'times are for that'
+        : `the plan’s times do not count${s.times.computing ? ', computing others' : ''}`}
+    </p>
+  {/if}
   {#if s.elapsed !== null && !s.ended}
     <p class="flex items-baseline gap-6">
       <span class="text-[64px] leading-none font-bold" data-testid="clock">{clock(s.elapsed)}</span>

@@ -1,6 +1,8 @@
 <script lang="ts">
   // Which run this is, whether its marks are kept, whether power is gone, how loud the cues are.
   import Volume2 from '@lucide/svelte/icons/volume-2';
+  import MessageSquare from '@lucide/svelte/icons/message-square';
+  import MessageSquareOff from '@lucide/svelte/icons/message-square-off';
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import type { JobView } from '$lib/jobs/view';
   import { partName } from '@orthos/core/board';
@@ -18,8 +20,9 @@
     cues: CueSettings;
     onMute: () => void;
     onVolume: (volume: number) => void;
+    onTalk: () => void;
   }
-  let { view, op, s, kept, cues, onMute, onVolume }: Props = $props();
+  let { view, op, s, kept, cues, onMute, onVolume, onTalk }: Props = $props();
   const box = outbox();
 
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
@@ -59,6 +62,14 @@
       <Slider aria-label="Volume" max={1} step={0.1} value={cues.muted ? 0 : cues.volume} onchange={onVolume} />
     {/await}
   </div>
+  <button
+    class="grid h-10 w-10 place-items-center"
+    onclick={onTalk}
+    aria-pressed={cues.spoken}
+    aria-label="Speak what is told"
+  >
+    {#if cues.spoken}<MessageSquare size={22} />{:else}<MessageSquareOff size={22} />{/if}
+  </button>
   <button class="grid h-10 w-10 place-items-center" onclick={onMute} aria-label={cues.muted ? 'Sound on' : 'Sound off'}>
     {#if cues.muted}<VolumeX size={22} />{:else}<Volume2 size={22} />{/if}
   </button>

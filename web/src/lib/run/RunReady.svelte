@@ -2,7 +2,6 @@
   // Before a run begins: whether it may, what to mind, by which way, and whether its times count.
   import { stepLabel } from '$lib/jobs/words';
   import type { JobView } from '$lib/jobs/view';
-  import { nameOf } from '$lib/jobs/nameOf';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import type { PlacedPart } from '@orthos/core/board';
@@ -57,18 +56,18 @@
     {#if demo && op !== 'prepare'}
       <Check bind:checked={s.bench} onchange={letGo}>a hidden bench plays the board</Check>
     {/if}
-    {#if s.differs.length > 0}
+    {#if s.times.differs.length > 0}
       <span class="text-caution"
-        >◆ {s.differs.length > 4
-          ? `${s.differs.length} parts are`
-          : s.differs.map((id) => nameOf(view.board, id)).join(', ')} not as planned: {s.guide
-          ? 'times are for the board as it is'
-          : 'its times do not count'}</span
+        >◆ {s.times.differs.length > 4 ? `${s.times.differs.length} things are` : s.times.differs.join(', ')} not as planned:
+        {s.guide ? 'times are for the board as it is' : 'its times do not count'}</span
       >
     {/if}
-    {#if s.computing}<span class="text-ink2">computing the times</span>{/if}
-    {#if op === 'remove' && !s.guide && s.differs.length === 0}<span class="text-caution"
-        >◆ no plan in use: no times</span
-      >{/if}
+    {#if s.times.before.length > 0}
+      <span>◆ what was done to it before counts: heat, alloy in the joints, joints that are free</span>
+    {/if}
+    {#if s.times.computing}<span class="text-ink2">computing the times</span>
+    {:else if op === 'remove' && !s.guide && s.times.differs.length === 0}
+      <span class="text-caution">◆ {view.inUse ? 'no times yet' : 'no plan in use: no times'}</span>
+    {/if}
   </div>
 {/if}

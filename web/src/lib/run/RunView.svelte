@@ -1,6 +1,6 @@
 <script lang="ts">
   import Notice from '$lib/ui/Notice.svelte';
-  import { loadCues, keepAwake, saveCues, sound } from './cues';
+  import { loadCues, keepAwake, saveCues, sound, speak } from './cues';
   import { Pedal, PEDAL_KEYS } from './pedal';
   import { outbox } from './outbox.svelte';
   import { keepPage } from './keepPage';
@@ -12,7 +12,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import { workSide } from '@orthos/core/hands';
   import type { Operation } from '@orthos/core/rework';
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import Instruction from './Instruction.svelte';
   import RunClock from './RunClock.svelte';
   import RunHeader from './RunHeader.svelte';
@@ -65,9 +65,15 @@
     saveCues(cues);
   }
   function louder(volume: number) {
-    cues = { muted: volume === 0, volume };
+    cues = { ...cues, muted: volume === 0, volume };
     saveCues(cues);
     sound('opens', cues);
+  }
+
+  function talk() {
+    cues = { ...cues, spoken: !cues.spoken };
+    saveCues(cues);
+    if (cues.spoken) speak(s.words?.say ?? 'Speaking.', cues);
   }
 
   const runKeys = () => [
@@ -84,10 +90,10 @@
       : s.due?.tries
         ? [{ keys: ['2'], label: 'one holds', run: () => s.oneHolds() }]
         : []),
-    ...(s.sheet
+    ...(s.trouble.sheet
       ? [
-          ...s.sheet.choices.map((c, i) => ({ keys: [String(i + 1)], label: c.label, run: () => c.choose() })),
-          { keys: ['Escape'], label: 'close it', run: () => (s.sheet = null) },
+          ...s.trouble.sheet.choices.map((c, i) => ({ keys: [String(i + 1)], label: c.label, run: () => c.choose() })),
+          { keys: ['Escape'], label: 'close it', run: () => s.trouble.close() },
         ]
       : []),
     { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
@@ -95,6 +101,7 @@
   const VIEW_KEYS = [
     { keys: ['v'], label: 'turn the view', run: turn },
     { keys: ['m'], label: 'sound on or off', run: mute },
+    { keys: ['s'], label: 'speak what is told, or not', run: talk },
   ];
   useKeys('Run', () =>
     lead.state === 'follows'
@@ -126,7 +133,12 @@
   });
   $effect(() => {
     const abort = new AbortController();
-    void s.predict(abort.signal);
+    void s.times.ahead(abort.signal);
+    return () => abort.abort();
+  });
+  $effect(() => {
+    const abort = new AbortController();
+    void s.correct(abort.signal);
     return () => abort.abort();
   });
   $effect(() => {
@@ -135,10 +147,39 @@
     return () => abort.abort();
   });
   const cue = $derived(
-    !s.hot || allWet ? null : s.closing ? 'closing' : s.phase === 'look' ? 'opens' : s.phase === 'late' ? 'over' : null,
+    !s.hot || allWet || s.oneByOne
+      ? null
+      : s.closing
+        ? 'closing'
+        : s.phase === 'look'
+          ? 'opens'
+          : s.phase === 'late'
+            ? 'over'
+            : null,
   );
+  /** The joint whose turn it is should be done, or what is told changes on the way: hands that look elsewhere hear it. */
+  const due = $derived(s.turnLeft !== null && s.turnLeft <= 0 ? s.joint : s.hot ? (s.changed ?? null) : null);
   $effect(() => {
-    if (cue) sound(cue, cues);
+    if (due !== null)
+      sound(
+        'turn',
+        untrack(() => cues),
+      );
+  });
+  const told = $derived(s.trouble.sheet?.words?.say ?? s.trouble.sheet?.title ?? (s.ended ? null : s.words?.say));
+  $effect(() => {
+    if (told)
+      speak(
+        told,
+        untrack(() => cues),
+      );
+  });
+  $effect(() => {
+    if (cue)
+      sound(
+        cue,
+        untrack(() => cues),
+      );
   });
   /** How long the last mark took to appear, ms: for measuring. */
   let shownAfter = $state<number | null>(null);
@@ -171,7 +212,7 @@
   data-sent-ms={box.delay}
   data-kept={kept}
 >
-  <RunHeader {view} {op} {s} {kept} {cues} onMute={mute} onVolume={louder} />
+  <RunHeader {view} {op} {s} {kept} {cues} onMute={mute} onVolume={louder} onTalk={talk} />
 
   {#each box.refused.filter((r) => r.ticketId === view.ticket.id) as r (r.id)}
     <Notice at="run" class="mt-3 flex items-center gap-4">
@@ -186,7 +227,7 @@
       <button class="button" onclick={() => lead.takeOver()}><kbd class="keycap">T</kbd> go on here</button>
     </Notice>
   {/if}
-  <Notice text={s.problem} at="run" class="mt-3" />
+  <Notice text={s.problem ?? s.times.problem ?? s.played.problem} at="run" class="mt-3" />
 
   <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(300px,37%)] items-center gap-8 py-4">
     <Instruction {view} {op} {s} {demo} {letGo} />
@@ -201,7 +242,7 @@
           )}
           guide={s.guide}
           {turns}
-          wet={s.wet}
+          wet={s.played.loose}
           joints={s.joints}
           current={s.joint}
         />

@@ -4,16 +4,19 @@ export interface CueSettings {
   muted: boolean;
   /** 0 to 1. */
   volume: number;
+  /** What is told is spoken as well, with whatever voice the browser has. */
+  spoken: boolean;
 }
 
 const KEY = 'orthos.cues';
 
 export function loadCues(): CueSettings {
   try {
-    const { muted, volume } = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<CueSettings>;
-    return { muted: muted === true, volume: typeof volume === 'number' ? Math.min(1, Math.max(0, volume)) : 0.5 };
+    const { muted, volume, spoken } = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<CueSettings>;
+    const loud = typeof volume === 'number' ? Math.min(1, Math.max(0, volume)) : 0.5;
+    return { muted: muted === true, volume: loud, spoken: spoken === true };
   } catch {
-    return { muted: false, volume: 0.5 };
+    return { muted: false, volume: 0.5, spoken: false };
   }
 }
 
@@ -25,7 +28,8 @@ export function saveCues(settings: CueSettings): void {
   }
 }
 
-export type Cue = 'opens' | 'closing' | 'over';
+/** The window opens, is about to close, is over; the joint whose turn it is should be done; something is to be changed. */
+export type Cue = 'opens' | 'closing' | 'over' | 'turn';
 /** Tones of each cue: pitch in Hz, start and length in s. */
 const TONES: Record<Cue, [number, number, number][]> = {
   opens: [
@@ -38,11 +42,26 @@ const TONES: Record<Cue, [number, number, number][]> = {
     [880, 0.28, 0.08],
   ],
   over: [[220, 0, 0.6]],
+  turn: [[740, 0, 0.09]],
 };
+
+/** Says words aloud, over what is being said; nothing where the browser has no voice. */
+export function speak(words: string, { muted, volume, spoken }: CueSettings): void {
+  if (!spoken || muted || volume === 0 || !('speechSynthesis' in globalThis)) return;
+  try {
+    const said = new SpeechSynthesisUtterance(words);
+    said.lang = 'en';
+    said.volume = volume;
+    speechSynthesis.cancel();
+    speechSynthesis.speak(said);
+  } catch {
+    // no voice
+  }
+}
 
 let audio: AudioContext | undefined;
 
-export function sound(cue: Cue, { muted, volume }: CueSettings): void {
+export function sound(cue: Cue, { muted, volume }: Pick<CueSettings, 'muted' | 'volume'>): void {
   if (muted || volume === 0) return;
   try {
     audio ??= new AudioContext();

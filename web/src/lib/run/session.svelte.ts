@@ -1,58 +1,32 @@
 /** One operation under way: what is due, what a tap, a hold and "back" mean. Knows nothing of how it looks. */
 import { aboutWork } from '$lib/jobs/about';
 import { stateOf } from '$lib/jobs/stateOf';
-import { planInputOf } from '$lib/plan/planInput';
 import { goto } from '$app/navigation';
-import { runInPool } from '$lib/compute/pool';
 import { isWell, send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
-import {
-  doubtId,
-  type HiddenTruth,
-  saidIn,
-  surroundingsDone,
-  SLIP_KINDS,
-  type SlipKind,
-  SLIPS,
-} from '@orthos/core/hands';
-import {
-  blocks,
-  type JobEvent,
-  type JobEventBody,
-  type JointMark,
-  jointStates,
-  currentAttempt,
-} from '@orthos/core/job';
+import { type Composition, writeComposition } from '@orthos/core/alloys';
+import { doubtId, lateBy, saidIn, withAlloy } from '@orthos/core/hands';
+import { blocks, type JobEvent, type JobEventBody, type JointMark, jointStates } from '@orthos/core/job';
 import {
   type Guide,
-  guideOf,
   type Instruction,
   kindOf,
   latestSafe,
   mainPhase,
   type Method,
   type Operation,
-  type PlanInput,
-  type PlanResult,
   type WindowPhase,
   windowPhase,
   type Words,
+  wordsAt,
 } from '@orthos/core/rework';
 import { v4, v7 } from 'uuid';
-import { benchWords, looseJoints, type Turn } from './benchAnswers';
+import type { Turn } from './benchAnswers';
 import { outbox, postEvent, type Answer } from './outbox.svelte';
-import { courseOf, mergedLog, methodsOf, removalGuide, type Course } from './work';
-
-interface Choice {
-  label: string;
-  detail?: string;
-  choose: () => void;
-}
-export interface Sheet {
-  title: string;
-  words?: Words;
-  choices: Choice[];
-}
+import { PlayedBench } from './playedBench.svelte';
+import { Prediction } from './prediction.svelte';
+import { Trouble } from './trouble.svelte';
+import { courseOf, mergedLog, methodsOf, type Course } from './work';
 
 export const OP_NAMES: Record<Operation, string> = { remove: 'off', prepare: 'lands', fit: 'on' };
 export const NEXT_STEP: Record<Operation, string> = { remove: 'prepare', prepare: 'fit', fit: 'verify' };
@@ -65,16 +39,10 @@ const HARD: Record<Operation, string[]> = {
 export class RunSession {
   private readonly box = outbox();
   now = $state(Date.now());
-  sheet = $state.raw<Sheet | null>(null);
-  highlighted = $state(0);
   problem = $state<string | null>(null);
   beginning = $state(false);
   /** The method chosen before the run begins. */
   methodId = $state<string | null>(null);
-  /** Predictions computed when the page opens: for fitting, and for a board that is not as planned; for removal it comes with the plan. */
-  private predicted = $state.raw<Record<string, Guide>>({});
-  computing = $state(false);
-  truth = $state.raw<HiddenTruth | null>(null);
   bench = $state(false);
   /** Begin the operation once more after it has ended. */
   again = $state(false);
@@ -103,15 +71,18 @@ export class RunSession {
       this.methods.find((m) => m.id === (this.course?.run.methodId ?? this.methodId)) ??
       (this.methods[0] as Method | undefined),
   );
-  guide = $derived.by<Guide | null>(() => {
-    if (this.course) return this.course.run.guide;
-    if (this.op === 'fit' || this.differs.length > 0) return this.predicted[this.predictedFor] ?? null;
-    return this.op === 'remove' ? removalGuide(this.view, this.method) : null;
-  });
-  /** What a prediction made here is for. */
-  private predictedFor = $derived.by(() =>
-    JSON.stringify([this.method, this.view.inputs?.hash, this.asLeft.surroundings]),
+  /** When joints should be wet. */
+  readonly times = new Prediction(
+    () => ({
+      view: this.view,
+      op: this.op,
+      method: this.method,
+      state: this.state,
+      run: this.course?.run ?? null,
+    }),
+    () => this.now,
   );
+  guide = $derived.by<Guide | null>(() => this.times.guide);
   /**
    * The instruction due. Once the screen asks whether everything is shiny, a tap answers that: the mark of the first
    * joint is passed over.
@@ -142,9 +113,14 @@ export class RunSession {
     const end = this.guide && latestSafe(this.guide);
     return this.hot && typeof end === 'number' && this.elapsed !== null && this.elapsed > end - 5 && this.elapsed < end;
   });
+  /** What is told to be changed on the way, once its time has come; s since the heat came on. */
+  changed = $derived.by<string | null>(() => {
+    const at = this.due?.later?.findLast((l) => (this.elapsed ?? -1) >= l.from_s);
+    return at ? `${this.due?.id} ${at.from_s}` : null;
+  });
   words = $derived.by<Words | null>(() => {
     if (!this.due) return null;
-    return (this.hot && this.due.phases?.[this.phase]) || this.due;
+    return this.hot ? wordsAt(this.due, this.phase, this.elapsed ?? 0) : this.due;
   });
   /** What was said of the joints of the walk that is due. */
   private walked = $derived.by<ReadonlyMap<string, JointMark>>(() => {
@@ -187,19 +163,31 @@ export class RunSession {
     const takes = this.guide?.turns?.find((t) => t.terminal === this.joint)?.takes_s ?? null;
     return this.op !== 'remove' || turn?.terminal !== this.joint || takes === null ? null : takes - turn.seconds;
   });
-  private pins = $derived.by(() => (this.op === 'remove' ? this.truth?.pins : undefined));
-  /** Joints that the hidden bench shows as loose. */
-  wet = $derived.by<ReadonlySet<string>>(() => {
-    if (!this.truth || this.ended) return new Set();
-    return looseJoints(this.truth, this.pins, this.turns, !this.oneByOne && this.hot ? this.elapsed : null);
-  });
-  /** What the hidden bench shows, in words. */
-  benchSays = $derived.by<string | null>(() => {
-    const { truth, pins, turns, joint } = this;
-    if (!truth || this.ended || this.heatOff !== null || (!this.hot && !pins)) return null;
-    const tried = this.due?.trying === true;
-    return benchWords(truth, { pins, turns, loose: this.wet, joint, tried, elapsed_s: this.elapsed ?? 0 });
-  });
+  /** What a hold of the pedal opens. */
+  readonly trouble = new Trouble(() => ({
+    view: this.view,
+    runId: this.course?.run.id,
+    due: this.due,
+    phase: this.course?.run.phases?.find((p) => p.id === this.due?.phase),
+    joint: this.joint,
+    hot: this.hot,
+    put: (body) => this.box.put(this.view.ticket.id, body).id,
+    walk: (state) => this.walk(state),
+    oneHolds: () => this.oneHolds(),
+    otherAlloy: (alloy) => this.otherAlloy(alloy),
+    end: (outcome) => this.end(outcome),
+  }));
+  readonly played = new PlayedBench(() => ({
+    op: this.op,
+    run: this.course?.run ?? null,
+    turns: this.turns,
+    joint: this.joint,
+    tried: this.due?.trying === true,
+    oneByOne: this.oneByOne,
+    hot: this.hot,
+    heatOff: this.heatOff !== null,
+    elapsed: this.elapsed,
+  }));
   /** As the server judged them last. */
   gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);
   blocked = $derived.by(() => this.gates.filter((g) => HARD[this.op].includes(g.id) && blocks(g)));
@@ -222,62 +210,43 @@ export class RunSession {
     this.box.judged(id, gates);
   }
 
-  /** The surroundings as hands left them, and who is not as planned. */
-  private asLeft = $derived.by(() =>
-    surroundingsDone(
-      this.view.inputs?.settings.surroundings ?? {},
-      currentAttempt(this.state).neighbours,
-      this.view.inputs?.target,
-    ),
-  );
-  /** Parts that are covered, or left open, other than the plan in use counts on. */
-  differs = $derived.by<string[]>(() => (this.op === 'remove' && this.view.inUse ? this.asLeft.differs : []));
-
-  /** What the calculation of a plan for this operation is asked: for the board as hands left it. */
-  private planInput(method: Method): PlanInput | null {
-    const { inputs, board } = this.view;
-    if (!inputs) return null;
-    const settings = { ...inputs.settings, surroundings: this.asLeft.surroundings };
-    const input = planInputOf(board, { ...inputs, settings }, method, false);
-    return { ...input, ...(this.op === 'fit' ? { fitting: true } : {}) };
+  /** Where hands do otherwise than planned, the plan's times are void, and computed for what is done. */
+  async correct(signal: AbortSignal): Promise<void> {
+    const { course } = this;
+    if (!course || course.run.ended || this.op !== 'remove') return;
+    const { run, list } = course;
+    const late_s = run.late_s === undefined ? lateBy(list, run, run.guide?.starts_s) : 0;
+    if (late_s > 0) return this.change(`its last tool came ${late_s} s later than planned`, { late_s, guide: null });
+    const why = run.changes.at(-1);
+    if (run.guide || why === undefined || !run.phases) return;
+    const guide = await this.times.compute(run.phases, { signal, late_s: run.late_s ?? 0, quickly: this.hot });
+    if (guide) this.change(why, { guide });
   }
 
-  /** Computes when the part should be wet while it goes on, or comes off a board that is not as planned; the run may begin without. */
-  predict(signal: AbortSignal): Promise<void> {
-    return (this.predicting = this.predictNow(signal));
-  }
-  private predicting: Promise<void> = Promise.resolve();
-
-  private async predictNow(signal: AbortSignal): Promise<void> {
-    const method = this.method;
-    const asked = this.op === 'fit' ? method && kindOf(mainPhase(method)).fits : this.differs.length > 0;
-    const key = this.predictedFor;
-    if (!method || !asked || this.predicted[key] || this.course) return;
-    const input = this.planInput(method);
-    if (!input) return;
-    this.computing = true;
-    try {
-      const result = await runInPool<PlanResult>('plan.heat', input, { signal });
-      this.predicted = { ...this.predicted, [key]: guideOf(result, this.view.board, method) };
-    } catch (e) {
-      if ((e as Error).name !== 'AbortError') this.problem = `No times: ${(e as Error).message}`;
-    } finally {
-      this.computing = false;
-    }
-  }
-
-  /** The hidden bench of a run, the same again after a reload: its seed is the run's id. */
-  async playHiddenBench(signal: AbortSignal): Promise<void> {
+  private change(
+    why: string,
+    what: Omit<Extract<JobEventBody, { type: 'run-changed' }>, 'type' | 'runId' | 'why'>,
+  ): void {
     const run = this.course?.run;
-    if (!run?.bench || this.truth || !this.method) return;
-    const plan = this.planInput(this.method);
-    if (!plan) return;
-    const seed = Number.parseInt(run.id.replaceAll('-', '').slice(-8), 16);
-    try {
-      this.truth = await runInPool<HiddenTruth>('plan.bench', { plan, seed }, { signal });
-    } catch (e) {
-      if ((e as Error).name !== 'AbortError') this.problem = `The hidden bench stopped: ${(e as Error).message}`;
-    }
+    if (run) this.put({ type: 'run-changed', runId: run.id, why, ...what, ...this.where });
+  }
+
+  /** Another alloy is laid, or worked in, than the plan's. */
+  private otherAlloy(alloy: Composition): void {
+    const phases = this.course?.run.phases;
+    if (phases)
+      this.change(`${writeComposition(alloy)} instead of the alloy planned`, {
+        phases: withAlloy(phases, alloy),
+        guide: null,
+      });
+  }
+
+  /** The hidden bench of a run plays what hands really do. */
+  playHiddenBench(signal: AbortSignal): Promise<void> {
+    const { course, method } = this;
+    const phases = course?.run.phases ?? method?.phases;
+    const plan = phases ? this.times.input(phases, course?.run.late_s) : null;
+    return this.played.play(plan, this.times.before.length, signal);
   }
 
   async begin(): Promise<void> {
@@ -285,13 +254,13 @@ export class RunSession {
     this.beginning = true;
     this.problem = null;
     // times that are being computed come along
-    await this.predicting;
+    await this.times.settled;
     const body = {
       type: 'run-begun' as const,
       runId: v4(),
       op: this.op,
       methodId: this.method.id,
-      phases: this.method.phases,
+      phases: this.op === 'remove' ? this.times.phases : this.method.phases,
       ...(this.view.inUse?.method.id === this.method.id ? { planId: this.view.inUse.planId } : {}),
       ...aboutWork(this.view),
       ...(this.view.inputs ? { kit: this.view.inputs.kit } : {}),
@@ -313,10 +282,7 @@ export class RunSession {
   }
 
   tap(at: number): void {
-    if (this.sheet) {
-      this.highlighted = (this.highlighted + 1) % this.sheet.choices.length;
-      return;
-    }
+    if (this.trouble.sheet) return this.trouble.next();
     if (!this.course || (this.ended && this.again)) {
       this.again = false;
       void this.begin();
@@ -383,10 +349,7 @@ export class RunSession {
 
   /** Takes the last mark back, with what it wrote. */
   back(): void {
-    if (this.sheet) {
-      this.sheet = null;
-      return;
-    }
+    if (this.trouble.sheet) return this.trouble.close();
     const run = this.course?.run;
     if (!run) return;
     const gone = this.state.withdrawn;
@@ -394,7 +357,8 @@ export class RunSession {
     const mine = live.filter(({ body: b }) => 'runId' in b && b.runId === run.id && b.type !== 'run-begun');
     const last = mine.findLast(({ body: b }) => b.type === 'mark' || b.type === 'joint');
     if (!last) return;
-    const ids = [...mine.filter((e) => e.body.type === 'run-ended').map((e) => e.id), last.id];
+    const after = mine.slice(mine.indexOf(last)).filter((e) => ['run-ended', 'run-changed'].includes(e.body.type));
+    const ids = [...after.map((e) => e.id), last.id];
     if (last.body.type === 'mark') {
       const { instruction } = last.body;
       const wrote = this.course?.list.find((i) => i.id === instruction)?.event?.type;
@@ -409,59 +373,12 @@ export class RunSession {
 
   /** The long press: something is wrong. */
   hold(): void {
-    if (this.sheet) {
-      this.sheet.choices[this.highlighted].choose();
-      return;
-    }
-    const run = this.course?.run;
-    if (!run || this.ended) return;
-    this.open({
-      title: 'What is wrong?',
-      choices: [
-        ...SLIP_KINDS.map((kind) => ({
-          label: SLIPS[kind].label,
-          choose: () => this.slip(kind),
-        })),
-        {
-          label: 'Finished, no more marks',
-          choose: () => this.end('finished'),
-        },
-        { label: 'Give up here', detail: 'change the method or come back later', choose: () => this.end('given up') },
-        { label: 'Nothing, go on', choose: () => (this.sheet = null) },
-      ],
-    });
-  }
-
-  private open(sheet: Sheet): void {
-    this.highlighted = 0;
-    this.sheet = sheet;
-  }
-
-  private slip(kind: SlipKind): void {
-    const { id } = this.box.put(this.view.ticket.id, {
-      type: 'slip',
-      kind,
-      ...(this.course ? { runId: this.course.run.id } : {}),
-    });
-    const checked = (ok: boolean, result: string) => () => {
-      this.put({ type: 'slip-checked', slipId: id, ok, result });
-      this.sheet = null;
-    };
-    this.open({
-      title: SLIPS[kind].label,
-      words: { say: SLIPS[kind].now, watch: SLIPS[kind].check },
-      choices: [
-        // first, so that a pedal held too long claims nothing
-        { label: 'Check it later', detail: 'stays open until Verify', choose: () => (this.sheet = null) },
-        { label: 'Checked, all right', choose: checked(true, 'all right') },
-        { label: 'Checked, damage found', choose: checked(false, 'damage found') },
-      ],
-    });
+    if (this.trouble.sheet) this.trouble.take();
+    else if (this.course && !this.ended) this.trouble.ask();
   }
 
   end(outcome: 'finished' | 'given up'): void {
     const run = this.course?.run;
     if (run && !run.ended) this.put({ type: 'run-ended', runId: run.id, outcome, ...this.where });
-    this.sheet = null;
   }
 }

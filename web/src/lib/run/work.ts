@@ -3,7 +3,7 @@ import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/jobs/nameOf';
-import { operationFor, saidIn, type Work } from '@orthos/core/hands';
+import { freedBefore, operationFor, saidIn, type Work } from '@orthos/core/hands';
 import {
   fittingMethod,
   type Guide,
@@ -13,7 +13,7 @@ import {
   type Method,
   type Operation,
 } from '@orthos/core/rework';
-import { currentAttempt, type JobEvent, lastRun, type Run } from '@orthos/core/job';
+import { currentAttempt, isOff, type JobEvent, type JobState, lastRun, type Run } from '@orthos/core/job';
 
 /** The log as the page knows it: the server's, then what was made here and is not in it yet. */
 export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]): JobEvent[] {
@@ -21,12 +21,19 @@ export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]
   return [...stored, ...made.filter((e) => !there.has(e.id))];
 }
 
+/** How the part came off, as hands really did it; what comes after goes by that. */
+function cameOffBy(view: JobView): Method | undefined {
+  const attempt = currentAttempt(stateOf(view.events));
+  const run = isOff(attempt) ? lastRun(attempt, 'remove') : undefined;
+  return run?.phases && { id: run.methodId, phases: run.phases };
+}
+
 /** The methods that fit this job, the one in use first; for fitting, air comes from further off. */
 export function methodsOf(view: JobView, op: Operation): Method[] {
   const fits = view.inputs?.methods.filter((m) => !m.unfit) ?? [];
   // hands are told even where the list of tools says that nothing can be done
   const fitting = (fits.some(isDoable) ? fits.filter(isDoable) : fits).map((m) => m.method);
-  const used = view.inUse?.method;
+  const used = op === 'remove' ? view.inUse?.method : (cameOffBy(view) ?? view.inUse?.method);
   const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
   if (op !== 'fit') return all;
   // ways that end alike put a part on alike, all without air do it joint by joint: the first of each is said
@@ -39,6 +46,16 @@ export function methodsOf(view: JobView, op: Operation): Method[] {
   return [...ways.values()];
 }
 
+/** Removals of this attempt that were given up before a run, or so far: the part is still on. */
+export function runsBefore(state: JobState, run: Run | null): Run[] {
+  const all = currentAttempt(state).runs.filter((r) => r.op === 'remove');
+  const at = run ? all.findIndex((r) => r.id === run.id) : all.length;
+  const before = all.slice(0, Math.max(0, at));
+  // once it was off, what stands there now has no past
+  const off = before.findLastIndex((r) => r.ended?.outcome === 'finished' || r.marks.some((m) => m.what === 'lifted'));
+  return before.slice(off + 1).filter((r) => r.ended);
+}
+
 /** The prediction of the plan in use for removal by this method. */
 export function removalGuide(view: JobView, method: Method | undefined): Guide | null {
   return view.inUse && view.inUse.method.id === method?.id
@@ -46,7 +63,7 @@ export function removalGuide(view: JobView, method: Method | undefined): Guide |
     : null;
 }
 
-export function workOf(view: JobView, method: Method, guide: Guide | null): Work | null {
+export function workOf(view: JobView, method: Method, guide: Guide | null): Omit<Work, 'said' | 'freed'> | null {
   const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
   if (!target || !view.inputs) return null;
   const near = [...(view.inUse?.result.neighbours ?? [])].sort((a, b) => a.distance_mm - b.distance_mm);
@@ -72,7 +89,8 @@ export interface Course {
 }
 
 export function courseOf(view: JobView, events: readonly JobEvent[], op: Operation): Course | null {
-  const run = lastRun(currentAttempt(stateOf(events)), op);
+  const state = stateOf(events);
+  const run = lastRun(currentAttempt(state), op);
   // what the run was begun with, not what its method has become since
   const method =
     run &&
@@ -80,7 +98,8 @@ export function courseOf(view: JobView, events: readonly JobEvent[], op: Operati
   if (!run || !method) return null;
   const work = workOf(view, method, run.guide);
   if (!work) return null;
-  const list = operationFor(op, { ...work, said: saidIn(run) });
+  const freed = op === 'remove' ? freedBefore(runsBefore(state, run)) : [];
+  const list = operationFor(op, { ...work, said: saidIn(run), freed });
   return { run, list, at: positionIn(list, run) };
 }
 

@@ -97,6 +97,11 @@
     {/each}
   </div>
 
+  {#if gate('restored')?.state !== 'met'}
+    <GateHead title="Left off by mistake" gate={gate('restored')} />
+    <p class="text-[13px] text-ink2">No power until it is back on its lands and checked: say so at the slip below.</p>
+    <Override {view} gates={gates.filter((g) => g.id === 'restored')} {recorder} />
+  {/if}
   <GateHead
     title="Short check, before power"
     gate={gate('short-check')}

@@ -29,6 +29,13 @@ export const upTo = (full_L_min: number, settings: AirSettings): AirSettings => 
   ...throughout(settings, 'flow_L_min', (flow) => Math.min(flow, full_L_min)),
 });
 
+type Mouth = NonNullable<AirSettings['mouth']>;
+/** Nozzles that are no round hole, as they lie in the drawer. */
+const MOUTHS: Record<Mouth['kind'], (mouth: Mouth, bore_mm: number) => string> = {
+  slot: ({ w_mm, h_mm }) => `nozzle with an open mouth of ${w_mm} × ${h_mm} mm`,
+  rim: ({ w_mm, h_mm }, bore_mm) => `nozzle with holes of ${bore_mm} mm round a rim of ${w_mm} × ${h_mm} mm`,
+};
+
 export const air = definePhase<'air', AirSettings>({
   kind: 'air',
   name: 'Air',
@@ -90,10 +97,10 @@ export const air = definePhase<'air', AirSettings>({
       settings: (s, z) => throughout(s, 'standoff_mm', (mm) => within(mm + z * WOBBLE_MM, RANGES.air.standoff_mm)),
     },
   ],
-  needs({ set_C, flow_L_min, nozzle_mm }, station) {
+  needs({ set_C, flow_L_min, nozzle_mm, mouth }, station) {
     const flow = dialOf(flow_L_min, station);
     return {
-      tools: [`nozzle ${nozzle_mm} mm`],
+      tools: [mouth ? MOUTHS[mouth.kind](mouth, nozzle_mm) : `nozzle ${nozzle_mm} mm`],
       setPoints: [
         { id: 'air', label: 'air temperature', value: set_C, unit: '°C', tolerance: 5, dial: 'air' },
         { id: 'flow', label: 'air flow', ...flow, tolerance: Math.max(2, 0.05 * flow.value) },
@@ -105,7 +112,7 @@ export const air = definePhase<'air', AirSettings>({
   fits: {
     settings: (s) => ({
       ...s,
-      standoff_mm: within(s.standoff_mm + FITTING_DISTANCE_MM, RANGES.air.standoff_mm),
+      ...throughout(s, 'standoff_mm', (mm) => within(mm + FITTING_DISTANCE_MM, RANGES.air.standoff_mm)),
     }),
   },
   cautions: [

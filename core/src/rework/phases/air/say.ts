@@ -1,6 +1,6 @@
 /** What hands are told while air melts the joints. */
 import { packageById } from '../../../packages/index.ts';
-import { dialOf, setText } from '../../dials.ts';
+import { dialOf, flowText, setText } from '../../dials.ts';
 import {
   COUNT,
   fluxIt,
@@ -22,19 +22,50 @@ function dials({ panel }: Workplace, { set_C, flow_L_min }: AirSettings): string
   return `${setText(set_C, 'air', panel)}, ${unit === '%' ? `dial at ${value} %` : `${value} litres`}`;
 }
 
+/** A direction as on the face of a clock, seen from the working side. */
+const oClock = (deg: number): string => `${Math.round((((3 - deg / 30) % 12) + 11) % 12) + 1} o’clock`;
+
+/** How the hand moves, short enough for a sentence at the bench. */
+function moving({ sweep_deg, standoff_mm, pulse }: AirSettings): string {
+  const way = sweep_deg === undefined ? 'Circle the body' : 'To and fro along it';
+  return `${way}, ${standoff_mm} mm above${pulse ? `: ${pulse.on_s} s on, ${pulse.off_s} off` : ' it'}.`;
+}
+
+/** All that there is to set besides the dials, told once before the heat. */
+function held(settings: AirSettings): string {
+  const { nozzle_mm, standoff_mm, mouth, sweep_mm, sweep_deg, tilt_deg = 0, approach_deg = 0, pulse } = settings;
+  const nozzle = mouth ? `The ${mouth.w_mm} × ${mouth.h_mm} mm nozzle` : `Nozzle ${nozzle_mm} mm`;
+  const lean = tilt_deg > 0 ? `, leaning ${tilt_deg}° from ${oClock(approach_deg)}` : '';
+  const line = sweep_deg === undefined ? 'from its middle' : `either way, along ${oClock(sweep_deg)}`;
+  const moves = sweep_mm > 0 ? ` The hand goes ${sweep_mm} mm ${line}.` : ' The hand stays over its middle.';
+  const pulses = pulse ? ` ${pulse.on_s} s on it, ${pulse.off_s} s away, by turns.` : '';
+  return `${nozzle}, ${standoff_mm} mm above the board${lean}.${moves}${pulses}`;
+}
+
+/** What changes on the way: each stage until the next. */
+const stagesOf = ({ stages }: AirSettings, { panel }: Workplace): Instruction['later'] =>
+  stages?.map(({ from_s, set_C, flow_L_min, standoff_mm, sweep_mm }) => {
+    const changes = [
+      standoff_mm === undefined ? '' : `${standoff_mm} mm above it`,
+      set_C === undefined ? '' : setText(set_C, 'air', panel),
+      flow_L_min === undefined ? '' : flowText(flow_L_min, panel),
+      sweep_mm === undefined ? '' : `moving ${sweep_mm} mm`,
+    ];
+    const say = `From ${from_s} s: ${changes.filter(Boolean).join(', ')}.`;
+    return { from_s, say, watch: 'Like this until it melts, or until told otherwise.' };
+  });
+/** The stages, for those who want to know before they begin. */
+const ahead = (later: Instruction['later']): string => (later ?? []).map((l) => ` ${l.say}`).join('');
+
 export function sayRemoval(settings: AirSettings, work: Workplace): Instruction[] {
+  const later = stagesOf(settings, work);
   return [
     fluxIt(work, 'A thin, even film.'),
     heatOn(
       `Air on at ${dials(work, settings)}. Start wide.`,
-      `Nozzle ${settings.nozzle_mm} mm, ${settings.standoff_mm} mm above the board. The clock starts with your tap.`,
+      `${held(settings)}${ahead(later)} The clock starts with your tap.`,
     ),
-    ...heating(
-      work,
-      work.held
-        ? `Air on what still holds: ${someJoints(work.held)}.`
-        : `${settings.sweep_deg === undefined ? 'Circle the body' : 'To and fro along it'}, ${settings.standoff_mm} mm above it.`,
-    ),
+    ...heating(work, work.held ? `Air on what still holds: ${someJoints(work.held)}.` : moving(settings), later),
     lift(
       'Nudge it. It floats? Lift straight up.',
       'Heat stays on while lifting. No force: one solid joint tears its pad.',
@@ -52,6 +83,7 @@ export function sayRemoval(settings: AirSettings, work: Workplace): Instruction[
 /** From the lands to the part lying on molten solder; what goes before and after is the same for all tools. */
 export function sayFitting(settings: AirSettings, work: Workplace): { before: Instruction; heat: Instruction[] } {
   const { terminals } = packageById(work.target.package);
+  const later = stagesOf(settings, work);
   return {
     before: {
       id: 'flux',
@@ -65,9 +97,9 @@ export function sayFitting(settings: AirSettings, work: Workplace): { before: In
     heat: [
       heatOn(
         `Air on at ${dials(work, settings)}. Stay off.`,
-        `${settings.standoff_mm} mm above the board, so that nothing is blown away.`,
+        `${held(settings)}${ahead(later)} Far enough that nothing is blown away.`,
       ),
-      ...heating(work, `Circle wide, ${settings.standoff_mm} mm above it.`).map((i) => ({
+      ...heating(work, moving(settings), later).map((i) => ({
         ...i,
         ...(i.id === 'all-wet' ? { watch: `${i.watch} It settles by itself.` } : {}),
         phases: i.phases && {

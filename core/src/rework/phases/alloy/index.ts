@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type AlloySettings, alloySettings, WIRE_MM } from './settings.ts';
 
 const { bead } = RANGES;
@@ -62,9 +62,9 @@ export const alloy = definePhase<'alloy', AlloySettings>({
       settings: (s, z) => ({ bead_mm3_mm: within(s.bead_mm3_mm * (1 + BEAD * z), bead.bead_mm3_mm) }),
     },
   ],
-  needs: ({ set_C, tip_mm, alloy: wt = LOW_MELT, wire_mm = WIRE_MM }) => ({
-    tools: [`${writeComposition(wt)} wire of ${wire_mm} mm and its flux`, `tip ${tip_mm} mm`],
-    setPoints: [ironSetPoint(set_C)],
+  needs: ({ alloy: wt = LOW_MELT, wire_mm = WIRE_MM, ...iron }) => ({
+    tools: [`${writeComposition(wt)} wire of ${wire_mm} mm and its flux`, ...ironTools(iron)],
+    setPoints: [ironSetPoint(iron.set_C)],
   }),
   change_s: 5,
   cautions: [],

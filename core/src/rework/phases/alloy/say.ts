@@ -1,5 +1,5 @@
 /** What hands are told: alloy laid along the rows with an iron: fed, and worked into every joint. */
-import { LOW_MELT } from '../../../alloys/index.ts';
+import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
 import { setText } from '../../dials.ts';
 import { isLowMelting } from '../../kit.ts';
 import { fluxIt, type Instruction, type Workplace } from '../instruction.ts';
@@ -27,7 +27,7 @@ export function say(settings: AlloySettings, work: Workplace): Instruction[] {
     ...lengths.map((mm, n): Instruction => ({
       id: `lay-${n + 1}`,
       say: `${lengths.length > 1 ? `Row ${n + 1} of ${lengths.length}: iron` : 'Iron'} on, feed ${named(settings)} along it.`,
-      watch: `Iron at ${setText(settings.set_C, 'iron', work.panel)}. ${mm} mm of ${wire_mm} mm wire, a bead about ${wide_mm.toFixed(1)} mm wide; then to and fro until it shines.`,
+      watch: `Iron at ${setText(settings.set_C, 'iron', work.panel)}. ${mm} mm of ${wire_mm} mm ${writeComposition(settings.alloy ?? LOW_MELT)} wire, a bead about ${wide_mm.toFixed(1)} mm wide; then to and fro until it shines.`,
       tap: 'bead laid',
       mark: 'done',
     })),

@@ -8,6 +8,7 @@ import { infrared_W_m2, SOURCES, USUAL_H } from './source.ts';
 const { below: range } = RANGES;
 /** A source's own dial, and how the board lies over it, are off by so much (estimates): K, and shares. */
 const [DIAL_K, CONTACT] = [10, 0.3];
+const round = (mm: number) => Number(mm.toFixed(1));
 
 export const below = definePhase<'below', BelowSettings>({
   kind: 'below',
@@ -55,7 +56,7 @@ export const below = definePhase<'below', BelowSettings>({
   },
   limbs: () => ({ left: 'free', right: 'free' }),
   line: ({ source, T_C, window }, panel) =>
-    `${SOURCES[source]} at ${formatTemperature(T_C, panel)}${window ? `, opening ${window.w_mm} × ${window.h_mm} mm` : ''}`,
+    `${SOURCES[source]} at ${formatTemperature(T_C, panel)}${window ? `, opening ${round(window.w_mm)} × ${round(window.h_mm)} mm` : ''}`,
   irons: () => [],
   fromAbove: true,
   bridges: false,
@@ -72,8 +73,11 @@ export const below = definePhase<'below', BelowSettings>({
           : { h: within((h ?? USUAL_H[source]) * (1 + CONTACT * z), range.h) },
     },
   ],
-  needs: ({ source, T_C }) => ({
-    tools: [SOURCES[source]],
+  needs: ({ source, T_C, window }) => ({
+    tools: [
+      SOURCES[source],
+      ...(window ? [`mask under the board with an opening of ${round(window.w_mm)} × ${round(window.h_mm)} mm`] : []),
+    ],
     setPoints: [{ id: 'below', label: 'heat from below', value: T_C, unit: '°C', tolerance: 10 }],
   }),
   change_s: 5,

@@ -3,8 +3,8 @@ import { COUNT, type Instruction, lift, type Workplace } from '../instruction.ts
 import { rowsOf } from '../rows.ts';
 import type { CutSettings } from './settings.ts';
 
-export function say({ with: tool }: CutSettings, { target }: Workplace): Instruction[] {
-  const rows = rowsOf(target.package);
+export function say({ with: tool }: CutSettings, { target, held }: Workplace): Instruction[] {
+  const rows = rowsOf(target.package).filter((r) => !held || r.terminals.some((t) => held.includes(t)));
   return [
     {
       id: 'heat-on',
@@ -22,7 +22,7 @@ export function say({ with: tool }: CutSettings, { target }: Workplace): Instruc
           : 'Tips of the cutters flat, no pull on the leg.',
       tap: 'row cut',
       mark: 'done',
-      walk: row.terminals,
+      walk: row.terminals.filter((t) => held?.includes(t) ?? true),
       again: { say: 'This leg holds: cut it once more.', watch: 'All the way through; do not bend it.' },
     })),
     {

@@ -1,6 +1,7 @@
 /** What hands are told: two irons on opposite rows at once, until the part floats between them. */
 import { setText } from '../../dials.ts';
 import { COUNT, heating, heatOff, heatOn, lift, type Say, type Workplace } from '../instruction.ts';
+import { laid, strokedFor, strokes } from '../stroke/say.ts';
 import type { StrokeSettings } from '../stroke/settings.ts';
 
 /** Each iron has a dial of its own. */
@@ -10,8 +11,9 @@ function bothAt(set_C: number, { panel }: Workplace): string {
 }
 
 export const say: Say<StrokeSettings> = (settings, work) => [
-  heatOn(`${bothAt(settings.set_C, work)}. One on each row.`),
-  ...heating(work, 'Stroke both rows at once, a second each.'),
+  ...laid(settings, work),
+  heatOn(`${bothAt(settings.set_C, work)}. One on each row.`, strokedFor(settings)),
+  ...heating(work, strokes({ ...settings, irons: 2 })),
   lift(
     'Floats? Slide it aside between the tips.',
     'Nobody has a third hand: it goes onto free mask, not into the air.',

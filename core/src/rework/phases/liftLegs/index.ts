@@ -4,7 +4,7 @@ import { LIFT_LEG_S } from '../../handTimes.ts';
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { anyOf, pitchOf } from '../tears.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type LiftLegsSettings, liftLegsSettings } from './settings.ts';
 
 /** A land torn, a leg, at ordinary and at fine pitch (judgement). */
@@ -38,9 +38,9 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
     return anyOf(terminals.length, pitchOf(terminals) <= LIFT_LEG_S.fine_mm + 0.01 ? TEARS.fine : TEARS.leg);
   },
   uncertain: uncertainTip,
-  needs: ({ set_C, tip_mm }) => ({
-    tools: ['braid', 'needle', `tip ${tip_mm} mm`],
-    setPoints: [ironSetPoint(set_C)],
+  needs: (iron) => ({
+    tools: ['braid', 'needle', ...ironTools(iron)],
+    setPoints: [ironSetPoint(iron.set_C)],
   }),
   change_s: 5,
   cautions: [],

@@ -13,7 +13,7 @@ export const say: Say<LiftLegsSettings> = ({ set_C }, work) => [
     watch: 'It springs up a hair and stays there. Never pull on one that holds.',
     tap: 'this leg up',
     mark: 'done',
-    walk: rowsOf(work.target.package).flatMap((r) => r.terminals),
+    walk: rowsOf(work.target.package).flatMap((r) => r.terminals.filter((t) => work.held?.includes(t) ?? true)),
     again: {
       say: 'It holds: fresh flux, braid, raise it once more.',
       watch: 'Wait until it is molten to its heel. Never pull.',

@@ -1,11 +1,12 @@
 /** One tip, one pool of solder over all joints of a small part. */
+import { writeComposition } from '../../../alloys/index.ts';
 import { extentOf, packageById } from '../../../packages/index.ts';
 import { LEADED } from '../../solders.ts';
 import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach } from '../rows.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type PoolSettings, poolSettings } from './settings.ts';
 
 const { pool_mm3 } = RANGES.pool;
@@ -51,9 +52,9 @@ export const pool = definePhase<'pool', PoolSettings>({
     ...uncertainTip,
     { name: 'solder of the pool', settings: (s, z) => ({ pool_mm3: within(s.pool_mm3 * (1 + POOL * z), pool_mm3) }) },
   ],
-  needs: ({ set_C, tip_mm }) => ({
-    tools: ['solder wire', `tip ${tip_mm} mm`],
-    setPoints: [ironSetPoint(set_C)],
+  needs: ({ alloy = LEADED, ...iron }) => ({
+    tools: [`${writeComposition(alloy)} wire for the pool`, ...ironTools(iron)],
+    setPoints: [ironSetPoint(iron.set_C)],
   }),
   change_s: 5,
   cautions: [],

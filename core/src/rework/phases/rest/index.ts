@@ -1,4 +1,4 @@
-/** The board cools, with nothing on it. */
+/** The board cools with nothing on it, or hands wait with the heat from below on. */
 import { definePhase } from '../declaration.ts';
 import { type RestSettings, restSettings } from './settings.ts';
 
@@ -6,15 +6,28 @@ export const rest = definePhase<'rest', RestSettings>({
   kind: 'rest',
   name: 'Left to cool',
   settings: restSettings,
-  form: { usual: [], moreTitle: '', more: [] },
+  form: {
+    usual: [
+      {
+        key: 'below',
+        label: 'Heat from below',
+        choices: [
+          ['', 'off'],
+          ['stays', 'stays on'],
+        ],
+      },
+    ],
+    moreTitle: '',
+    more: [],
+  },
   tool: 'hand',
   wants: () => [],
   limbs: () => ({ left: 'free', right: 'free' }),
-  line: () => 'until it is cool enough',
+  line: ({ below }) => (below ? 'waiting, heat from below on' : 'until it is cool enough'),
   irons: () => [],
   fromAbove: true,
   bridges: false,
-  cools: true,
+  cools: ({ below }) => below === undefined,
   uncertain: [],
   needs: () => ({ tools: [], setPoints: [] }),
   change_s: 0,

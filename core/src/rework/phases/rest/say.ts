@@ -3,10 +3,10 @@ import { formatTemperature } from '../../../ground/index.ts';
 import type { RestSettings } from './settings.ts';
 import type { Say } from '../instruction.ts';
 
-export const say: Say<RestSettings> = (_, { until, panel }) => [
+export const say: Say<RestSettings> = ({ below }, { until, panel }) => [
   {
     id: 'rest',
-    say: 'All heat off. Let the board cool.',
+    say: below ? 'Hands off. The heat from below stays on.' : 'All heat off. Let the board cool.',
     watch:
       until && 'C' in until
         ? `Below about ${formatTemperature(until.C, panel)}. No blowing, no wet cloth.`

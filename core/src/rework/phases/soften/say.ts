@@ -19,11 +19,14 @@ const OFF: Record<SoftenSettings['what'], { say: string; watch: string }> = {
   },
 };
 
-export const say: Say<SoftenSettings> = ({ what, soft_C, set_C, flow_L_min, standoff_mm }, { panel }) => [
+export const say: Say<SoftenSettings> = (
+  { what, soft_C, set_C, flow_L_min, standoff_mm, nozzle_mm, sweep_mm },
+  { panel },
+) => [
   {
     id: `soften-${what}`,
     say: `Warm it, wide, until the ${what} gives.`,
-    watch: `Air at ${setText(set_C, 'air', panel)}, ${flowText(flow_L_min, panel)}, ${standoff_mm} mm above it. At about ${formatTemperature(soft_C, panel)} it dents under a wooden pick; hotter it chars.`,
+    watch: `Air at ${setText(set_C, 'air', panel)}, ${flowText(flow_L_min, panel)}, nozzle ${nozzle_mm} mm, ${standoff_mm} mm above it, moving ${sweep_mm} mm from its middle. At about ${formatTemperature(soft_C, panel)} it dents under a wooden pick; hotter it chars.`,
     tap: 'it gives',
     mark: 'done',
   },

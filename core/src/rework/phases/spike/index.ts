@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { LEADED } from '../../solders.ts';
 import { type SpikeSettings, spikeSettings } from './settings.ts';
 
@@ -51,9 +51,9 @@ export const spike = definePhase<'spike', SpikeSettings>({
     ...uncertainTip,
     { name: 'solder that is worked in', settings: (s, z) => ({ ratio: within(s.ratio * (1 + WORKED_IN * z), ratio) }) },
   ],
-  needs: ({ set_C, tip_mm, alloy }) => ({
-    tools: [`${writeComposition(alloy ?? LEADED)} wire to work in`, `tip ${tip_mm} mm`],
-    setPoints: [ironSetPoint(set_C)],
+  needs: ({ alloy = LEADED, ...iron }) => ({
+    tools: [`${writeComposition(alloy)} wire to work in`, ...ironTools(iron)],
+    setPoints: [ironSetPoint(iron.set_C)],
   }),
   change_s: 5,
   cautions: [],

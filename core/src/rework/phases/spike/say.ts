@@ -21,7 +21,7 @@ export function say(settings: SpikeSettings, { target, panel }: Workplace): Inst
     return {
       id: `work-in-${n + 1}`,
       say: `${rows.length > 1 ? `Row ${n + 1} of ${rows.length}: flux` : 'Flux'}, iron, work ${wire} into every joint.`,
-      watch: `Iron at ${setText(settings.set_C, 'iron', panel)}, about ${wire_mm} mm of wire of 0.7 mm in all. No longer than ${settings.most_s} s on one place.`,
+      watch: `Iron at ${setText(settings.set_C, 'iron', panel)}, about ${wire_mm} mm of wire of 0.7 mm in all, ${settings.ratio} times what is in them. No longer than ${settings.most_s} s on one place.`,
       tap: 'worked in',
       mark: 'done',
     };

@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type StrokeSettings, strokeSettings } from './settings.ts';
 
 const { bead } = RANGES;
@@ -76,13 +76,13 @@ export const stroke = definePhase<'stroke', StrokeSettings>({
         s.bead_mm3_mm ? { bead_mm3_mm: within(s.bead_mm3_mm * (1 + BEAD * z), bead.bead_mm3_mm) } : {},
     },
   ],
-  needs: ({ set_C, tip_mm, irons, bead_mm3_mm }) => ({
+  needs: ({ irons, bead_mm3_mm, alloy = LOW_MELT, ...iron }) => ({
     tools: [
-      ...(bead_mm3_mm ? ['alloy of the bead and its flux'] : []),
-      ...(irons === 2 ? ['a second iron'] : []),
-      `tip ${tip_mm} mm`,
+      ...(bead_mm3_mm ? [`${writeComposition(alloy)} wire and its flux`] : []),
+      ...ironTools(iron),
+      ...(irons === 2 ? ['a second iron with a tip like it'] : []),
     ],
-    setPoints: [ironSetPoint(set_C), ...(irons === 2 ? [ironSetPoint(set_C, 'iron2')] : [])],
+    setPoints: [ironSetPoint(iron.set_C), ...(irons === 2 ? [ironSetPoint(iron.set_C, 'iron2')] : [])],
   }),
   change_s: 5,
   cautions: [],

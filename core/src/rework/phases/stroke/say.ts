@@ -1,5 +1,5 @@
 /** What hands are told: a bead of alloy along the rows, kept molten by one or two irons stroking it until every joint floats. */
-import { LOW_MELT } from '../../../alloys/index.ts';
+import { LOW_MELT, writeComposition } from '../../../alloys/index.ts';
 import { packageById, terminalSides } from '../../../packages/index.ts';
 import { setText } from '../../dials.ts';
 import { isLowMelting } from '../../kit.ts';
@@ -16,38 +16,47 @@ function beadWords(packageId: string, bead_mm3_mm: number): string {
 }
 
 /** How the irons move along a bead. */
-function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: StrokeSettings): string {
+export function strokes({ irons = 1, pass_s = 1, rest_s = 0 }: StrokeSettings): string {
   const each = pass_s + 2 * rest_s === 1 ? 'a second' : `${pass_s + 2 * rest_s} s`;
   return irons === 2
     ? `An iron on each side: stroke both, ${each} each.`
     : `Stroke along each side in turn, ${each} each.`;
 }
 
-export function say(settings: StrokeSettings, work: Workplace): Instruction[] {
-  const { guide, target } = work;
-  const low = isLowMelting(settings.alloy ?? LOW_MELT);
-  const bead_mm3_mm = settings.bead_mm3_mm;
+/** What is told of a bead that no phase before laid: it is laid now. */
+export function laid({ alloy = LOW_MELT, bead_mm3_mm }: StrokeSettings, work: Workplace): Instruction[] {
+  if (!bead_mm3_mm) return [];
+  const { target } = work;
+  const low = isLowMelting(alloy);
   const sides = terminalSides(packageById(target.package));
+  return [
+    fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
+    {
+      id: 'alloy',
+      say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
+      watch: `${writeComposition(alloy)}. ${beadWords(target.package, bead_mm3_mm)}`,
+      tap: 'alloy laid',
+      mark: 'done',
+      limbs: { left: 'wire, onto joint and tip', right: 'iron along the row' },
+    },
+  ];
+}
+
+/** How long they are stroked before the irons leave. */
+export const strokedFor = ({ stroke_s }: StrokeSettings): string =>
+  `About ${stroke_s} s of stroking. The clock starts with your tap.`;
+
+export function say(settings: StrokeSettings, work: Workplace): Instruction[] {
+  const { guide } = work;
   const hold =
     guide && guide.closes_s !== null && guide.closedBy === 'joints freeze'
       ? Math.round(guide.closes_s - settings.stroke_s)
       : null;
-  const laid: Instruction[] = bead_mm3_mm
-    ? [
-        fluxIt(work, low ? 'A flux that works at low temperatures.' : 'A thin, even film.'),
-        {
-          id: 'alloy',
-          say: `Lay ${low ? 'low-melt alloy' : 'fresh solder'} along ${sides === 1 ? 'the row' : sides === 2 ? 'both sides' : `all ${sides} sides`}.`,
-          watch: beadWords(target.package, bead_mm3_mm),
-          tap: 'alloy laid',
-          mark: 'done',
-        },
-      ]
-    : [];
   return [
-    ...laid,
+    ...laid(settings, work),
     heatOn(
       `${settings.irons === 2 ? 'Both irons' : 'Iron'} on at ${setText(settings.set_C, 'iron', work.panel)}. Touch the bead.`,
+      strokedFor(settings),
     ),
     ...heating(work, strokes(settings)),
     lift(

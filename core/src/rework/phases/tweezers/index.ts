@@ -1,7 +1,7 @@
 /** Both ends of a part gripped at once by two heated tips. */
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
 import { type TweezersSettings, tweezersSettings } from './settings.ts';
 
 export const tweezers = definePhase<'tweezers', TweezersSettings>({
@@ -21,9 +21,9 @@ export const tweezers = definePhase<'tweezers', TweezersSettings>({
   fromAbove: false,
   bridges: false,
   uncertain: uncertainTip,
-  needs: ({ set_C, tip_mm }) => ({
-    tools: ['hot tweezers', `tip ${tip_mm} mm`],
-    setPoints: [ironSetPoint(set_C, 'tweezers')],
+  needs: (iron) => ({
+    tools: ironTools(iron, 'hot tweezers'),
+    setPoints: [ironSetPoint(iron.set_C, 'tweezers')],
   }),
   change_s: 5,
   cautions: [],

@@ -9,6 +9,7 @@ export const say: Say<TweezersSettings> = ({ set_C }, work) => [
     id: 'feed',
     say: 'Fresh solder on both ends.',
     watch: 'It wets the tips and carries their heat.',
+    limbs: { left: 'wire onto each end', right: 'iron on its land' },
     tap: 'fed',
     mark: 'done',
   },

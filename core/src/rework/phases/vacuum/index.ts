@@ -3,7 +3,7 @@ import { RANGES } from '../../ranges.ts';
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { reachOf } from '../rows.ts';
-import { ironSetPoint, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, tipFields, uncertainTip } from '../tip.ts';
 import { type VacuumSettings, vacuumSettings } from './settings.ts';
 
 const { dwell_s, most_s } = RANGES.iron;
@@ -18,8 +18,8 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
       { key: 'dwell_s', label: 'Stays once molten', unit: 's', range: dwell_s },
       { key: 'most_s', label: 'on to the next after', unit: 's', range: most_s, optional: true },
     ],
-    moreTitle: 'Tip and way of working',
-    more: [tipField],
+    moreTitle: '',
+    more: [],
   },
   tool: 'vacuum',
   wants: ({ fresh = true }, wire) => [
@@ -38,8 +38,8 @@ export const vacuum = definePhase<'vacuum', VacuumSettings>({
   inTurn: true,
   opensHoles: true,
   uncertain: uncertainTip,
-  needs: ({ set_C, tip_mm }) => ({
-    tools: ['vacuum iron', `tip ${tip_mm} mm`],
+  needs: ({ set_C, tip_mm, power_W }) => ({
+    tools: [`vacuum iron of ${power_W} W`, `hollow tip ${tip_mm} mm`],
     setPoints: [ironSetPoint(set_C, 'vacuum')],
   }),
   change_s: 5,

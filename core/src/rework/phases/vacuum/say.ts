@@ -9,7 +9,7 @@ const AGAIN: Words = {
   watch: 'From the other face where you get at it, and longer. Iron or air on that face helps a ground pin.',
 };
 
-export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, work: Workplace): Instruction[] {
+export function say({ set_C, dwell_s: stays_s, most_s, fresh = true }: VacuumSettings, work: Workplace): Instruction[] {
   const lap: Instruction[] = [
     fluxIt(work, 'On both faces.'),
     heatOn(
@@ -19,10 +19,10 @@ export function say({ set_C, dwell_s: stays_s, fresh = true }: VacuumSettings, w
     {
       id: 'pins',
       say: fresh ? 'Feed fresh solder. Molten through? Turn, suck.' : 'Molten through? Wait, turn the tip, then suck.',
-      watch: `${stays_s} s more once it is molten, until daylight shows. Ground pins last longest; one that stays shut comes round again.`,
+      watch: `${stays_s} s more once it is molten, until daylight shows. ${most_s === undefined ? 'Ground pins last longest' : `Not through after ${most_s} s: on to the next`}; one that stays shut comes round again.`,
       tap: 'this pin empty',
       mark: 'done',
-      walk: packageById(work.target.package).terminals.map((t) => t.id),
+      walk: work.held ? [...work.held] : packageById(work.target.package).terminals.map((t) => t.id),
       ...(work.goesOn ? {} : { again: AGAIN }),
     },
   ];
