@@ -382,7 +382,7 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
   }
   for (let lap = ['5']; lap.length > 0;) lap = await suckAll(page, lap);
   await expect(page.getByText('Bench: every pin moves.')).toBeVisible();
-  for (let n = 0; n < 4; n++) await tap(page);
+  for (let n = 0; n < 5; n++) await tap(page);
   await expect(say).toHaveText('Remove: finished.');
   await page.goto(`/jobs/${id}/remove`);
   await expect(page.getByText('Vacuum iron').first()).toBeVisible();
@@ -546,7 +546,7 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   // a reload in the middle goes on by what it was begun with
   await page.reload();
   await expect(say).toContainText('Circle the body');
-  for (let n = 0; n < 5; n++) await tap(page);
+  for (let n = 0; n < 6; n++) await tap(page);
   await expect(say).toHaveText('Remove: finished.');
 
   // what is kept says which part, by which method, and what exactly was set

@@ -4,7 +4,7 @@ import { gapBetween, partName, type PlacedPart } from '../board/index.ts';
 import { formatTemperature } from '../ground/index.ts';
 import { takesNoFlux } from '../materials/index.ts';
 import { packageById } from '../packages/index.ts';
-import { type Instruction, isLowMelting, kindOf, limitRowOf, someJoints } from '../rework/index.ts';
+import { broughtBy, type Instruction, isLowMelting, kindOf, limitRowOf, someJoints } from '../rework/index.ts';
 import { ANY_SUPPLIES, type FluxAtHand } from './supplies.ts';
 import type { Work } from './work.ts';
 
@@ -25,10 +25,7 @@ const worksAt = ({ kind, active_C = (KINDS[kind ?? ''] ?? ANY).active_C }: FluxA
 
 /** Where what melts first does so, °C: low-melt alloy that is brought into the joints, else the board's solder. */
 export function melts_C({ target, board, method }: Pick<Work, 'target' | 'board' | 'method'>): number {
-  const own_mm3 = new Map(packageById(target.package).terminals.map((t) => [t.id, t.volume_mm3]));
-  const brought = method.phases.flatMap((p) => [
-    ...(kindOf(p).brings?.(p.settings, target.package, own_mm3)?.values() ?? []),
-  ]);
+  const brought = method.phases.flatMap((p) => [...broughtBy(p, target.package).values()]);
   const low = brought.map((b) => b.alloy).filter(isLowMelting);
   const own = SOLDER_ALLOYS.get(board.jointAlloy)?.wt;
   return Math.min(...[...low, ...(own ? [own] : [])].map((wt) => jointMetal(wt).Tl), 217);

@@ -10,6 +10,7 @@ export {
 export { doubtId, saidIn } from './laps.ts';
 export { asLaidOut, layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
+export { keptFor } from './partOff.ts';
 export { roundsAfter } from './prepare.ts';
 export { COVER_NAMES, isMetal, plannedCovers, surroundingsDone, TAKEN_OUT } from './protection.ts';
 export { FOIL_CLEARANCE_MM, foilWindow } from './foilWindow.ts';

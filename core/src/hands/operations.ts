@@ -7,6 +7,7 @@ import { fit } from './fit.ts';
 import { fluxed } from './flux.ts';
 import { withLaps } from './laps.ts';
 import { heatBelow } from './protection.ts';
+import { putAway } from './partOff.ts';
 import { prepare } from './prepare.ts';
 import type { Work } from './work.ts';
 
@@ -31,11 +32,17 @@ function remove(work: Work): Instruction[] {
     };
     const goesOn = n < phases.length - 1;
     const laps = told(goesOn);
-    if (goesOn && laps.held?.length === 0) return onceFluxed([...list, ...told(false).list]);
+    if (goesOn && laps.held?.length === 0) return keptAfter(onceFluxed([...list, ...told(false).list]), work);
     list.push(...laps.list);
     held = laps.held ?? held;
   }
-  return onceFluxed(list);
+  return keptAfter(onceFluxed(list), work);
+}
+
+/** The part goes into its place once the tools are away, before anything is counted. */
+function keptAfter(list: readonly Instruction[], work: Work): Instruction[] {
+  const off = list.findLastIndex((i) => i.mark === 'heat-off');
+  return off < 0 ? [...list] : [...list.slice(0, off + 1), putAway(work), ...list.slice(off + 1)];
 }
 
 /** The joints that work given up before has left; undefined where it freed none. */

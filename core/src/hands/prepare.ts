@@ -10,7 +10,7 @@ import {
   SOLDER_ALLOYS,
 } from '../alloys/index.ts';
 import { packageById } from '../packages/index.ts';
-import { type Instruction, kindOf } from '../rework/index.ts';
+import { broughtBy, type Instruction, kindOf } from '../rework/index.ts';
 import { floodSolder, staysLeadFree } from './flood.ts';
 import { ANY_SUPPLIES, type Clearing, placeOf } from './supplies.ts';
 import type { Work } from './work.ts';
@@ -34,14 +34,13 @@ export function roundsAfter(work: CleanUpOf): number {
 /** What the work leaves in each joint: its own solder, what was said of it, what every phase brings. */
 function leftInJoints({ target, board, method, joints = [] }: CleanUpOf): Composition[] {
   const { terminals } = packageById(target.package);
-  const own_mm3 = new Map(terminals.map((t) => [t.id, t.volume_mm3]));
-  const brought = method.phases.map((p) => kindOf(p).brings?.(p.settings, target.package, own_mm3));
+  const brought = method.phases.map((p) => broughtBy(p, target.package));
   return terminals.map((t) => {
     const said = joints.filter((j) => j.terminals?.includes(t.id) ?? true);
     const own = said.findLast((j) => j.alloy)?.alloy ?? SOLDER_ALLOYS.get(board.jointAlloy)?.wt ?? { Sn: 100 };
     const others = [...(said.findLast((j) => j.with)?.with ?? [])];
     for (const into of brought) {
-      const { alloy, mm3 } = into?.get(t.id) ?? { mm3: 0 };
+      const { alloy, mm3 } = into.get(t.id) ?? { mm3: 0 };
       if (alloy && mm3 > 0) others.push({ alloy, ratio: mm3 / t.volume_mm3 });
     }
     return mixedByVolume(own, others);

@@ -1,5 +1,5 @@
 /** What an operation is made from: the part where it is, the method, what is in the joints, the shop's rule. */
-import type { JointState, Method, Surroundings, Workplace } from '../rework/index.ts';
+import type { JointState, Method, PartOff, Surroundings, Workplace } from '../rework/index.ts';
 import type { Flood } from './flood.ts';
 import type { Said } from './laps.ts';
 import type { Supplies } from './supplies.ts';
@@ -16,6 +16,10 @@ export interface Work extends Workplace {
   supplies?: Supplies;
   /** As 2026-11-30. */
   today?: string;
+  /** Where the part goes that comes off, as it is written on it. */
+  place?: string;
+  /** How hot its body gets by the plan. */
+  heat?: PartOff['heat'];
   /** What hands have said of joints so far. */
   said?: Said;
   /** Joints that earlier work freed, before it was given up. */

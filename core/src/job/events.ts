@@ -15,6 +15,7 @@ import {
   MARKS,
   methodIdSchema,
   OPERATIONS,
+  partOffSchema,
   phasesSchema,
   scannedSchema,
   stationSchema,
@@ -218,6 +219,7 @@ const bodies = z.discriminatedUnion('type', [
   }),
   scannedSchema,
   landsCleanSchema,
+  partOffSchema,
   z.strictObject({ type: z.literal('land'), terminal: z.string().min(1).max(20), state: z.enum(LAND_STATES) }),
   z.strictObject({
     type: z.literal('off-board-test'),

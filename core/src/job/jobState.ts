@@ -57,6 +57,8 @@ export interface Attempt {
   landsClean?: boolean;
   /** Lands looked at one by one. */
   lands: Map<string, LandMark>;
+  /** The part that came off: where it lies, what it went through. */
+  partOff?: Kept<'part-off'>;
   offBoardTest?: Kept<'off-board-test'>;
   newPart?: Kept<'new-part-measured'>;
   orientation?: string[];
@@ -361,6 +363,7 @@ const OF_HANDS: Effects<
 };
 
 const OF_PROVING: Effects<
+  | 'part-off'
   | 'off-board-test'
   | 'new-part-measured'
   | 'orientation-checked'
@@ -371,6 +374,8 @@ const OF_PROVING: Effects<
   | 'released'
   | 'handed-over'
 > = {
+  // what is said of it later does not tell anew what it went through
+  'part-off': (body, { attempt, id, at }) => (attempt.partOff = { ...attempt.partOff, ...body, id, at }),
   'off-board-test': (body, { attempt, id, at }) => (attempt.offBoardTest = { ...body, id, at }),
   'new-part-measured': (body, { attempt, id, at }) => (attempt.newPart = { ...body, id, at }),
   'orientation-checked': (body, { attempt }) => (attempt.orientation = body.against),

@@ -38,6 +38,7 @@ const LATE = new Set<JobEventBody['type']>([
   'slip-checked',
   'surroundings-scanned',
   'lands-clean',
+  'part-off',
   'withdrawn',
   'handed-over',
 ]);

@@ -41,7 +41,22 @@ export const scannedSchema = z.strictObject({
   after: z.enum(['removal', 'fitting']),
 });
 export const landsCleanSchema = z.strictObject({ type: z.literal('lands-clean'), ok: z.boolean() });
-export type HandEvent = z.infer<typeof scannedSchema> | z.infer<typeof landsCleanSchema>;
+/** What a part that came off is kept for. */
+export const PART_FATES = ['must live', 'to be tested', 'scrap'] as const;
+export type PartFate = (typeof PART_FATES)[number];
+/** A part that came off: what it is kept for, where it lies, what it went through. */
+export const partOffSchema = z.strictObject({
+  type: z.literal('part-off'),
+  partId: z.string().trim().min(1).max(60),
+  fate: z.enum(PART_FATES),
+  place: z.string().trim().max(200),
+  /** Compositions of what is on its legs. */
+  legs: z.array(z.string().max(200)).max(20).optional(),
+  /** How hot its body got by the plan, °C, and the share of what it may take: 1 is all of it. */
+  heat: z.strictObject({ peak_C: z.number(), dose: z.number().nullable().optional() }).optional(),
+});
+export type PartOff = z.infer<typeof partOffSchema>;
+export type HandEvent = z.infer<typeof scannedSchema> | z.infer<typeof landsCleanSchema> | PartOff;
 
 /** What a tool really has to be set to, and how far off it may be. */
 export interface SetPoint {

@@ -10,6 +10,10 @@ export {
   MARKS,
   type Operation,
   OPERATIONS,
+  PART_FATES,
+  type PartFate,
+  type PartOff,
+  partOffSchema,
   scannedSchema,
   type SetPoint,
 } from './handForms.ts';
@@ -44,7 +48,7 @@ export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema,
 export { RANGES } from './ranges.ts';
 export { stuckShare } from './phases/vacuum/stuck.ts';
 export { type AlloyLaid, alloyLaid } from './alloyLaid.ts';
-export { bringsLead } from './bringsLead.ts';
+export { bringsLead, broughtBy } from './brought.ts';
 export { solderOf } from './solderOf.ts';
 export { LEADED } from './solders.ts';
 export { DEFAULT_STATION, type StationModel, stationSchema } from './station.ts';

@@ -14,14 +14,16 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { solderedTerminals } from '@orthos/core/board';
+  import type { UnitSettings } from '@orthos/core/ground';
   import { operationFor, workSide } from '@orthos/core/hands';
   import { methodName, type Operation } from '@orthos/core/rework';
   import { blocks, currentAttempt } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
+  import PartOff from './PartOff.svelte';
   import RunMarks from './RunMarks.svelte';
 
-  let { view, op }: { view: JobView; op: Operation } = $props();
+  let { view, op, units }: { view: JobView; op: Operation; units: UnitSettings } = $props();
   const desk = useDesk();
   const recorder = new Recorder(untrack(() => view.ticket.id));
   untrack(() => {
@@ -107,6 +109,7 @@
   {#each runs as run, i (run.id)}
     <RunMarks {run} {recorder} title={runs.length > 1 ? `Run ${i + 1}` : 'The run'} />
   {/each}
+  {#if op === 'remove'}<PartOff {view} {method} {recorder} {units} />{/if}
   {#if op === 'prepare' && terminals.length > 0}
     <section class="mt-5" aria-label="Lands">
       <h3 class="mb-1 text-[13px] text-ink2">Lands one by one, where one is in doubt</h3>

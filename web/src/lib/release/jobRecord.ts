@@ -2,12 +2,13 @@
 import { stateOf } from '$lib/jobs/stateOf';
 import { damageWords, WHOSE } from '$lib/intake/damage';
 import { formatMoney } from '$lib/intake/money';
+import { partHistory } from '$lib/hands/partHistory';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
 import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
-import { formatReading } from '@orthos/core/ground';
+import { formatReading, type UnitSettings } from '@orthos/core/ground';
 import { SLIPS } from '@orthos/core/hands';
 import { bringsLead, type Operation } from '@orthos/core/rework';
 import {
@@ -59,6 +60,8 @@ export interface JobRecord {
   leadUsed: boolean;
 }
 
+/** A record goes to people whose units nobody knows. */
+const CELSIUS: UnitSettings = { temperature: 'C', length: 'mm' };
 const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Cleaning', fit: 'Putting on' };
 
 /** Lead came onto the board: lands were flooded, or a part tinned, with leaded solder, where the shop does so, or an alloy with lead was laid or worked in. */
@@ -115,10 +118,11 @@ function complaintFact(job: JobState): [string, string][] {
 }
 
 /** What was found at the part that came off, and where the one that went on is from. */
-function attemptFacts({ offBoardTest: old, newPart }: JobState['attempts'][number]): [string, string][] {
+function attemptFacts({ partOff, offBoardTest: old, newPart }: JobState['attempts'][number]): [string, string][] {
   const line =
     old?.recovered === undefined ? '' : `, the line ${old.recovered ? 'came back' : 'was still wrong'} without it`;
   const rows: [string, string | undefined][] = [
+    ['Came off', partOff && partHistory(partOff, CELSIUS)],
     ['Off the board', old && `${old.result}${line}`],
     [
       'Put on',

@@ -50,7 +50,7 @@
             onclick={c.choose}
             aria-current={i === s.trouble.highlighted}
           >
-            <kbd class="keycap">{i + 1}</kbd>
+            <kbd class="keycap">{c.key?.toUpperCase() ?? i + 1}</kbd>
             <span
               >{c.label}{#if c.detail}<span class="block text-[15px] font-normal text-ink2">{c.detail}</span>{/if}</span
             >

@@ -92,7 +92,11 @@
         : []),
     ...(s.trouble.sheet
       ? [
-          ...s.trouble.sheet.choices.map((c, i) => ({ keys: [String(i + 1)], label: c.label, run: () => c.choose() })),
+          ...s.trouble.sheet.choices.map((c, i) => ({
+            keys: [c.key ?? String(i + 1)],
+            label: c.label,
+            run: () => c.choose(),
+          })),
           { keys: ['Escape'], label: 'close it', run: () => s.trouble.close() },
         ]
       : []),
@@ -125,6 +129,7 @@
     );
     return () => {
       awake();
+      s.leaves();
       lead.end();
       deaf();
       clearInterval(timer);
@@ -137,15 +142,9 @@
     return () => abort.abort();
   });
   $effect(() => {
-    const abort = new AbortController();
-    void s.correct(abort.signal);
-    return () => abort.abort();
+    void s.correct();
   });
-  $effect(() => {
-    const abort = new AbortController();
-    void s.playHiddenBench(abort.signal);
-    return () => abort.abort();
-  });
+  $effect(() => s.playHiddenBench());
   const cue = $derived(
     !s.hot || allWet || s.oneByOne
       ? null

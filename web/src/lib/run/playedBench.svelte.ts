@@ -23,7 +23,9 @@ interface Asked {
 export class PlayedBench {
   truth = $state.raw<HiddenTruth | null>(null);
   problem = $state<string | null>(null);
-  private playedFor = '';
+  /** What is being played, or was. */
+  private playing = '';
+  private stopped = new AbortController();
   private readonly asked: () => Asked;
   constructor(asked: () => Asked) {
     this.asked = asked;
@@ -44,18 +46,21 @@ export class PlayedBench {
   });
 
   /** Plays what hands go through, with so many phases of work before it; the same again after a reload: its seed is the run's id. */
-  async play(plan: PlanInput | null, before: number, signal: AbortSignal): Promise<void> {
-    const { run } = this.asked();
-    if (!run?.bench || !plan) return;
-    const playing = JSON.stringify([run.id, plan.phases]);
-    if (playing === this.playedFor) return;
-    this.playedFor = playing;
-    const seed = Number.parseInt(run.id.replaceAll('-', '').slice(-8), 16);
+  async play(runId: string, plan: PlanInput, before: number): Promise<void> {
+    const playing = JSON.stringify([runId, plan.phases]);
+    if (playing === this.playing) return;
+    this.stop();
+    this.playing = playing;
+    const { signal } = (this.stopped = new AbortController());
+    const seed = Number.parseInt(runId.replaceAll('-', '').slice(-8), 16);
     try {
       this.truth = await runInPool<HiddenTruth>('plan.bench', { plan, before, seed }, { signal });
     } catch (e) {
-      this.playedFor = '';
       if ((e as Error).name !== 'AbortError') this.problem = `The hidden bench stopped: ${(e as Error).message}`;
     }
+  }
+  stop(): void {
+    this.stopped.abort();
+    this.playing = '';
   }
 }

@@ -211,17 +211,24 @@ export class RunSession {
   }
 
   /** Where hands do otherwise than planned, the plan's times are void, and computed for what is done. */
-  async correct(signal: AbortSignal): Promise<void> {
+  async correct(): Promise<void> {
     const { course } = this;
     if (!course || course.run.ended || this.op !== 'remove') return;
     const { run, list } = course;
     const late_s = run.late_s === undefined ? lateBy(list, run, run.guide?.starts_s) : 0;
     if (late_s > 0) return this.change(`its last tool came ${late_s} s later than planned`, { late_s, guide: null });
     const why = run.changes.at(-1);
-    if (run.guide || why === undefined || !run.phases) return;
-    const guide = await this.times.compute(run.phases, { signal, late_s: run.late_s ?? 0, quickly: this.hot });
+    const doing = JSON.stringify([run.id, run.phases, run.late_s]);
+    if (run.guide || why === undefined || !run.phases || doing === this.correctingFor) return;
+    this.correctingFor = doing;
+    this.correcting.abort();
+    const { signal } = (this.correcting = new AbortController());
+    const guide = await this.times.compute(run.phases, { signal, late_s: run.late_s ?? 0, quickly: true });
     if (guide) this.change(why, { guide });
   }
+  /** What times are being computed for while the run goes on. */
+  private correctingFor = '';
+  private correcting = new AbortController();
 
   private change(
     why: string,
@@ -242,11 +249,16 @@ export class RunSession {
   }
 
   /** The hidden bench of a run plays what hands really do. */
-  playHiddenBench(signal: AbortSignal): Promise<void> {
-    const { course, method } = this;
-    const phases = course?.run.phases ?? method?.phases;
-    const plan = phases ? this.times.input(phases, course?.run.late_s) : null;
-    return this.played.play(plan, this.times.before.length, signal);
+  playHiddenBench(): void {
+    const run = this.course?.run;
+    const phases = run?.phases ?? this.method?.phases;
+    const plan = run?.bench && phases ? this.times.input(phases, run.late_s) : null;
+    if (run && plan) void this.played.play(run.id, plan, this.times.before.length);
+  }
+  /** The page is left: nothing is computed for it any longer. */
+  leaves(): void {
+    this.played.stop();
+    this.correcting.abort();
   }
 
   async begin(): Promise<void> {

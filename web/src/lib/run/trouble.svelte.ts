@@ -9,6 +9,8 @@ import { type Instruction, kindOf, type Phase, type Words } from '@orthos/core/r
 interface Choice {
   label: string;
   detail?: string;
+  /** Its key; its number without one. */
+  key?: string;
   choose: () => void;
 }
 interface Sheet {
@@ -79,9 +81,12 @@ export class Trouble {
       choices: [
         ...this.ofNow(hands),
         ...slips,
-        this.then('Finished, no more marks', () => hands.end('finished')),
-        this.then('Give up here', () => hands.end('given up'), 'change the method or come back later'),
-        this.then('Nothing, go on', () => undefined),
+        { ...this.then('Finished, no more marks', () => hands.end('finished')), key: 'f' },
+        {
+          ...this.then('Give up here', () => hands.end('given up'), 'change the method or come back later'),
+          key: 'g',
+        },
+        { ...this.then('Nothing, go on', () => undefined), key: '0' },
       ],
     });
   }

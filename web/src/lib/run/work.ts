@@ -3,6 +3,7 @@ import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
 import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/jobs/nameOf';
+import { partName } from '@orthos/core/board';
 import { freedBefore, operationFor, saidIn, type Work } from '@orthos/core/hands';
 import {
   fittingMethod,
@@ -63,6 +64,12 @@ export function removalGuide(view: JobView, method: Method | undefined): Guide |
     : null;
 }
 
+/** How hot the part gets by the plan in use. */
+function heatOf(view: JobView, method: Method): Pick<Work, 'heat'> {
+  const body = view.inUse?.method.id === method.id ? view.inUse.result.outcomes?.body : undefined;
+  return body ? { heat: { peak_C: Math.round(body.peak_C), dose: body.dose ?? null } } : {};
+}
+
 export function workOf(view: JobView, method: Method, guide: Guide | null): Omit<Work, 'said' | 'freed'> | null {
   const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
   if (!target || !view.inputs) return null;
@@ -75,6 +82,8 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Omit
     guide,
     nearest: nearest ? nameOf(view.board, nearest) : null,
     panel: view.inputs.panel,
+    place: `tray No. ${view.ticket.number} ${partName(target)}`,
+    ...heatOf(view, method),
     ...handsAt(view.inputs),
     today: new Date().toISOString().slice(0, 10),
   };

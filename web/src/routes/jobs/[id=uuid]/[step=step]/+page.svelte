@@ -29,7 +29,7 @@
     <panel.release view={data.view} />
   {:else if panel.hands}
     {#key panel.op}
-      <panel.hands view={data.view} op={panel.op} />
+      <panel.hands view={data.view} units={data.shop} op={panel.op} />
     {/key}
   {/if}
 {/key}
