@@ -108,13 +108,12 @@ describe('scene', () => {
   });
   it('is worked on from the solder side where all joints are pins, except by air', () => {
     const dip = part({ package: 'DIP-8', side: 'top' });
-    expect([workSide(dip), workSide(dip, { phases: [vacuum()] }), workSide(dip, { phases: [air()] })]).toEqual([
-      'bottom',
-      'bottom',
-      'top',
-    ]);
-    expect(workSide({ ...dip, side: 'bottom' })).toBe('top');
-    expect(workSide(part({ package: 'SOIC-8', side: 'bottom' }))).toBe('bottom');
+    const sides = [workSide(dip, 'remove'), workSide(dip, 'remove', [vacuum()]), workSide(dip, 'remove', [air()])];
+    expect(sides).toEqual(['bottom', 'bottom', 'top']);
+    // whatever took it off, its holes are cleared, and its pins soldered, from there
+    expect([workSide(dip, 'prepare', [air()]), workSide(dip, 'fit', [air()])]).toEqual(['bottom', 'bottom']);
+    expect(workSide({ ...dip, side: 'bottom' }, 'fit')).toBe('top');
+    expect(workSide(part({ package: 'SOIC-8', side: 'bottom' }), 'remove')).toBe('bottom');
   });
   it('calls layers as people do', () => {
     expect([0, 1, 2, 3].map((l) => layerName(l, 4))).toEqual(['top', 'inner 1', 'inner 2', 'bottom']);

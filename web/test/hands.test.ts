@@ -3,7 +3,7 @@ import { type Guide, type Mark, type Method, phaseOf } from '@orthos/core/rework
 import { currentAttempt, foldJob, type JobEvent, type JobEventBody, lastRun } from '@orthos/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { markRows } from '../src/lib/hands/marks.ts';
-import { bearings, bearingText } from '../src/lib/protect/landmarks.ts';
+import { bearings, bearingText } from '../src/lib/part/landmarks.ts';
 import { HOLD_MS, Pedal } from '../src/lib/run/pedal.ts';
 import { courseOf, mergedLog, methodsOf } from '../src/lib/run/work.ts';
 import { quillon } from '../src/lib/server/demo/quillon.ts';

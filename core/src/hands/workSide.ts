@@ -1,8 +1,10 @@
 /** The side of the board that hands and eyes are on. */
 import type { PlacedPart, Side } from '../board/index.ts';
-import { kindOf, mainPhase, type Method } from '../rework/index.ts';
+import { kindOf, type Operation, type Phase } from '../rework/index.ts';
 import { solderSide } from './solderSide.ts';
 
-/** Parts whose joints are all pins are worked on from their solder side, except by what works from above. */
-export const workSide = (part: PlacedPart, method?: Pick<Method, 'phases'>): Side =>
-  method && kindOf(mainPhase(method)).fromAbove ? part.side : solderSide(part);
+/** Parts whose joints are all pins are worked on from their solder side, except while something takes them off from above. */
+export function workSide(part: PlacedPart, op: Operation, phases: readonly Phase[] = []): Side {
+  const last = phases.at(-1);
+  return op === 'remove' && last && kindOf(last).fromAbove ? part.side : solderSide(part);
+}

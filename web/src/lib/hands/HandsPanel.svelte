@@ -20,6 +20,7 @@
   import { blocks, currentAttempt } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
+  import PartFigure from '$lib/part/PartFigure.svelte';
   import PartOff from './PartOff.svelte';
   import RunMarks from './RunMarks.svelte';
 
@@ -43,10 +44,11 @@
     return all.filter((i, n) => i.say !== all[n - 1]?.say);
   });
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const side = $derived(target ? workSide(target, op, method?.phases) : 'top');
   $effect(() => {
     if (!target) return;
-    const [side, partId] = [workSide(target, method), target.partId];
-    untrack(() => desk.show({ side, partId }));
+    const shown = { side, partId: target.partId };
+    untrack(() => desk.show(shown));
   });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const open = $derived(runs.some((r) => !r.ended));
@@ -113,6 +115,14 @@
   {#if op === 'prepare' && terminals.length > 0}
     <section class="mt-5" aria-label="Lands">
       <h3 class="mb-1 text-[13px] text-ink2">Lands one by one, where one is in doubt</h3>
+      {#if target && side !== target.side}<PartFigure
+          board={view.board}
+          {target}
+          {side}
+          {units}
+          joints={attempt.lands}
+          class="mb-2 h-72 w-full border border-line"
+        />{/if}
       <TerminalWalk
         noun="land"
         question="flat, shiny, firm? One without a track by design is not torn."

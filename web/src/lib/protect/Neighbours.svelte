@@ -11,7 +11,7 @@
   import { type Attempt, blocks, type GateResult } from '@orthos/core/job';
   import { fateOf, kindOf } from '@orthos/core/rework';
   import { untrack } from 'svelte';
-  import { type Bearing, registration } from './landmarks';
+  import { type Bearing, registration } from '$lib/part/landmarks';
   import { aboutNeighbour, byPlanOf, computedFor, mustGo, needOf } from './planned';
 
   interface Props {

@@ -20,7 +20,8 @@
   import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
-  import { bearings, bearingText } from './landmarks';
+  import { bearings, bearingText } from '$lib/part/landmarks';
+  import PartFigure from '$lib/part/PartFigure.svelte';
   import LayOut from './LayOut.svelte';
   import Neighbours from './Neighbours.svelte';
   import { aboutNeighbour, mustGo, needOf } from './planned';
@@ -40,7 +41,7 @@
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const ofTarget = $derived(aboutWork(view));
   /** The side one works on. */
-  const side = $derived(target ? workSide(target, view.inUse?.method) : 'top');
+  const side = $derived(target ? workSide(target, 'remove', view.inUse?.method.phases) : 'top');
   const marks = $derived(target ? bearings(view.board, target, side) : []);
   const nextStep = $derived(JOB_TYPES[view.ticket.kind].skips.includes('remove') ? 'fit' : 'remove');
 
@@ -184,6 +185,13 @@
         ? ', as mirrored on the stage'
         : ''}. Tick what you find where it says.
     </p>
+    {#if side !== target.side}<PartFigure
+        board={view.board}
+        {target}
+        {side}
+        {units}
+        class="my-2 h-72 w-full border border-line"
+      />{/if}
     {#each marks as m (m.id)}
       <Check
         class="border-t border-faint"

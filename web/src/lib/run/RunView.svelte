@@ -5,7 +5,6 @@
   import { outbox } from './outbox.svelte';
   import { keepPage } from './keepPage';
   import { Lead } from './lead.svelte';
-  import { methodsOf } from './work';
   import { RunSession } from './session.svelte';
   import { listenTo } from '$lib/jobs/listen';
   import type { JobView } from '$lib/jobs/view';
@@ -16,7 +15,7 @@
   import Instruction from './Instruction.svelte';
   import RunClock from './RunClock.svelte';
   import RunHeader from './RunHeader.svelte';
-  import RunPart from './RunPart.svelte';
+  import PartFigure from '$lib/part/PartFigure.svelte';
   import RunPedals from './RunPedals.svelte';
 
   let { view, op, demo }: { view: JobView; op: Operation; demo: boolean } = $props();
@@ -230,15 +229,13 @@
 
   <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(300px,37%)] items-center gap-8 py-4">
     <Instruction {view} {op} {s} {demo} {letGo} />
-    {#if target}
+    {#if target && view.inputs}
       <div class="relative aspect-square max-h-full w-full justify-self-end border border-line">
-        <RunPart
+        <PartFigure
           board={view.board}
           {target}
-          side={workSide(
-            target,
-            methodsOf(view, op).find((m) => m.id === s.course?.run.methodId) ?? methodsOf(view, op)[0],
-          )}
+          units={view.inputs.panel}
+          side={workSide(target, op, s.phases)}
           guide={s.guide}
           {turns}
           wet={s.played.loose}

@@ -15,6 +15,7 @@ import {
   mainPhase,
   type Method,
   type Operation,
+  type Phase,
   type WindowPhase,
   windowPhase,
   type Words,
@@ -162,6 +163,12 @@ export class RunSession {
     const turn = this.turns.at(-1);
     const takes = this.guide?.turns?.find((t) => t.terminal === this.joint)?.takes_s ?? null;
     return this.op !== 'remove' || turn?.terminal !== this.joint || takes === null ? null : takes - turn.seconds;
+  });
+  /** What hands are at: the phase told now, or all of a run that has not begun. */
+  phases = $derived.by<readonly Phase[]>(() => {
+    const all = this.course?.run.phases ?? this.method?.phases ?? [];
+    const now = all.filter((p) => p.id === this.due?.phase);
+    return now.length > 0 ? now : all;
   });
   /** What a hold of the pedal opens. */
   readonly trouble = new Trouble(() => ({

@@ -14,13 +14,14 @@
   import { placeName } from '$lib/diagnose/place';
   import type { JobView } from '$lib/jobs/view';
   import { solderedTerminals } from '@orthos/core/board';
-  import { formatReading, parseReading } from '@orthos/core/ground';
+  import { formatReading, parseReading, type UnitSettings } from '@orthos/core/ground';
+  import PartFigure from '$lib/part/PartFigure.svelte';
   import { solderSide } from '@orthos/core/hands';
   import { blocks, currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import ShortCheck from './ShortCheck.svelte';
 
-  let { view }: { view: JobView } = $props();
+  let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
   const recorder = new Recorder(untrack(() => view.ticket.id));
   untrack(() => {
@@ -68,6 +69,14 @@
   <Notice text={recorder.problem} at="panel" class="mt-2" />
 
   <GateHead title="Joints" gate={gate('joints')} />
+  {#if target && solderSide(target) !== target.side}<PartFigure
+      board={view.board}
+      {target}
+      side={solderSide(target)}
+      {units}
+      joints={attempt.joints}
+      class="my-2 h-72 w-full border border-line"
+    />{/if}
   <TerminalWalk
     noun="joint"
     question="fillet on both sides, pushed with a needle?"

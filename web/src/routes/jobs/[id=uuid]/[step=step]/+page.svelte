@@ -24,7 +24,7 @@
   {:else if panel.protect}
     <panel.protect view={data.view} units={data.shop} />
   {:else if panel.verify}
-    <panel.verify view={data.view} />
+    <panel.verify view={data.view} units={data.shop} />
   {:else if panel.release}
     <panel.release view={data.view} />
   {:else if panel.hands}

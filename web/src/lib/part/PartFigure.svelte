@@ -1,24 +1,41 @@
 <script lang="ts">
   // The part under the hands, near its neighbours, turned to the technician's view: joints in the order in
-  // which they should melt, the last one marked.
+  // which they should melt, the last one marked. From its solder side: its rows and pin 1, the rows of its
+  // neighbours in grey, and where the landmarks lie from there.
   import { type BoardModel, cornersOnBoard, partName, type PlacedPart, type Side } from '@orthos/core/board';
-  import { type Guide, meltOrder } from '@orthos/core/rework';
-  import type { JointMark } from '@orthos/core/job';
+  import { type Guide, meltOrder, rowsOf } from '@orthos/core/rework';
+  import type { JointMark, LandMark } from '@orthos/core/job';
+  import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
+  import { bearings } from './landmarks';
 
   interface Props {
     board: BoardModel;
     target: PlacedPart;
     /** The side one works on. */
     side: Side;
-    guide: Guide | null;
+    units: UnitSettings;
+    guide?: Guide | null;
     /** Quarter turns, counter-clockwise. */
-    turns: number;
-    wet: ReadonlySet<string>;
-    joints: ReadonlyMap<string, JointMark> | undefined;
-    current: string | null;
+    turns?: number;
+    wet?: ReadonlySet<string>;
+    /** What was said of joints, or of bare lands. */
+    joints?: ReadonlyMap<string, JointMark | LandMark> | undefined;
+    current?: string | null;
+    class?: string;
   }
-  let { board, target, side, guide, turns, wet, joints, current }: Props = $props();
+  let {
+    board,
+    target,
+    side,
+    units,
+    guide,
+    turns = 0,
+    wet,
+    joints,
+    current,
+    class: kind = 'h-full w-full',
+  }: Props = $props();
 
   const pkg = $derived(packageById(target.package));
   const mirrored = $derived(side === 'bottom');
@@ -26,12 +43,13 @@
   const behind = $derived(side !== target.side);
   /** From the board to the view, mm from the target's middle. */
   const seen = $derived((points: [number, number][]): [number, number][] =>
-    points.map(([bx, by]) => {
-      let [x, y] = [(bx - target.x_mm) * (mirrored ? -1 : 1), by - target.y_mm];
-      for (let i = 0; i < turns % 4; i++) [x, y] = [y, -x];
-      return [x, y];
-    }),
+    points.map(([bx, by]) => turned((bx - target.x_mm) * (mirrored ? -1 : 1), by - target.y_mm)),
   );
+  function turned(right: number, down: number): [number, number] {
+    let [x, y] = [right, down];
+    for (let i = 0; i < turns % 4; i++) [x, y] = [y, -x];
+    return [x, y];
+  }
   const text = (points: [number, number][]) => points.map((p) => p.map((v) => v.toFixed(3)).join(',')).join(' ');
   const centre = (points: [number, number][]): [number, number] => [
     points.reduce((s, p) => s + p[0], 0) / points.length,
@@ -68,6 +86,36 @@
         return { id: p.partId, name: partName(p), points, at: centre(points) };
       }),
   );
+  /** Pins of other parts that come out on this side, in rows that look like the target's own. */
+  const strangers = $derived(
+    behind
+      ? board.parts
+          .filter((p) => p.partId !== target.partId && p.side === target.side)
+          .flatMap((p) => {
+            const pins = packageById(p.package)
+              .terminals.filter((t) => t.drill_mm)
+              .map((t) => seen(cornersOnBoard(p, t.land)))
+              .filter((points) => points.some(([x, y]) => Math.abs(x) < half && Math.abs(y) < half));
+            return pins.length > 0 ? [{ id: p.partId, name: partName(p), pins, at: centre(pins.flat()) }] : [];
+          })
+      : [],
+  );
+  /** Two landmarks, at the edge in their direction. */
+  const marks = $derived(
+    behind
+      ? bearings(board, target, side)
+          .slice(0, 2)
+          .map((m) => {
+            const [x, y] = turned(-m.right_mm, -m.down_mm);
+            const out = (0.9 * half) / Math.max(Math.abs(x), Math.abs(y), 1e-9);
+            return { ...m, x: x * out, y: y * out, angle: (Math.atan2(y, x) * 180) / Math.PI };
+          })
+      : [],
+  );
+  /** Where each row begins and ends. */
+  const ends = $derived(
+    new Set(rowsOf(target.package).flatMap((r) => [r.terminals[0], r.terminals[r.terminals.length - 1]])),
+  );
   const size = $derived(half / 13);
   // pin 1 is told by the corner of the body next to it
   const first = $derived(lands[0]);
@@ -81,9 +129,10 @@
       : body[0],
   );
   const tone = (id: string, rank: number): string => {
-    if (joints?.get(id) === 'done') return 'var(--good)';
-    if (joints?.get(id) === 'stuck') return 'var(--stop)';
-    if (wet.has(id)) return 'var(--good-soft)';
+    const said = joints?.get(id);
+    if (said === 'done' || said === 'good') return 'var(--good)';
+    if (said && said !== 'skipped') return said === 'dirty' || said === 'weak' ? 'var(--caution)' : 'var(--stop)';
+    if (wet?.has(id)) return 'var(--good-soft)';
     if (id === guide?.last) return 'var(--hot)';
     return rank < 0
       ? 'var(--lead)'
@@ -94,7 +143,7 @@
 
 <svg
   viewBox="{-half} {-half} {2 * half} {2 * half}"
-  class="bg-board h-full w-full"
+  class="bg-board {kind}"
   role="img"
   aria-label="{partName(target)}, seen from the {side}{guide?.last ? `, joint ${guide.last} is last` : ''}"
 >
@@ -103,6 +152,14 @@
     <polygon points={text(n.points)} fill="var(--part)" stroke="var(--line)" stroke-width={half / 160} />
     <text x={n.at[0]} y={n.at[1] + size / 3} font-size={size * 0.8} text-anchor="middle" fill="var(--ink2)"
       >{n.name}</text
+    >
+  {/each}
+  {#each strangers as s (s.id)}
+    {#each s.pins as pin, i (i)}
+      <polygon points={text(pin)} fill="var(--faint)" stroke="var(--line)" stroke-width={half / 200} />
+    {/each}
+    <text x={s.at[0]} y={s.at[1] + size / 3} font-size={size * 0.8} text-anchor="middle" fill="var(--ink2)"
+      >{s.name}</text
     >
   {/each}
   {#if behind}
@@ -143,7 +200,7 @@
     />
   {/each}
   {#each lands as l (l.id)}
-    {#if numbered || l.id === guide?.last || l.id === current || l.id === first.id}
+    {#if numbered || ends.has(l.id) || l.id === guide?.last || l.id === current || l.id === first.id}
       <text
         x={l.at[0]}
         y={l.at[1] + size * 0.3}
@@ -169,6 +226,37 @@
       >{order.length <= 6 ? `melts ${order.join(', ')}` : `first ${order[0]}, last ${guide?.last ?? ''}`}</text
     >
   {/if}
+  {#if behind}
+    <text
+      x={half - size * 0.6}
+      y={-half + size * 1.3}
+      font-size={size * 0.8}
+      text-anchor="end"
+      fill="var(--ink2)"
+      stroke="var(--board)"
+      stroke-width={size * 0.3}
+      paint-order="stroke">{side}{mirrored ? ', mirrored as you see it' : ''}</text
+    >
+  {/if}
+  {#each marks as m (m.id)}
+    <g transform="translate({m.x} {m.y})">
+      <path
+        transform="rotate({m.angle})"
+        d="M{size * 0.6} 0 L{-size * 0.4} {-size * 0.45} L{-size * 0.4} {size * 0.45} Z"
+        fill="var(--evidence)"
+      />
+      <text
+        x={m.x > 0 ? -size * 0.8 : size * 0.8}
+        y={size * 0.3}
+        font-size={size * 0.8}
+        text-anchor={m.x > 0 ? 'end' : 'start'}
+        fill="var(--evidence)"
+        stroke="var(--board)"
+        stroke-width={size * 0.3}
+        paint-order="stroke">{m.label}, {formatLength(m.distance_mm, units)}</text
+      >
+    </g>
+  {/each}
   <text x="0" y={size * 0.4} font-size={size * 1.1} font-weight="700" text-anchor="middle" fill="var(--ink)"
     >{partName(target)}</text
   >
