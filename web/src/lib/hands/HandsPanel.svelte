@@ -121,7 +121,7 @@
           {side}
           {units}
           joints={attempt.lands}
-          class="mb-2 h-72 w-full border border-line"
+          class="mb-2 aspect-square w-full max-w-96 border border-line"
         />{/if}
       <TerminalWalk
         noun="land"

@@ -235,27 +235,32 @@
       fill="var(--ink2)"
       stroke="var(--board)"
       stroke-width={size * 0.3}
-      paint-order="stroke">{side}{mirrored ? ', mirrored as you see it' : ''}</text
+      paint-order="stroke">{side}{mirrored ? ', mirrored as seen' : ''}</text
     >
   {/if}
-  {#each marks as m (m.id)}
-    <g transform="translate({m.x} {m.y})">
+  {#each marks as m, i (m.id)}
+    <g transform="translate({m.x} {m.y})" fill="var(--evidence)">
       <path
         transform="rotate({m.angle})"
-        d="M{size * 0.6} 0 L{-size * 0.4} {-size * 0.45} L{-size * 0.4} {size * 0.45} Z"
-        fill="var(--evidence)"
+        d="M{size * 0.7} 0 L{-size * 0.3} {-size * 0.5} L{-size * 0.3} {size * 0.5} Z"
       />
       <text
-        x={m.x > 0 ? -size * 0.8 : size * 0.8}
+        x={-Math.sign(m.x) * size * 0.9}
         y={size * 0.3}
-        font-size={size * 0.8}
-        text-anchor={m.x > 0 ? 'end' : 'start'}
-        fill="var(--evidence)"
-        stroke="var(--board)"
-        stroke-width={size * 0.3}
-        paint-order="stroke">{m.label}, {formatLength(m.distance_mm, units)}</text
+        font-size={size * 0.85}
+        font-weight="700"
+        text-anchor="middle">{'AB'[i]}</text
       >
     </g>
+    <text
+      x={-half + size * 0.6}
+      y={half - size * (0.6 + 1.1 * (marks.length - 1 - i))}
+      font-size={size * 0.8}
+      fill="var(--evidence)"
+      stroke="var(--board)"
+      stroke-width={size * 0.3}
+      paint-order="stroke">{'AB'[i]} {m.label}, {formatLength(m.distance_mm, units)}</text
+    >
   {/each}
   <text x="0" y={size * 0.4} font-size={size * 1.1} font-weight="700" text-anchor="middle" fill="var(--ink)"
     >{partName(target)}</text

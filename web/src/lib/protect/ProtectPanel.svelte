@@ -190,7 +190,7 @@
         {target}
         {side}
         {units}
-        class="my-2 h-72 w-full border border-line"
+        class="my-2 aspect-square w-full max-w-96 border border-line"
       />{/if}
     {#each marks as m (m.id)}
       <Check

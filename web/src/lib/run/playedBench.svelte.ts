@@ -1,13 +1,14 @@
 /** The hidden bench of a run: what it shows of the board, joint by joint, and says in words. */
 import { runInPool } from '$lib/compute/pool';
 import type { HiddenTruth } from '@orthos/core/hands';
-import type { Operation, PlanInput } from '@orthos/core/rework';
+import type { PlanInput } from '@orthos/core/rework';
 import type { Run } from '@orthos/core/job';
 import { benchWords, looseJoints, type Turn } from './benchAnswers';
 
 /** What is asked of it. */
 interface Asked {
-  op: Operation;
+  /** Joints are gone through one by one, by one of the tools at least. */
+  pinByPin: boolean;
   run: Run | null;
   /** Turns of joints so far, and the one whose turn it is. */
   turns: readonly Turn[];
@@ -31,7 +32,7 @@ export class PlayedBench {
     this.asked = asked;
   }
 
-  private pins = $derived.by(() => (this.asked().op === 'remove' ? this.truth?.pins : undefined));
+  private pins = $derived.by(() => (this.asked().pinByPin ? this.truth?.pins : undefined));
   /** Joints that it shows as loose. */
   loose = $derived.by<ReadonlySet<string>>(() => {
     const { run, turns, oneByOne, hot, elapsed } = this.asked();

@@ -10,9 +10,7 @@ import { blocks, type JobEvent, type JobEventBody, type JointMark, jointStates }
 import {
   type Guide,
   type Instruction,
-  kindOf,
   latestSafe,
-  mainPhase,
   type Method,
   type Operation,
   type Phase,
@@ -27,7 +25,7 @@ import { outbox, postEvent, type Answer } from './outbox.svelte';
 import { PlayedBench } from './playedBench.svelte';
 import { Prediction } from './prediction.svelte';
 import { Trouble } from './trouble.svelte';
-import { courseOf, mergedLog, methodsOf, type Course } from './work';
+import { courseOf, mergedLog, methodsOf, walksOf, type Course } from './work';
 
 export const OP_NAMES: Record<Operation, string> = { remove: 'off', prepare: 'lands', fit: 'on' };
 export const NEXT_STEP: Record<Operation, string> = { remove: 'prepare', prepare: 'fit', fit: 'verify' };
@@ -154,10 +152,11 @@ export class RunSession {
     if (joint === null || due?.trying || since === undefined) return turns;
     return [...turns, { terminal: joint, seconds: (this.now - since) / 1000 }];
   });
-  /** Whether joints come loose one after the other, not all together. */
-  oneByOne = $derived.by(
-    () => this.op === 'remove' && this.method !== undefined && kindOf(mainPhase(this.method)).inTurn === true,
+  private walks = $derived.by(() =>
+    this.course && this.op === 'remove' ? walksOf(this.course) : { any: false, last: false },
   );
+  /** Whether joints come loose one after the other, not all together. */
+  oneByOne = $derived.by(() => this.walks.last);
   /** When the joint whose turn it is should be done, s from now; null when it never is, or nothing is known. */
   turnLeft = $derived.by<number | null>(() => {
     const turn = this.turns.at(-1);
@@ -185,7 +184,7 @@ export class RunSession {
     end: (outcome) => this.end(outcome),
   }));
   readonly played = new PlayedBench(() => ({
-    op: this.op,
+    pinByPin: this.walks.any,
     run: this.course?.run ?? null,
     turns: this.turns,
     joint: this.joint,

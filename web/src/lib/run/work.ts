@@ -97,6 +97,13 @@ export interface Course {
   at: number;
 }
 
+/** Whether joints are gone through one by one: with any tool of a run, and with its last one. */
+export function walksOf({ list, run }: Course): { any: boolean; last: boolean } {
+  const walks = list.filter((i) => i.walk && !i.trying);
+  const last = run.phases?.at(-1)?.id;
+  return { any: walks.length > 0, last: walks.some((i) => last === undefined || i.phase === last) };
+}
+
 export function courseOf(view: JobView, events: readonly JobEvent[], op: Operation): Course | null {
   const state = stateOf(events);
   const run = lastRun(currentAttempt(state), op);

@@ -1,6 +1,6 @@
 <script lang="ts">
   // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
-  import { type BoardModel, boxOnBoard, cornersOnBoard, partName, toBoard } from '@orthos/core/board';
+  import { type BoardModel, boxOnBoard, cornersOnBoard, partName, type PlacedPart, toBoard } from '@orthos/core/board';
   import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import type { Snippet } from 'svelte';
@@ -28,12 +28,23 @@
     measured ? Math.hypot(measured.to[0] - measured.from[0], measured.to[1] - measured.from[1]) : 0,
   );
   const polygon = (points: [number, number][]) => points.map(([x, y]) => toScreen(view, x, y).join(',')).join(' ');
-  const outlineOf = (id: string) => {
-    const part = partOf(id);
-    if (!part || part.side !== desk.side) return '';
+  const bodyOf = (part: PlacedPart) => {
     const { body } = packageById(part.package);
     return polygon(cornersOnBoard(part, { x: 0, y: 0, w: body.l, h: body.w }));
   };
+  const outlineOf = (id: string) => {
+    const part = partOf(id);
+    return part && part.side === desk.side ? bodyOf(part) : '';
+  };
+  /** The selected part from its solder side: its body behind the board, its pins, the first one first. */
+  const behind = $derived.by(() => {
+    const part = partOf(desk.selected);
+    if (!part || part.side === desk.side) return null;
+    const pins = packageById(part.package).terminals.filter((t) => t.drill_mm);
+    return pins.length > 0
+      ? { body: bodyOf(part), pins: pins.map((t) => ({ id: t.id, points: polygon(cornersOnBoard(part, t.land)) })) }
+      : null;
+  });
   const markedLand = $derived.by(() => {
     const part = partOf(desk.over.marked?.partId ?? null);
     const terminal = part && packageById(part.package).terminals.find((t) => t.id === desk.over.marked?.terminal);
@@ -185,6 +196,18 @@
       stroke="var(--evidence)"
       stroke-width="2.5"
     />
+  {/if}
+  {#if behind}
+    <polygon points={behind.body} fill="none" stroke="var(--evidence)" stroke-width="2" stroke-dasharray="7 5" />
+    {#each behind.pins as pin, i (pin.id)}
+      <polygon
+        points={pin.points}
+        fill="var(--evidence)"
+        fill-opacity={i === 0 ? 0.85 : 0.3}
+        stroke="var(--evidence)"
+        stroke-width="2"
+      />
+    {/each}
   {/if}
   {#if markedLand}<polygon
       points={markedLand}

@@ -75,7 +75,7 @@
       side={solderSide(target)}
       {units}
       joints={attempt.joints}
-      class="my-2 h-72 w-full border border-line"
+      class="my-2 aspect-square w-full max-w-96 border border-line"
     />{/if}
   <TerminalWalk
     noun="joint"
