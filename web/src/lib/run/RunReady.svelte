@@ -67,7 +67,7 @@
     {/if}
     {#if s.times.computing}<span class="text-ink2">computing the times</span>
     {:else if op === 'remove' && !s.guide && s.times.differs.length === 0}
-      <span class="text-caution">◆ {view.inUse ? 'no times yet' : 'no plan in use: no times'}</span>
+      <span class="text-caution">◆ {s.times.expected ? 'no times yet' : 'no plan in use: no times'}</span>
     {/if}
   </div>
 {/if}

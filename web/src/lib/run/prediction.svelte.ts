@@ -84,12 +84,13 @@ export class Prediction {
     const last = this.runsBefore.at(-1)?.ended;
     return last ? doneBefore(this.runsBefore, last.at + this.cooled_s * 1000) : [];
   });
-  /** Whether the plan's own times do not stand for what is about to be done. */
-  private own = $derived.by(() => {
+  /** Whether the plan's own times do not stand for what is about to be done: others are computed. */
+  expected = $derived.by(() => {
     const { op, view, method } = this.of();
     if (!method) return false;
     if (op !== 'remove') return op === 'fit' && kindOf(mainPhase(method)).fits !== undefined;
-    return this.differs.length > 0 || this.before.length > 0 || view.inUse?.method.id !== method.id;
+    if (this.before.length > 0) return true;
+    return view.inUse !== null && (this.differs.length > 0 || view.inUse.method.id !== method.id);
   });
   /** What a prediction made here is for. */
   private key = $derived.by(() => {
@@ -99,7 +100,7 @@ export class Prediction {
   guide = $derived.by<Guide | null>(() => {
     const { op, view, method, run } = this.of();
     if (run) return run.guide;
-    if (this.own) return this.computed[this.key] ?? null;
+    if (this.expected) return this.computed[this.key] ?? null;
     return op === 'remove' ? removalGuide(view, method) : null;
   });
 
@@ -125,7 +126,7 @@ export class Prediction {
   private async aheadNow(signal: AbortSignal): Promise<void> {
     const { method, run } = this.of();
     const { key } = this;
-    if (!method || !this.own || this.computed[key] || run) return;
+    if (!method || !this.expected || this.computed[key] || run) return;
     const guide = await this.compute(this.phases, { signal });
     if (guide) this.computed = { ...this.computed, [key]: guide };
   }
