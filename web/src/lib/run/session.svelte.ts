@@ -65,9 +65,11 @@ export class RunSession {
   state = $derived.by(() => stateOf(this.events));
   course = $derived.by<Course | null>(() => courseOf(this.view, this.events, this.op));
   methods = $derived.by<Method[]>(() => methodsOf(this.view, this.op));
+  /** The run under way, or over; none while it is about to be begun once more. */
+  private run = $derived.by(() => (this.again && this.course?.run.ended ? null : (this.course?.run ?? null)));
   method = $derived.by(
     () =>
-      this.methods.find((m) => m.id === (this.course?.run.methodId ?? this.methodId)) ??
+      this.methods.find((m) => m.id === (this.run?.methodId ?? this.methodId ?? this.course?.run.methodId)) ??
       (this.methods[0] as Method | undefined),
   );
   /** When joints should be wet. */
@@ -77,7 +79,7 @@ export class RunSession {
       op: this.op,
       method: this.method,
       state: this.state,
-      run: this.course?.run ?? null,
+      run: this.run,
     }),
     () => this.now,
   );
