@@ -226,3 +226,81 @@ describe('the files', () => {
     expect([mm(pw), mm(ph)].map(Math.round)).toEqual([297, 420].sort((a, b) => (a > b ? 1 : -1)));
   });
 });
+
+describe('a cover for one part', () => {
+  interface Cover {
+    cut_mm: [number, number][];
+    folds_mm: [[number, number], [number, number]][];
+    area_mm2: number;
+    svg: string;
+    pdf_base64: string;
+  }
+  const plug = { package: 'CONN-12', x_mm: 10, y_mm: 20, clearance_mm: 0.5, height_mm: 6, flange_mm: 3 };
+  const coverOf = (change: object = {}) =>
+    runCalc('protect.cover', { ...plug, ...change }, { now: () => 0 }) as Promise<Cover>;
+  const { x0, x1, y0, y1 } = extentOf(packageById('CONN-12'));
+  const [l, w] = [x1 - x0 + 1, y1 - y0 + 1];
+
+  it('lies over the part, its sides as high as it is and out over the board, a notch at each corner', async () => {
+    const cover = await coverOf();
+    expect(cover.area_mm2).toBeCloseTo(l * w, 1);
+    expect(boxOf(cover.cut_mm)).toMatchObject({
+      w: expect.closeTo(l + 18, 2) as number,
+      h: expect.closeTo(w + 18, 2) as number,
+    });
+    // the sheet is a cross: no foil at the corners
+    expect(Math.abs(areaOf(cover.cut_mm))).toBeCloseTo(l * w + 2 * 9 * (l + w), 1);
+    expect(cover.folds_mm).toHaveLength(8);
+    const around = (from: number) =>
+      cover.folds_mm.slice(from, from + 4).reduce((sum, [a, b]) => sum + Math.hypot(b[0] - a[0], b[1] - a[1]), 0);
+    expect(around(0)).toBeCloseTo(2 * (l + w), 2);
+    expect(around(4)).toBeCloseTo(2 * (l + w), 2);
+  });
+  it('flat for an area; turned, and mirrored for the lower side, it stays as large', async () => {
+    const area = [
+      [-10, -4],
+      [10, -4],
+      [10, 4],
+      [-10, 4],
+    ];
+    const flat = await coverOf({ package: undefined, outline_mm: area, clearance_mm: 0, height_mm: 0, flange_mm: 0 });
+    expect(Math.abs(areaOf(flat.cut_mm))).toBeCloseTo(160, 3);
+    expect(flat.folds_mm).toHaveLength(4);
+    const [top, bottom] = [await coverOf({ rotation_deg: 30 }), await coverOf({ rotation_deg: 30, side: 'bottom' })];
+    expect(Math.abs(areaOf(bottom.cut_mm))).toBeCloseTo(Math.abs(areaOf(top.cut_mm)), 2);
+    expect(Math.sign(areaOf(bottom.cut_mm))).toBe(-Math.sign(areaOf(top.cut_mm)));
+  });
+  it('is as large in its files', async () => {
+    const cover = await coverOf();
+    const path = /class="cut" d="M([^Z]+)Z"/.exec(cover.svg)?.[1] ?? '';
+    const drawn = path.split('L').map((p) => p.split(' ').map(Number) as [number, number]);
+    expect(boxOf(drawn)).toMatchObject({
+      w: expect.closeTo(l + 18, 2) as number,
+      h: expect.closeTo(w + 18, 2) as number,
+    });
+    expect(atob(cover.pdf_base64)).toMatch(/^%PDF-/);
+  });
+  it.each([
+    [{ package: undefined }, 'package'],
+    [{ height_mm: -1 }, 'height_mm'],
+    [{ outline_mm: [[0, 0]] }, 'outline_mm'],
+    [
+      {
+        package: undefined,
+        outline_mm: [
+          [0, 0],
+          [0, 0],
+          [0, 0],
+        ],
+        clearance_mm: 0,
+      },
+      'outline_mm',
+    ],
+  ])('says which field is wrong: %j', async (change, field) => {
+    await expect(coverOf(change)).rejects.toMatchObject({
+      issues: expect.arrayContaining([
+        expect.objectContaining({ field: expect.stringContaining(field) as string }),
+      ]) as [],
+    });
+  });
+});

@@ -1,9 +1,3 @@
-export {
-  FOIL_BAR_MM,
-  type FoilInput,
-  foilInput,
-  type FoilSheet,
-  foilSheet,
-  foilSheetSchema,
-  type Point,
-} from './foil.ts';
+export { type CoverInput, coverInput, type CoverSheet, coverSheet, coverSheetSchema } from './cover.ts';
+export { type FoilInput, foilInput, type FoilSheet, foilSheet, foilSheetSchema } from './foil.ts';
+export { FOIL_BAR_MM, type Point } from './outline.ts';

@@ -17,6 +17,8 @@ interface FoilWindow {
   under: PlacedPart[];
   /** In the window with the target. */
   open: PlacedPart[];
+  /** Where it is cut, mm on the board. */
+  window: [number, number][];
   /** For a plan: every part under it, and the board round the window. */
   covers: NonNullable<Surroundings['covers']>;
 }
@@ -38,6 +40,12 @@ export function foilWindow(board: BoardModel, target: PlacedPart, clearance_mm =
   const under = beside.filter(({ gap }) => gap > 0 && gap <= REACH_MM).map(({ part }) => part);
   return {
     under,
+    window: [
+      [window.x0, window.y0],
+      [window.x1, window.y0],
+      [window.x1, window.y1],
+      [window.x0, window.y1],
+    ],
     open: beside.filter(({ gap }) => gap === 0).map(({ part }) => part),
     covers: [
       ...under.slice(0, MOST).map(({ partId }) => ({ kind: 'foil' as const, partId })),

@@ -69,6 +69,8 @@ interface Sheet {
   probes?: Probes;
   heat?: HeatOnStage;
   melt?: MeltTimes;
+  /** Where foil is cut. */
+  cut?: { side: Side; points: [number, number][] };
   /** Joint of the target that melts last, drawn hot. */
   marked?: { partId: string; terminal: string };
 }
@@ -87,6 +89,7 @@ class Overlays {
   heat = $derived(this.topmost('heat'));
   melt = $derived(this.topmost('melt'));
   marked = $derived(this.topmost('marked'));
+  cut = $derived(this.topmost('cut'));
 
   private topmost<K extends keyof Sheet>(kind: K): Sheet[K] {
     void this.changed;

@@ -3,13 +3,16 @@
   import { nameOf } from '$lib/jobs/nameOf';
   import { planInputOf } from '$lib/plan/planInput';
   import { runInPool } from '$lib/compute/pool';
-  import { send } from '$lib/jobs/send';
+  import { layOver, useDesk } from '$lib/jobs/desk.svelte';
+  import { sendPlanSettings } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
   import type { PlacedPart } from '@orthos/core/board';
   import { FOIL_CLEARANCE_MM, foilWindow } from '@orthos/core/hands';
   import { fateOf, type PlanResult } from '@orthos/core/rework';
+  import { goto } from '$app/navigation';
   import { onDestroy } from 'svelte';
+  import { type FoilFile, printFoil } from './printFoil';
 
   interface Props {
     view: JobView;
@@ -53,14 +56,19 @@
     without?.allWet_s && withFoil?.allWet_s ? Math.round(withFoil.allWet_s - without.allWet_s) : null,
   );
 
+  /** What a plan is told of it, besides what else it covers. */
+  const covers = $derived.by(() => {
+    const planned = view.inputs?.settings.surroundings?.covers ?? [];
+    const others = planned.filter((c) => c.partId !== undefined && !ids.includes(c.partId));
+    return [...others, ...foil.covers].slice(0, 60);
+  });
+
   async function compare() {
     if (!view.inputs || !view.inUse) return;
     busy = true;
     problem = '';
-    const { covers: planned = [], ...rest } = view.inputs.settings.surroundings ?? {};
-    const others = planned.filter((c) => c.partId !== undefined && !ids.includes(c.partId));
-    const surroundings = { ...rest, covers: [...others, ...foil.covers].slice(0, 60) };
-    const inputs = { ...view.inputs, settings: { ...view.inputs.settings, surroundings } };
+    const { settings } = view.inputs;
+    const inputs = { ...view.inputs, settings: { ...settings, surroundings: { ...settings.surroundings, covers } } };
     try {
       const now = asked;
       const result = await runInPool<PlanResult>(
@@ -78,27 +86,38 @@
     }
   }
 
-  async function print(as: 'svg' | 'pdf') {
+  const place = $derived({
+    ...{ x_mm: target.x_mm, y_mm: target.y_mm, rotation_deg: target.rotation_deg, side: target.side },
+    clearance_mm: FOIL_CLEARANCE_MM,
+  });
+  async function print(as: FoilFile) {
     busy = true;
     problem = '';
+    const name = nameOf(view.board, target.partId);
+    const title = `${name} on ${view.board.name}`.slice(0, 120);
     try {
-      const made = (await send('POST', '/api/calc/protect.foil', {
-        package: target.package,
-        ...{ x_mm: target.x_mm, y_mm: target.y_mm, rotation_deg: target.rotation_deg, side: target.side },
-        clearance_mm: FOIL_CLEARANCE_MM,
-        landmarks,
-        title: `${nameOf(view.board, target.partId)} on ${view.board.name}`.slice(0, 120),
-      })) as { svg: string; pdf_base64: string };
-      const file =
-        as === 'svg'
-          ? new Blob([made.svg], { type: 'image/svg+xml' })
-          : new Blob([Uint8Array.from(atob(made.pdf_base64), (c) => c.charCodeAt(0))], { type: 'application/pdf' });
-      const url = URL.createObjectURL(file);
-      const link = document.createElement('a');
-      link.href = url;
-      link.download = `foil-${nameOf(view.board, target.partId)}.${as}`;
-      link.click();
-      URL.revokeObjectURL(url);
+      await printFoil('protect.foil', { package: target.package, ...place, landmarks, title }, `foil-${name}`, as);
+    } catch (e) {
+      problem = (e as Error).message;
+    } finally {
+      busy = false;
+    }
+  }
+
+  // the cut, on the board
+  const desk = useDesk();
+  layOver(desk, () => ({ cut: { side: target.side, points: foil.window } }));
+
+  /** The plan counts on the foil from now on: it is computed with it, and carried through. */
+  async function intoPlan() {
+    if (!view.inputs) return;
+    busy = true;
+    problem = '';
+    const { settings } = view.inputs;
+    try {
+      const surroundings = { ...settings.surroundings, covers };
+      await sendPlanSettings(view.ticket.id, view.ticket.version, { ...settings, surroundings });
+      await goto(`/jobs/${view.ticket.id}/plan`, { invalidateAll: true });
     } catch (e) {
       problem = (e as Error).message;
     } finally {
@@ -128,6 +147,7 @@
       >
     {/if}
     {#if without}<button class="button px-3" disabled={busy} onclick={compare}>With and without</button>{/if}
+    {#if withFoil}<button class="button px-3" disabled={busy} onclick={intoPlan}>Into the plan</button>{/if}
     {#if landmarks.length === 2}
       <button class="button px-3" disabled={busy} onclick={() => print('pdf')}>Print 1:1, PDF</button>
       <button class="button px-3" disabled={busy} onclick={() => print('svg')}>SVG</button>

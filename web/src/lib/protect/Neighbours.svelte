@@ -12,6 +12,8 @@
   import { fateOf, kindOf } from '@orthos/core/rework';
   import { untrack } from 'svelte';
   import { type Bearing, registration } from '$lib/part/landmarks';
+  import { packageById } from '@orthos/core/packages';
+  import { printFoil } from './printFoil';
   import { aboutNeighbour, byPlanOf, computedFor, mustGo, needOf } from './planned';
 
   interface Props {
@@ -72,6 +74,21 @@
     const why = (accept[partId] ?? '').trim();
     if (!why) return (recorder.problem = `Why may ${nameOf(view.board, partId)} get that hot?`);
     await recorder.record({ type: 'neighbour-accepted', partId, why, ...aboutNeighbour(view) });
+  }
+  /** Its own cover of foil, cut and folded by a print. */
+  async function printCover(partId: string) {
+    const part = view.board.parts.find((p) => p.partId === partId);
+    if (!part) return;
+    const name = nameOf(view.board, partId);
+    const { package: pkg, x_mm, y_mm, rotation_deg, side: on } = part;
+    const height_mm = packageById(pkg).body.h;
+    const title = `${name} on ${view.board.name}`.slice(0, 120);
+    const input = { package: pkg, x_mm, y_mm, rotation_deg, side: on, height_mm, title };
+    try {
+      await printFoil('protect.cover', input, `cover-${name}`, 'pdf');
+    } catch (e) {
+      recorder.problem = (e as Error).message;
+    }
   }
   const foilHere = $derived(
     view.inputs?.bench.covers?.includes('foil') !== false &&
@@ -172,6 +189,13 @@
         <button class="button px-3" onclick={() => coverAll([id], () => cover[id] ?? usualFor(id))}
           >{n?.takeOut ? 'It is out' : 'Covered'}</button
         >
+        {#if (cover[id] ?? usualFor(id)) === COVER_NAMES.foil}
+          <button
+            class="button px-3"
+            onclick={() => printCover(id)}
+            aria-label="Print the cover of {nameOf(view.board, id)}">1:1</button
+          >
+        {/if}
         {#if !mustGo(view, id)}
           <input
             class="field"

@@ -216,6 +216,15 @@
       stroke="var(--hot)"
       stroke-width="2.5"
     />{/if}
+  {#if desk.over.cut?.side === desk.side}
+    <polygon
+      points={polygon(desk.over.cut.points)}
+      fill="none"
+      stroke="var(--hot)"
+      stroke-width="2"
+      stroke-dasharray="9 4"
+    />
+  {/if}
   {#each litTerminals as [x, y], i (i)}
     {@const [sx, sy] = toScreen(view, x, y)}
     <circle cx={sx} cy={sy} r="7" fill="none" stroke="var(--evidence)" stroke-width="2" />
