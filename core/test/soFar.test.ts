@@ -132,6 +132,37 @@ describe('work given up before', () => {
   });
 });
 
+describe('a joint that holds', () => {
+  it('comes round again, and after three laps another way is offered', () => {
+    const pins = expressBoard({ package: 'DIP-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 });
+    const vacuum = methodsFor('DIP-8').find((m) => m.method.id === 'vacuum')?.method as Method;
+    const part = pins.parts.find((p) => p.partId === 'target');
+    if (!part) throw new Error('no target');
+    const told = (laps: number) => {
+      const walked = Array.from({ length: laps }, (_, n) =>
+        (n === 0 ? ['1', '2', '3', '4', '5', '6', '7', '8'] : ['4']).map((terminal) => ({
+          instruction: n === 0 ? 'pins' : `pins-${n + 1}`,
+          terminal,
+          state: terminal === '4' ? 'stuck' : 'done',
+        })),
+      ).flat();
+      const all = operationFor('remove', {
+        ...work,
+        board: pins,
+        target: part,
+        method: vacuum,
+        said: { walked, doubts: 0 },
+      });
+      return all.filter((i) => i.walk).at(-1);
+    };
+    expect(told(0)?.walk).toHaveLength(8);
+    expect(told(1)).toMatchObject({ id: 'pins-2', walk: ['4'] });
+    expect(told(2)?.watch).not.toContain('in vain');
+    expect(told(3)).toMatchObject({ id: 'pins-4', walk: ['4'] });
+    expect(told(3)?.watch).toContain('Three times in vain');
+  });
+});
+
 describe('otherwise than planned', () => {
   it('another alloy is in every phase that brings one, and in no other', () => {
     const other = withAlloy(chain.phases, { Bi: 58, Sn: 42 });

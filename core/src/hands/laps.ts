@@ -25,6 +25,10 @@ export const saidIn = (run: { walked: readonly Walked[]; marks: readonly { instr
   doubts: run.marks.filter((m) => m.instruction.startsWith(DOUBT)).length,
 });
 const FREE = 'done';
+/** After so many laps a joint that still holds is none for this tool. */
+const GIVES_UP = 3;
+const OTHER_WAY =
+  'Three times in vain: another way is kinder to its land. Hold, give up here; what is free stays free.';
 
 /** What was said of the joints at one instruction; without a name it was said at the first of its operation. */
 function statesAt(id: string, isFirst: boolean, { walked }: Said): Map<string, string> {
@@ -49,7 +53,9 @@ function lapsOf(walk: Instruction, isFirst: boolean, said: Said): Laps {
     const held = joints.filter((t) => states.get(t) !== FREE);
     if (held.length === 0 || !walk.again) return { list, held };
     const { trying, ...work } = walk;
-    list.push({ ...work, ...walk.again, id: `${walk.id}-${list.length + 1}`, walk: held });
+    const { again } = walk;
+    const watch = list.length < GIVES_UP ? again.watch : `${again.watch} ${OTHER_WAY}`;
+    list.push({ ...work, say: again.say, watch, id: `${walk.id}-${list.length + 1}`, walk: held });
   }
 }
 
