@@ -37,6 +37,8 @@
     class: kind = 'h-full w-full',
   }: Props = $props();
 
+  /** So much of the board is shown round a part on its solder side, mm. */
+  const AROUND_MM = 8;
   const pkg = $derived(packageById(target.package));
   const mirrored = $derived(side === 'bottom');
   /** Seen from the solder side: the pins stand before the body. */
@@ -69,9 +71,19 @@
       };
     }),
   );
-  const half = $derived(
-    1.6 * Math.max(...[...body, ...lands.flatMap((l) => l.points)].map(([x, y]) => Math.max(Math.abs(x), Math.abs(y)))),
+  const outline = $derived(
+    pkg.shape === 'round'
+      ? Array.from({ length: 48 }, (_, i): [number, number] => {
+          const turn = (i * Math.PI) / 24;
+          return [(pkg.body.l / 2) * Math.cos(turn), (pkg.body.l / 2) * Math.sin(turn)];
+        })
+      : body,
   );
+  const reach = $derived(
+    Math.max(...[...body, ...lands.flatMap((l) => l.points)].map(([x, y]) => Math.max(Math.abs(x), Math.abs(y)))),
+  );
+  // from behind, the rows next to it are what one mistakes for its own
+  const half = $derived(behind ? Math.max(1.6 * reach, reach + AROUND_MM) : 1.6 * reach);
   const neighbours = $derived(
     board.parts
       .filter(
@@ -164,7 +176,7 @@
   {/each}
   {#if behind}
     <polygon
-      points={text(body)}
+      points={text(outline)}
       fill="none"
       stroke="var(--drawn)"
       stroke-width={half / 160}
@@ -180,7 +192,7 @@
     />
   {/each}
   {#if !behind}<polygon
-      points={text(body)}
+      points={text(outline)}
       fill="var(--part)"
       fill-opacity="0.94"
       stroke="var(--drawn)"
@@ -229,7 +241,7 @@
   {#if behind}
     <text
       x={half - size * 0.6}
-      y={-half + size * 1.3}
+      y={half - size * 0.6}
       font-size={size * 0.8}
       text-anchor="end"
       fill="var(--ink2)"
