@@ -57,10 +57,7 @@ test('another alloy and a late start: the plan’s times are void, then for what
   // one pedal is enough to say that it is another alloy
   await page.keyboard.press('x');
   await page.getByRole('button', { name: /Another alloy than planned/ }).click();
-  await page
-    .getByRole('list', { name: 'Which alloy is it?' })
-    .getByRole('button', { name: 'Sn63Pb37' })
-    .click();
+  await page.getByRole('list', { name: 'Which alloy is it?' }).getByRole('button', { name: 'Sn63Pb37' }).click();
   const otherwise = page.getByText(/instead of the alloy planned/);
   await expect(otherwise).toBeVisible();
   await expect(otherwise).toContainText('times are for that', { timeout: 60_000 });

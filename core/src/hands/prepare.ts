@@ -10,7 +10,7 @@ import {
   SOLDER_ALLOYS,
 } from '../alloys/index.ts';
 import { packageById } from '../packages/index.ts';
-import { broughtBy, type Instruction, kindOf } from '../rework/index.ts';
+import { broughtBy, type Instruction, kindOf, someJoints } from '../rework/index.ts';
 import { floodSolder, staysLeadFree } from './flood.ts';
 import { ANY_SUPPLIES, type Clearing, placeOf } from './supplies.ts';
 import type { Work } from './work.ts';
@@ -101,19 +101,20 @@ function both<T>(one: T): Record<'lands' | 'holes', T> {
 }
 
 export function prepare(work: Work): Instruction[] {
-  const { nearest, supplies = ANY_SUPPLIES } = work;
+  const { nearest, atRisk = [], supplies = ANY_SUPPLIES } = work;
   const place = placeOf(work.target);
   const clearing = CLEARING[supplies.clears[place]][place];
   const own = work.flood === 'own';
   const solder = floodSolder(work.board, work.flood);
   // without solder to thin it with one clearing takes what it takes
+  const first = atRisk.length > 0 ? someJoints(atRisk) : nearest;
   const rounds = supplies.floods ? roundsAfter(work) : Math.min(1, roundsAfter(work));
   return [
     {
       id: 'scan',
       say: 'Scan the surroundings. Compare with the photo.',
-      watch: nearest
-        ? `${nearest} first: softened, leaning, shifted? Then every small part.`
+      watch: first
+        ? `${first} first: softened, leaning, shifted? Then every small part.`
         : 'Nothing shifted, missing, softened.',
       tap: 'as before',
       mark: 'done',

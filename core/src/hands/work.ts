@@ -8,6 +8,8 @@ export interface Work extends Workplace {
   method: Method;
   /** What was said of the target's joints: spikes, rests of an earlier repair. */
   joints?: readonly JointState[];
+  /** Parts that could suffer by the plan, as their names on the board, the worst first. */
+  atRisk?: readonly string[];
   /** What the plan counts on round the part. */
   surroundings?: Surroundings;
   /** The shop's rule. */

@@ -1,6 +1,7 @@
 /** What the hands of a job work by: method, prediction, instructions. */
 import { stateOf } from '$lib/jobs/stateOf';
 import type { JobView } from '$lib/jobs/view';
+import { atRisk } from '$lib/jobs/atRisk';
 import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/jobs/nameOf';
 import { partName } from '@orthos/core/board';
@@ -81,6 +82,7 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Omit
     method,
     guide,
     nearest: nearest ? nameOf(view.board, nearest) : null,
+    atRisk: atRisk(view).map((r) => r.name),
     panel: view.inputs.panel,
     place: `tray No. ${view.ticket.number} ${partName(target)}`,
     ...heatOf(view, method),

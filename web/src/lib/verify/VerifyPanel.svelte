@@ -2,6 +2,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import Extras from '$lib/intake/Extras.svelte';
+  import { atRisk } from '$lib/jobs/atRisk';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import FunctionList from '$lib/jobs/FunctionList.svelte';
@@ -32,6 +33,7 @@
   const attempt = $derived(currentAttempt(job));
   const gate = (id: string) => view.gates.find((g) => g.id === id);
   const gates = $derived(view.gates.filter((g) => g.step === 'verify'));
+  const risks = $derived(atRisk(view));
   const shortCheck = $derived(gate('short-check'));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   $effect(() => {
@@ -95,6 +97,11 @@
   <div class="flex flex-wrap items-center gap-2">
     <p class="min-w-48 flex-1 text-[13px] text-ink2">
       Compared with the photo before: shape, place, shine of every neighbour.
+      {#if risks.length > 0}
+        By the plan above all
+        {#each risks.slice(0, 8) as r, i (r.partId)}{i > 0 ? ', ' : ''}<b class="font-semibold text-ink">{r.name}</b>
+          ({r.word}){/each}{risks.length > 8 ? ` and ${risks.length - 8} more` : ''}.
+      {/if}
     </p>
     {#each [true, false] as ok (ok)}
       <button
