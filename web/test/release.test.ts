@@ -1,7 +1,7 @@
 import { COMPLAINT, type JobEvent, type JobEventBody } from '@orthos/core/job';
 import jpeg from 'jpeg-js';
 import { describe, expect, it } from 'vitest';
-import { leadWasUsed, recordOf } from '../src/lib/release/jobRecord.ts';
+import { recordOf } from '../src/lib/release/jobRecord.ts';
 import { PhotoError, readPhoto } from '../src/lib/server/readPhoto.ts';
 import { printable, recordPdf } from '../src/lib/server/recordPdf.ts';
 import { quillon } from '../src/lib/server/demo/quillon.ts';
@@ -49,10 +49,29 @@ describe('the record', () => {
       begun('prepare'),
       { type: 'mark', runId: RUN, instruction: 'flood-1', what: 'done' },
     ];
-    expect(leadWasUsed(viewOf(quillon, 'q1', log(cleaned)))).toBe(true);
     expect(report(cleaned).leadUsed).toBe(true);
     expect(report([...cleaned, { type: 'released', outcome: 'repaired', lead: false }]).leadUsed).toBe(false);
     expect(report([suspect('q1')]).leadUsed).toBe(false);
+  });
+  it('says lead when an alloy with lead was laid, whatever the lands were cleaned with', () => {
+    const laid = (alloy?: Record<string, number>): JobEventBody[] => {
+      const settings = {
+        set_C: 320,
+        tip_mm: 3,
+        contact: 1,
+        power_W: 70,
+        bead_mm3_mm: 0.5,
+        ...(alloy ? { alloy } : {}),
+      };
+      const phase = { id: 'alloy', kind: 'alloy' as const, settings, until: { told: true as const }, giveUp_s: 300 };
+      return [
+        suspect('u7'),
+        { ...begun('remove'), phases: [phase] } as JobEventBody,
+        { type: 'mark', runId: RUN, instruction: 'lay-1', what: 'done', phase: 'alloy' },
+      ];
+    };
+    expect(report(laid()).leadUsed).toBe(true);
+    expect(report(laid({ Bi: 58, Sn: 42 })).leadUsed).toBe(false);
   });
   it('counts the minutes under the hands until somebody says better', () => {
     const worked: JobEventBody[] = [

@@ -2,6 +2,7 @@ import type { BoardModel } from '@orthos/core/board';
 import { ANY_SUPPLIES } from '@orthos/core/hands';
 import { foldJob, type JobEvent, judgeGates, modelHistory } from '@orthos/core/job';
 import { DEFAULT_STATION, methodsFor } from '@orthos/core/rework';
+import { leadWasUsed } from '../src/lib/server/jobs/lead.ts';
 import type { DiagnoseView } from '../src/lib/diagnose/view.ts';
 
 /** A job as its pages get it, with what diagnosis knows besides: made from a board, a target and a log alone. */
@@ -51,6 +52,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           station: DEFAULT_STATION,
           methods,
           edited: [],
+          free: {},
           bench: { name: '', names: [], covers: null, below: null, fixtures: null, supplies: ANY_SUPPLIES },
           panel: { temperature: 'C', length: 'mm' },
           flood: 'leaded',
@@ -62,6 +64,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     inUse: null,
     layOut: null,
     hotNeighbours: [],
+    leadUsed: leadWasUsed(foldJob(events), part?.package, 'leaded'),
     photos: [],
     modelId: '0195f000-0000-7000-8000-0000000000aa',
     circuits: [],

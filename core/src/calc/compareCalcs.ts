@@ -5,8 +5,15 @@ import {
   listMethods,
   methodsInput,
   methodsOutput,
+  searchInput,
+  searchOutput,
+  searchSettings,
+  tuneInput,
+  tuneOutput,
+  tuneSettings,
 } from '../compare/index.ts';
 import { defineCalc } from '../ground/index.ts';
+import { DEFAULT_STATION, expressBoard, methodsFor } from '../rework/index.ts';
 import { checkTarget } from './planCalcs.ts';
 
 const example = {
@@ -15,8 +22,16 @@ const example = {
     target: 'r1',
   },
 };
-/** Seconds that the ensemble of one method takes on average, measured; one with a run of plan quality in front. */
-const [COARSE_S, PLAN_S] = [6, 8];
+const tuneExample = {
+  board: expressBoard({ package: 'C0603', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }),
+  target: 'target',
+  as: 'tweezers',
+  phases: methodsFor('C0603').find((m) => m.method.id === 'tweezers')?.method.phases,
+  station: DEFAULT_STATION,
+  ambient_C: 22,
+};
+/** Seconds that a run takes in a search, the ensemble of one method on average, and one with a run of plan quality in front; measured. */
+const [RUN_S, COARSE_S, PLAN_S] = [0.25, 6, 8];
 
 export const planMethodsCalc = defineCalc({
   name: 'plan.methods',
@@ -41,5 +56,36 @@ export const planCompareCalc = defineCalc({
   run(input, context) {
     checkTarget(input.case, 'case.');
     return compareMethods(input, context);
+  },
+});
+
+export const planSearchCalc = defineCalc({
+  name: 'plan.search',
+  summary:
+    'The settings of one way of working that cost least on this bench: each free setting between two values, or one of several.',
+  input: searchInput,
+  output: searchOutput,
+  example: { ...example, method: 'tweezers', free: { set_C: [320, 380] }, budget_runs: 40 },
+  cost: ({ budget_runs }) => RUN_S * budget_runs,
+  run(input, context) {
+    checkTarget(input.case, 'case.');
+    return searchSettings(input, context);
+  },
+});
+
+export const planTuneCalc = defineCalc({
+  name: 'plan.tune',
+  summary: 'The settings of one way of a plan that cost least, with everything found at the bench as the plan has it.',
+  input: tuneInput,
+  output: tuneOutput,
+  example: {
+    ...tuneExample,
+    free: { set_C: [320, 380] },
+    budget_runs: 40,
+  },
+  cost: ({ budget_runs }) => RUN_S * budget_runs,
+  run(input, context) {
+    checkTarget(input.plan);
+    return tuneSettings(input, context);
   },
 });

@@ -1,6 +1,6 @@
 /** Public computations by name. Hosts (workers, server threads, command line, HTTP) read the list of `formats`, which adds to this one. */
 import { alloyAmountCalc, alloyCleanUpCalc, alloyMixCalc, alloyPropertiesCalc } from './alloyCalcs.ts';
-import { planCompareCalc, planMethodsCalc } from './compareCalcs.ts';
+import { planCompareCalc, planMethodsCalc, planSearchCalc, planTuneCalc } from './compareCalcs.ts';
 import { circuitSolve } from './circuitCalcs.ts';
 import { diagnoseLocate, diagnoseNext, diagnoseRank } from './diagnoseCalcs.ts';
 import { blowAwayCalc, heatYardstick, heatField, jetProfileCalc } from './heatCalcs.ts';
@@ -74,6 +74,8 @@ const list = [
   planBenchCalc,
   planMethodsCalc,
   planCompareCalc,
+  planSearchCalc,
+  planTuneCalc,
   circuitSolve,
   diagnoseRank,
   diagnoseNext,

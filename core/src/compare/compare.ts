@@ -25,10 +25,10 @@ import { notHere, placeOf, rowOf } from './row.ts';
 /** Runs at 6 000 cells that one of plan quality takes as long as. */
 const PLAN_COSTS = 3;
 /** Members of a design: twelve, sixteen above eleven inputs. */
-const LEAST_MEMBERS = 12;
+export const LEAST_MEMBERS = 12;
 
 /** The ways for a case as its bench can set them. */
-function choicesFor(asked: ReworkPlace, target: PlacedPart): MethodChoice[] {
+export function choicesFor(asked: ReworkPlace, target: PlacedPart): MethodChoice[] {
   const { station } = caseOf(asked);
   return methodsOn(target.package, pieceOn(asked.board, target, asked.surroundings), {
     kit: asked.kit,
@@ -37,7 +37,7 @@ function choicesFor(asked: ReworkPlace, target: PlacedPart): MethodChoice[] {
   });
 }
 
-function targetOf({ board, target }: ReworkPlace): PlacedPart {
+export function targetOf({ board, target }: ReworkPlace): PlacedPart {
   const part = board.parts.find((p) => p.partId === target);
   if (!part) throw new Error(`The board has no part "${target}".`);
   return part;

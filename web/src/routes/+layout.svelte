@@ -3,7 +3,6 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { CALCULATORS } from '$lib/calculate/places';
-  import KeptHere from '$lib/ui/KeptHere.svelte';
   import LeaveGuard from '$lib/ui/LeaveGuard.svelte';
   import KeyLine from '$lib/ui/KeyLine.svelte';
   import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
@@ -123,7 +122,7 @@
   </main>
   {#if !whole}
     <div>
-      {#if here}<KeptHere />{/if}
+      {#if here}{#await import('$lib/ui/KeptHere.svelte') then { default: KeptHere }}<KeptHere />{/await}{/if}
     </div>
     <KeyLine onHelp={() => (sheet = true)} />
   {/if}

@@ -17,11 +17,9 @@
   import type { UnitSettings } from '@orthos/core/ground';
   import { operationFor, workSide } from '@orthos/core/hands';
   import { methodName, type Operation } from '@orthos/core/rework';
-  import { blocks, currentAttempt } from '@orthos/core/job';
+  import { blocks, currentAttempt, isOff } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
-  import PartFigure from '$lib/part/PartFigure.svelte';
-  import PartOff from './PartOff.svelte';
   import RunMarks from './RunMarks.svelte';
 
   let { view, op, units }: { view: JobView; op: Operation; units: UnitSettings } = $props();
@@ -111,18 +109,20 @@
   {#each runs as run, i (run.id)}
     <RunMarks {run} {recorder} title={runs.length > 1 ? `Run ${i + 1}` : 'The run'} />
   {/each}
-  {#if op === 'remove'}<PartOff {view} {method} {recorder} {units} />{/if}
+  {#if op === 'remove' && isOff(attempt)}
+    {#await import('./PartOff.svelte') then { default: PartOff }}<PartOff {view} {method} {recorder} {units} />{/await}
+  {/if}
   {#if op === 'prepare' && terminals.length > 0}
     <section class="mt-5" aria-label="Lands">
       <h3 class="mb-1 text-[13px] text-ink2">Lands one by one, where one is in doubt</h3>
-      {#if target && side !== target.side}<PartFigure
-          board={view.board}
-          {target}
-          {side}
-          {units}
-          joints={attempt.lands}
-          class="mb-2 aspect-square w-full max-w-96 border border-line"
-        />{/if}
+      {#if target && side !== target.side}{#await import('$lib/part/PartFigure.svelte') then { default: PartFigure }}<PartFigure
+            board={view.board}
+            {target}
+            {side}
+            {units}
+            joints={attempt.lands}
+            class="mb-2 aspect-square w-full max-w-96 border border-line"
+          />{/await}{/if}
       <TerminalWalk
         noun="land"
         question="flat, shiny, firm? One without a track by design is not torn."

@@ -8,7 +8,7 @@
   import { partName } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';
   import { keptFor } from '@orthos/core/hands';
-  import { currentAttempt, isOff } from '@orthos/core/job';
+  import { currentAttempt } from '@orthos/core/job';
   import { type Method, PART_FATES, type PartFate } from '@orthos/core/rework';
 
   interface Props {
@@ -40,7 +40,7 @@
   }
 </script>
 
-{#if target && isOff(attempt)}
+{#if target}
   <section class="mt-5" aria-label="The part that came off">
     <h3 class="mb-1 text-[13px] text-ink2">{partName(target)}, the part that came off</h3>
     {#if known}

@@ -3,7 +3,7 @@ import type { BoardModel } from '@orthos/core/board';
 import type { Flood, Step, Supplies } from '@orthos/core/hands';
 import type { PlanSettings } from '$lib/plan/stored';
 import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
-import type { Planned } from '@orthos/core/compare';
+import type { Free, Planned } from '@orthos/core/compare';
 import type { LayOut, Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
 
 /** Kinds of cover, of heat from below and of fixture that lie on a bench; null: nobody listed it, everything is there. */
@@ -23,6 +23,8 @@ export interface PlanInputs {
   methods: MethodChoice[];
   /** Methods that somebody set; the others are as this bench can be set. */
   edited: string[];
+  /** What of each method can be turned on this bench: what a search of settings may look at. */
+  free: Record<string, Free>;
   /** Where it is done, and all benches there are. */
   bench: { name: string; names: string[] } & AtBench;
   /** Rows of the limits table as this shop wants them; absent where it wants none. */
@@ -86,6 +88,8 @@ export interface JobStanding {
   layOut: LayOut | null;
   /** Neighbours that something has to be done about first. */
   hotNeighbours: string[];
+  /** Lead came onto the board. */
+  leadUsed: boolean;
   photos: PhotoView[];
   reopenings: { earlier: { id: string; number: number } | null; later: { id: string; number: number }[] };
 }

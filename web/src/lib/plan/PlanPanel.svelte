@@ -209,6 +209,14 @@
     await saveSurroundings({ ...surroundings, absent: [...new Set([...(surroundings.absent ?? []), partId])] });
   }
 
+  /** Settings that a search found: computed with them at once. */
+  async function takeSettings(next: Method) {
+    if (!(await saveSettings(next))) return;
+    finding = false;
+    await compute();
+  }
+
+  let finding = $state(false);
   let around = $state(false);
   const setAround = $derived(surroundingWords(inputs?.settings.surroundings ?? {}));
 
@@ -336,6 +344,12 @@
           disabled={!method || planner.running}
           aria-expanded={editing}>Change settings</button
         >
+        <button
+          class="button"
+          onclick={() => (finding = !finding)}
+          disabled={!method || planner.running || stale}
+          aria-expanded={finding}>Find settings</button
+        >
         {#if inputs.bench.names.length > 1}
           <Select
             class="w-auto max-w-44"
@@ -392,6 +406,20 @@
             units={panel}
             onSave={saveSettings}
             onClose={() => (editing = false)}
+          />{/await}
+      {/key}
+    {/if}
+
+    {#if finding && method && !stale}
+      {#key method.id}
+        {#await import('./FindSettings.svelte') then { default: FindSettings }}<FindSettings
+            board={view.board}
+            {inputs}
+            {method}
+            {weights}
+            units={panel}
+            onTake={takeSettings}
+            onClose={() => (finding = false)}
           />{/await}
       {/key}
     {/if}

@@ -13,7 +13,6 @@
   import { untrack } from 'svelte';
   import { type Bearing, registration } from '$lib/part/landmarks';
   import { packageById } from '@orthos/core/packages';
-  import { printFoil } from './printFoil';
   import { aboutNeighbour, byPlanOf, computedFor, mustGo, needOf } from './planned';
 
   interface Props {
@@ -85,6 +84,7 @@
     const title = `${name} on ${view.board.name}`.slice(0, 120);
     const input = { package: pkg, x_mm, y_mm, rotation_deg, side: on, height_mm, title };
     try {
+      const { printFoil } = await import('./printFoil');
       await printFoil('protect.cover', input, `cover-${name}`, 'pdf');
     } catch (e) {
       recorder.problem = (e as Error).message;

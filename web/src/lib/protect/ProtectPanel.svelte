@@ -21,7 +21,6 @@
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import { bearings, bearingText } from '$lib/part/landmarks';
-  import PartFigure from '$lib/part/PartFigure.svelte';
   import LayOut from './LayOut.svelte';
   import Neighbours from './Neighbours.svelte';
   import { aboutNeighbour, mustGo, needOf } from './planned';
@@ -185,13 +184,13 @@
         ? ', as mirrored on the stage'
         : ''}. Tick what you find where it says.
     </p>
-    {#if side !== target.side}<PartFigure
-        board={view.board}
-        {target}
-        {side}
-        {units}
-        class="my-2 aspect-square w-full max-w-96 border border-line"
-      />{/if}
+    {#if side !== target.side}{#await import('$lib/part/PartFigure.svelte') then { default: PartFigure }}<PartFigure
+          board={view.board}
+          {target}
+          {side}
+          {units}
+          class="my-2 aspect-square w-full max-w-96 border border-line"
+        />{/await}{/if}
     {#each marks as m (m.id)}
       <Check
         class="border-t border-faint"

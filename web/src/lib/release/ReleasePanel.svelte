@@ -15,7 +15,6 @@
   import { parseDecimal } from '@orthos/core/ground';
   import { benchMinutes, openGates, outcomeWord } from '@orthos/core/job';
   import { untrack } from 'svelte';
-  import { leadWasUsed } from './jobRecord';
 
   let { view }: { view: JobView } = $props();
   const desk = useDesk();
@@ -31,7 +30,7 @@
   );
   let outcome = $state<'repaired' | 'not repaired' | 'declined'>('repaired');
   let minutes = $state(untrack(() => String(Math.round(benchMinutes(view.events)))));
-  let lead = $state(untrack(() => leadWasUsed(view)));
+  let lead = $state(untrack(() => view.leadUsed));
   let note = $state('');
 
   async function release(event: SubmitEvent) {

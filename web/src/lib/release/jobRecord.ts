@@ -10,7 +10,7 @@ import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading, type UnitSettings } from '@orthos/core/ground';
 import { SLIPS } from '@orthos/core/hands';
-import { bringsLead, type Operation } from '@orthos/core/rework';
+import { type Operation } from '@orthos/core/rework';
 import {
   benchMinutes,
   COMPLAINT,
@@ -18,7 +18,6 @@ import {
   jointStates,
   openGates,
   outcomeWord,
-  type Run,
   screwsOut,
 } from '@orthos/core/job';
 
@@ -63,19 +62,6 @@ export interface JobRecord {
 /** A record goes to people whose units nobody knows. */
 const CELSIUS: UnitSettings = { temperature: 'C', length: 'mm' };
 const VERBS: Record<Operation, string> = { remove: 'Taking off', prepare: 'Cleaning', fit: 'Putting on' };
-
-/** Lead came onto the board: lands were flooded, or a part tinned, with leaded solder, where the shop does so, or an alloy with lead was laid or worked in. */
-export function leadWasUsed(view: JobView): boolean {
-  const floods = view.inputs?.flood !== 'own';
-  const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
-  const leaded = ({ phases = [], marks }: Run) =>
-    marks.some(
-      (m) =>
-        (floods && /^(flood|tin)/.test(m.instruction)) ||
-        (target && phases.some((p) => p.id === m.phase && m.instruction !== 'flux' && bringsLead(p, target.package))),
-    );
-  return stateOf(view.events).attempts.some((a) => a.runs.some(leaded));
-}
 
 function intakeRows(job: JobState): [string, string][] {
   const { complaintTried: tried, startUps, proof, offer, taken, warranty } = job.intake;
@@ -144,7 +130,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
   const released = job.released;
   const minutes = released?.minutes ?? Math.round(benchMinutes(view.events));
   const gates = openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome');
-  const lead = released?.lead ?? leadWasUsed(view);
+  const lead = released?.lead ?? view.leadUsed;
   return {
     title: `No. ${view.ticket.number} ${view.ticket.device}`,
     subtitle: view.ticket.complaint,

@@ -33,7 +33,7 @@
     <h1 class="text-[44px] leading-tight">No part chosen yet.</h1>
     <p class="mt-4 text-[24px] text-ink2">Choose the suspect first.</p>
     <a class="button mt-6" href="/jobs/{view.ticket.id}/diagnose">Diagnose</a>
-  {:else if s.trouble.sheet}
+  {:else if s.trouble?.sheet}
     <h1 class="text-[44px] leading-tight">{s.trouble.sheet.words?.say ?? s.trouble.sheet.title}</h1>
     {#if s.trouble.sheet.words}<p class="mt-3 text-[22px] text-ink2">{s.trouble.sheet.words.watch}</p>{/if}
     <ul
@@ -44,11 +44,11 @@
         <li>
           <button
             class="flex min-h-12 w-full items-center gap-3 border px-4 text-left text-[20px] {i ===
-            s.trouble.highlighted
+            s.trouble?.highlighted
               ? 'border-hot bg-hot-soft font-bold'
               : 'border-line'}"
             onclick={c.choose}
-            aria-current={i === s.trouble.highlighted}
+            aria-current={i === s.trouble?.highlighted}
           >
             <kbd class="keycap">{c.key?.toUpperCase() ?? i + 1}</kbd>
             <span
@@ -90,6 +90,6 @@
         {/each}
       </dl>
     {/if}
-    {#if s.played.says}<p class="mt-4 text-[20px] text-evidence">Bench: {s.played.says}.</p>{/if}
+    {#if s.played?.says}<p class="mt-4 text-[20px] text-evidence">Bench: {s.played?.says}.</p>{/if}
   {/if}
 </div>

@@ -40,7 +40,7 @@
   >
     <kbd class="keycap text-[15px]">Space</kbd>
     <strong>
-      {s.trouble.sheet
+      {s.trouble?.sheet
         ? 'next choice, hold: take it'
         : s.ended && !s.again
           ? `to ${stepLabel(NEXT_STEP[op] as Step)}`
@@ -53,7 +53,7 @@
               : (s.due?.tap ?? 'done')}
     </strong>
   </button>
-  {#if s.course && !s.ended && !s.trouble.sheet}
+  {#if s.course && !s.ended && !s.trouble?.sheet}
     <button class="flex min-h-12 items-center gap-2" onclick={() => s.hold()}>
       <kbd class="keycap text-[15px]">X</kbd> <span class="text-ink2">or hold: something is wrong</span>
     </button>
@@ -63,14 +63,14 @@
       <kbd class="keycap text-[15px]">Backspace</kbd> <span class="text-ink2">back</span>
     </button>
   {/if}
-  {#if s.joint && !s.trouble.sheet}
+  {#if s.joint && !s.trouble?.sheet}
     {#each [['2', 'stuck', 'stuck'], ['3', 'skip', 'skipped']] as const as [key, word, state] (key)}
       <button class="flex min-h-12 items-center gap-2" onclick={() => s.walk(state)}>
         <kbd class="keycap text-[15px]">{key}</kbd> <span class="text-ink2">{word}</span>
       </button>
     {/each}
   {/if}
-  {#if s.due?.tries && !s.joint && !s.trouble.sheet && !s.ended}
+  {#if s.due?.tries && !s.joint && !s.trouble?.sheet && !s.ended}
     <button class="flex min-h-12 items-center gap-2" onclick={() => s.oneHolds()}>
       <kbd class="keycap text-[15px]">2</kbd> <span class="text-ink2">one holds</span>
     </button>
@@ -81,6 +81,6 @@
     </button>
   {/if}
   <p class="ml-auto hidden truncate text-ink2 xl:block">
-    {s.next && !s.ended && !s.trouble.sheet ? `then: ${s.next.say}` : ''}
+    {s.next && !s.ended && !s.trouble?.sheet ? `then: ${s.next.say}` : ''}
   </p>
 </footer>

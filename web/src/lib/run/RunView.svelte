@@ -13,9 +13,7 @@
   import type { Operation } from '@orthos/core/rework';
   import { onMount, untrack } from 'svelte';
   import Instruction from './Instruction.svelte';
-  import RunClock from './RunClock.svelte';
   import RunHeader from './RunHeader.svelte';
-  import PartFigure from '$lib/part/PartFigure.svelte';
   import RunPedals from './RunPedals.svelte';
 
   let { view, op, demo }: { view: JobView; op: Operation; demo: boolean } = $props();
@@ -31,6 +29,9 @@
   let cues = $state(loadCues());
   let turns = $state(Number(localStorage.getItem('orthos.turns')) || 0);
   let held = $state(false);
+  // fetched with the page: they have to be there when the server is not
+  const figure = import('$lib/part/PartFigure.svelte');
+  const clock = import('./RunClock.svelte');
 
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const allWet = $derived(s.course?.run.marks.some((m) => m.what === 'all-wet') ?? false);
@@ -89,14 +90,14 @@
       : s.due?.tries
         ? [{ keys: ['2'], label: 'one holds', run: () => s.oneHolds() }]
         : []),
-    ...(s.trouble.sheet
+    ...(s.trouble?.sheet
       ? [
           ...s.trouble.sheet.choices.map((c, i) => ({
             keys: [c.key ?? String(i + 1)],
             label: c.label,
             run: () => c.choose(),
           })),
-          { keys: ['Escape'], label: 'close it', run: () => s.trouble.close() },
+          { keys: ['Escape'], label: 'close it', run: () => s.trouble?.close() },
         ]
       : []),
     { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
@@ -143,7 +144,7 @@
   $effect(() => {
     void s.correct();
   });
-  $effect(() => s.playHiddenBench());
+  $effect(() => void s.playHiddenBench());
   const cue = $derived(
     !s.hot || allWet || s.oneByOne
       ? null
@@ -164,7 +165,7 @@
         untrack(() => cues),
       );
   });
-  const told = $derived(s.trouble.sheet?.words?.say ?? s.trouble.sheet?.title ?? (s.ended ? null : s.words?.say));
+  const told = $derived(s.trouble?.sheet?.words?.say ?? s.trouble?.sheet?.title ?? (s.ended ? null : s.words?.say));
   $effect(() => {
     if (told)
       speak(
@@ -225,23 +226,23 @@
       <button class="button" onclick={() => lead.takeOver()}><kbd class="keycap">T</kbd> go on here</button>
     </Notice>
   {/if}
-  <Notice text={s.problem ?? s.times.problem ?? s.played.problem} at="run" class="mt-3" />
+  <Notice text={s.problem ?? s.times.problem ?? s.played?.problem} at="run" class="mt-3" />
 
   <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(300px,37%)] items-center gap-8 py-4">
     <Instruction {view} {op} {s} {demo} {letGo} />
     {#if target && view.inputs}
       <div class="relative aspect-square max-h-full w-full justify-self-end border border-line">
-        <PartFigure
-          board={view.board}
-          {target}
-          units={view.inputs.panel}
-          side={workSide(target, op, s.phases)}
-          guide={s.guide}
-          {turns}
-          wet={s.played.loose}
-          joints={s.joints}
-          current={s.joint}
-        />
+        {#await figure then { default: PartFigure }}<PartFigure
+            board={view.board}
+            {target}
+            units={view.inputs.panel}
+            side={workSide(target, op, s.phases)}
+            guide={s.guide}
+            {turns}
+            wet={s.played?.loose}
+            joints={s.joints}
+            current={s.joint}
+          />{/await}
         <button
           class="absolute right-2 bottom-2 flex min-h-10 items-center gap-2 bg-sheet px-3 text-[15px]"
           onclick={turn}
@@ -252,7 +253,9 @@
     {/if}
   </div>
 
-  <RunClock {s} {op} {allWet} />
+  {#await clock}
+    <div class="h-[150px]"></div>
+  {:then { default: RunClock }}<RunClock {s} {op} {allWet} />{/await}
 
   <RunPedals {s} {op} follows={lead.state === 'follows'} {held} onDown={down} onUp={up} onForget={forget} />
 </div>

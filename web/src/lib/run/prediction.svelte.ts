@@ -1,5 +1,4 @@
 /** When joints should be wet: as the plan says, or computed here where hands do otherwise, go on with another tool, or put a part on. */
-import { runInPool } from '$lib/compute/pool';
 import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { planInputOf } from '$lib/plan/planInput';
@@ -27,6 +26,9 @@ interface Of {
   /** The run under way. */
   run: Run | null;
 }
+
+/** Fetched with the page: it has to be there when the server is not. */
+const pool = import('$lib/compute/pool');
 
 /** The board cools while hands choose: times are computed for one of these, s after the heat left. */
 const COOLED_S = [15, 45, 90, 180, 360, 600];
@@ -141,6 +143,7 @@ export class Prediction {
     this.computing = true;
     try {
       const input: PlanInput = quickly ? { ...asked, quality: 'search' } : asked;
+      const { runInPool } = await pool;
       const result = await runInPool<PlanResult>('plan.heat', input, { signal });
       return guideOf(result, this.of().view.board, { phases: [...phases] });
     } catch (e) {

@@ -22,9 +22,9 @@ import {
 import { v4, v7 } from 'uuid';
 import type { Turn } from './benchAnswers';
 import { outbox, postEvent, type Answer } from './outbox.svelte';
-import { PlayedBench } from './playedBench.svelte';
+import type { PlayedBench } from './playedBench.svelte';
 import { Prediction } from './prediction.svelte';
-import { Trouble } from './trouble.svelte';
+import type { Hands, Trouble } from './trouble.svelte';
 import { courseOf, mergedLog, methodsOf, walksOf, type Course } from './work';
 
 export const OP_NAMES: Record<Operation, string> = { remove: 'off', prepare: 'lands', fit: 'on' };
@@ -51,6 +51,24 @@ export class RunSession {
   constructor(getView: () => JobView, op: Operation) {
     this.getView = getView;
     this.op = op;
+    void import('./trouble.svelte').then((m) => (this.trouble = new m.Trouble(() => this.atHand())));
+  }
+
+  /** What may be wrong, and what may come of it. */
+  private atHand(): Hands {
+    return {
+      view: this.view,
+      runId: this.course?.run.id,
+      due: this.due,
+      phase: this.course?.run.phases?.find((p) => p.id === this.due?.phase),
+      joint: this.joint,
+      hot: this.hot,
+      put: (body) => this.box.put(this.view.ticket.id, body).id,
+      walk: (state) => this.walk(state),
+      oneHolds: () => this.oneHolds(),
+      otherAlloy: (alloy) => this.otherAlloy(alloy),
+      end: (outcome) => this.end(outcome),
+    };
   }
 
   view = $derived.by(() => this.getView());
@@ -171,31 +189,10 @@ export class RunSession {
     const now = all.filter((p) => p.id === this.due?.phase);
     return now.length > 0 ? now : all;
   });
-  /** What a hold of the pedal opens. */
-  readonly trouble = new Trouble(() => ({
-    view: this.view,
-    runId: this.course?.run.id,
-    due: this.due,
-    phase: this.course?.run.phases?.find((p) => p.id === this.due?.phase),
-    joint: this.joint,
-    hot: this.hot,
-    put: (body) => this.box.put(this.view.ticket.id, body).id,
-    walk: (state) => this.walk(state),
-    oneHolds: () => this.oneHolds(),
-    otherAlloy: (alloy) => this.otherAlloy(alloy),
-    end: (outcome) => this.end(outcome),
-  }));
-  readonly played = new PlayedBench(() => ({
-    pinByPin: this.walks.any,
-    run: this.course?.run ?? null,
-    turns: this.turns,
-    joint: this.joint,
-    tried: this.due?.trying === true,
-    oneByOne: this.oneByOne,
-    hot: this.hot,
-    heatOff: this.heatOff !== null,
-    elapsed: this.elapsed,
-  }));
+  /** What a hold of the pedal opens; fetched with the page. */
+  trouble = $state.raw<Trouble | null>(null);
+  /** The hidden bench, where one plays. */
+  played = $state.raw<PlayedBench | null>(null);
   /** As the server judged them last. */
   gates = $derived.by(() => this.box.gates[this.view.ticket.id] ?? this.view.gates);
   blocked = $derived.by(() => this.gates.filter((g) => HARD[this.op].includes(g.id) && blocks(g)));
@@ -257,15 +254,30 @@ export class RunSession {
   }
 
   /** The hidden bench of a run plays what hands really do. */
-  playHiddenBench(): void {
-    const run = this.course?.run;
-    const phases = run?.phases ?? this.method?.phases;
-    const plan = run?.bench && phases ? this.times.input(phases, run.late_s) : null;
-    if (run && plan) void this.played.play(run.id, plan, this.times.before.length);
+  async playHiddenBench(): Promise<void> {
+    const { course, method, times } = this;
+    const run = course?.run;
+    const phases = run?.phases ?? method?.phases;
+    const plan = run?.bench && phases ? times.input(phases, run.late_s) : null;
+    const before = times.before.length;
+    if (!run || !plan) return;
+    const { PlayedBench } = await import('./playedBench.svelte');
+    this.played ??= new PlayedBench(() => ({
+      pinByPin: this.walks.any,
+      run: this.course?.run ?? null,
+      turns: this.turns,
+      joint: this.joint,
+      tried: this.due?.trying === true,
+      oneByOne: this.oneByOne,
+      hot: this.hot,
+      heatOff: this.heatOff !== null,
+      elapsed: this.elapsed,
+    }));
+    await this.played.play(run.id, plan, before);
   }
   /** The page is left: nothing is computed for it any longer. */
   leaves(): void {
-    this.played.stop();
+    this.played?.stop();
     this.correcting.abort();
   }
 
@@ -302,7 +314,7 @@ export class RunSession {
   }
 
   tap(at: number): void {
-    if (this.trouble.sheet) return this.trouble.next();
+    if (this.trouble?.sheet) return this.trouble.next();
     if (!this.course || (this.ended && this.again)) {
       this.again = false;
       void this.begin();
@@ -369,7 +381,7 @@ export class RunSession {
 
   /** Takes the last mark back, with what it wrote. */
   back(): void {
-    if (this.trouble.sheet) return this.trouble.close();
+    if (this.trouble?.sheet) return this.trouble.close();
     const run = this.course?.run;
     if (!run) return;
     const gone = this.state.withdrawn;
@@ -393,8 +405,8 @@ export class RunSession {
 
   /** The long press: something is wrong. */
   hold(): void {
-    if (this.trouble.sheet) this.trouble.take();
-    else if (this.course && !this.ended) this.trouble.ask();
+    if (this.trouble?.sheet) this.trouble.take();
+    else if (this.course && !this.ended) this.trouble?.ask();
   }
 
   end(outcome: 'finished' | 'given up'): void {

@@ -20,7 +20,7 @@ interface Sheet {
 }
 
 /** The run it is about, and what may come of it. */
-interface Hands {
+export interface Hands {
   view: JobView;
   runId: string | undefined;
   /** The instruction due, its phase, and the joint whose turn it is. */

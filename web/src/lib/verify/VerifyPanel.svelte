@@ -16,7 +16,6 @@
   import type { JobView } from '$lib/jobs/view';
   import { solderedTerminals } from '@orthos/core/board';
   import { formatReading, parseReading, type UnitSettings } from '@orthos/core/ground';
-  import PartFigure from '$lib/part/PartFigure.svelte';
   import { solderSide } from '@orthos/core/hands';
   import { blocks, currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
   import { untrack } from 'svelte';
@@ -71,14 +70,14 @@
   <Notice text={recorder.problem} at="panel" class="mt-2" />
 
   <GateHead title="Joints" gate={gate('joints')} />
-  {#if target && solderSide(target) !== target.side}<PartFigure
-      board={view.board}
-      {target}
-      side={solderSide(target)}
-      {units}
-      joints={attempt.joints}
-      class="my-2 aspect-square w-full max-w-96 border border-line"
-    />{/if}
+  {#if target && solderSide(target) !== target.side}{#await import('$lib/part/PartFigure.svelte') then { default: PartFigure }}<PartFigure
+        board={view.board}
+        {target}
+        side={solderSide(target)}
+        {units}
+        joints={attempt.joints}
+        class="my-2 aspect-square w-full max-w-96 border border-line"
+      />{/await}{/if}
   <TerminalWalk
     noun="joint"
     question="fillet on both sides, pushed with a needle?"

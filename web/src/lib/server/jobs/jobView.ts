@@ -37,7 +37,7 @@ function newsOf(events: readonly JobEvent[], after: string | null): JobAnswer['l
 export async function jobAnswer(db: Database, id: string, after: string | null): Promise<JobAnswer> {
   const found = (await ticketById(db, id)) ?? noJob();
   const { ticket, customer, serial } = found;
-  const [{ log, state, gates, inputs, plan, freshness, inUse, layOut, hotNeighbours }, photos, reopenings] =
+  const [{ log, state, gates, inputs, plan, freshness, inUse, layOut, hotNeighbours, leadUsed }, photos, reopenings] =
     await Promise.all([standingOf(db, found), photosOf(db, id), reopeningsOf(db, ticket)]);
   return {
     ticket: {
@@ -65,6 +65,7 @@ export async function jobAnswer(db: Database, id: string, after: string | null):
     inUse,
     layOut,
     hotNeighbours,
+    leadUsed,
     photos: photos.map(({ id: photoId, taken, width, height }) => ({ id: photoId, taken, width, height })),
     reopenings,
     log: newsOf(log.events, after),

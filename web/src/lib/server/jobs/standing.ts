@@ -4,7 +4,8 @@ import { contentHash } from '@orthos/core/ground';
 import { layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
-import { fateOf, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
+import { freeOn } from '@orthos/core/compare';
+import { fateOf, isDoable, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import type { Database } from '../db/connect.ts';
 import { handsAt } from '../../jobs/handsAt.ts';
@@ -16,6 +17,7 @@ import { planById, type Plan } from '../repositories/plans.ts';
 import { shopAt, type Shop } from '../repositories/shop.ts';
 import type { Judged } from '../repositories/tickets.ts';
 import { benchFor, benchNames } from './bench.ts';
+import { leadWasUsed } from './lead.ts';
 import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
@@ -80,6 +82,7 @@ function basisOf(
     station: model,
     methods,
     edited: [...edited.keys()],
+    free: Object.fromEntries(methods.filter(isDoable).map(({ method }) => [method.id, freeOn(method, bench.kit)])),
     bench: {
       ...{ name: bench.name, names: benchNames(kit) },
       ...aroundOn(bench.kit),
@@ -196,6 +199,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     targetPolarised: target ? isPolarised(target) : null,
   });
   return {
+    leadUsed: leadWasUsed(state, target?.package, inputs?.flood),
     version,
     log,
     state,

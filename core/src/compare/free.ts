@@ -1,0 +1,174 @@
+/** Settings that a search may turn: which phase they belong to, and what they may be. */
+import { z } from 'zod';
+import { CalcInputError } from '../ground/index.ts';
+import { type Kit, kindOf, type Method, type Phase } from '../rework/index.ts';
+
+/** Settings searched at once at most. */
+const MOST_FREE = 8;
+
+const value = z.union([z.number(), z.string().max(60)]);
+export type Value = z.infer<typeof value>;
+/** By setting, `set_C` of the phase that has it (the last one first) or `below.T_C` of a phase: from and to, or all that there is. */
+export const freeSchema = z
+  .record(z.string().min(1).max(80), z.union([z.tuple([z.number(), z.number()]), z.array(value).min(1).max(40)]))
+  .refine((f) => Object.keys(f).length >= 1 && Object.keys(f).length <= MOST_FREE, { error: 'one to eight settings' });
+export type Free = z.infer<typeof freeSchema>;
+
+/** One setting with all values that are tried. */
+export interface Axis {
+  key: string;
+  values: readonly Value[];
+}
+
+/** How finely a hand sets it: steps of a dial, of a distance; what is not named is taken in eighths. */
+const STEPS: Readonly<Record<string, number>> = {
+  set_C: 10,
+  T_C: 10,
+  C: 10,
+  flow_L_min: 5,
+  standoff_mm: 1,
+  sweep_mm: 0.5,
+  stroke_s: 5,
+  from_s: 5,
+  tilt_deg: 10,
+  approach_deg: 30,
+};
+/** More values of one setting are thinned out. */
+const MOST = 13;
+
+const isRange = (allowed: Free[string]): allowed is [number, number] =>
+  allowed.length === 2 && allowed.every((v) => typeof v === 'number');
+
+/** From and to in steps that a hand can set, both ends among them. */
+function steps([lo, hi]: [number, number], step = (hi - lo) / 8): number[] {
+  const n = Math.min(MOST - 1, Math.max(1, Math.ceil((hi - lo) / step - 1e-9)));
+  const each = (hi - lo) / n;
+  const places = step >= 1 ? 0 : 2;
+  const all = Array.from({ length: n + 1 }, (_, i) => (i === n ? hi : Number((lo + i * each).toFixed(places))));
+  return [...new Set(all.map((v) => Math.min(hi, Math.max(lo, v))))];
+}
+
+const wrong = (key: string, message: string) => new CalcInputError([{ field: `free.${key}`, message }]);
+
+/** Where a setting is: index of its phase, and its path there. */
+function placeOf(key: string, { phases }: Method): { n: number; path: string[] } {
+  const [first, ...rest] = key.split('.');
+  const named = phases.findIndex((p) => p.id === first);
+  if (named >= 0 && rest.length > 0) return { n: named, path: rest };
+  const path = key.split('.');
+  const has = (p: Phase) =>
+    path[0] in p.settings || [...kindOf(p).form.usual, ...kindOf(p).form.more].some((f) => f.key === key);
+  const n = phases.findLastIndex(has);
+  if (n < 0) throw wrong(key, 'is no setting of this method');
+  return { n, path };
+}
+
+/** A method with some of its settings turned. Throws where one cannot be what it is asked to be. */
+export function turned(method: Method, values: ReadonlyMap<string, Value>): Method {
+  const phases = structuredClone(method.phases);
+  for (const [key, v] of values) {
+    const { n, path } = placeOf(key, method);
+    const phase = phases[n];
+    // what hands a phase over is beside its settings
+    const root = (path[0] === 'until' ? phase : phase.settings) as Record<string, unknown>;
+    const [last, ...before] = [...path].reverse();
+    const holder = before.reduceRight<Record<string, unknown>>((at, k) => {
+      at[k] ??= /^\d+$/.test(last) ? [] : {};
+      return at[k] as Record<string, unknown>;
+    }, root);
+    holder[last] = v;
+    const read = kindOf(phase).settings.safeParse(phase.settings);
+    if (!read.success) throw wrong(key, read.error.issues[0].message);
+  }
+  return { ...method, phases };
+}
+
+/** The settings that are free, in the order they are named. Throws where one is none of the method's, or cannot be set so. */
+export function axesOf(free: Free, method: Method): Axis[] {
+  return Object.entries(free).map(([key, allowed]) => {
+    if (isRange(allowed) && allowed[1] < allowed[0]) throw wrong(key, 'from low to high');
+    const step = STEPS[key.split('.').at(-1) ?? ''];
+    const values = isRange(allowed) ? steps(allowed, step) : [...new Set(allowed)];
+    for (const v of [values[0], values[values.length - 1]]) turned(method, new Map([[key, v]]));
+    return { key, values };
+  });
+}
+
+/** What a hand may be sent to look at, whatever a tool could do (10-heat, bench practice): °C, L/min, mm, s. */
+const SENSIBLE = {
+  air_C: [250, 460],
+  mild_C: [180, 320],
+  flow: [15, 90],
+  standoff: [5, 25],
+  iron_C: [280, 400],
+  below_C: [120, 300],
+  warm_C: [80, 140],
+} as const;
+
+const within = ([lo, hi]: readonly [number, number], [least, most]: readonly [number, number]): [number, number] => [
+  Math.max(lo, least),
+  Math.min(hi, most),
+];
+/** Both ways from what is usual. */
+const round = (usual: number): [number, number] => [Number((0.5 * usual).toFixed(1)), Number((1.6 * usual).toFixed(1))];
+
+type Ranges = Record<string, [number, number] | number[]>;
+
+/** What of a phase can be turned on a bench; every tool is there where nobody listed them. */
+function ofPhase(phase: Phase, kit: Kit | undefined): Ranges {
+  const irons = kit?.filter((i) => i.tool === 'iron' || i.tool === 'tweezers' || i.tool === 'vacuum') ?? [];
+  const tool = kindOf(phase).tool;
+  const iron = irons.filter((i) => i.tool === tool).sort((a, b) => b.power_W - a.power_W)[0];
+  const tip: Ranges = {
+    set_C: within(iron?.set_C ?? [0, 1000], SENSIBLE.iron_C),
+    ...(iron && iron.tips_mm.length > 1 ? { tip_mm: [...new Set(iron.tips_mm)] } : {}),
+  };
+  switch (phase.kind) {
+    case 'air':
+    case 'peel': {
+      const station = kit?.find((i) => i.tool === 'air');
+      const marked = station && station.flow_L_min !== 'unmarked' ? station.flow_L_min : SENSIBLE.flow;
+      const bores = [...new Set(station?.nozzles.flatMap((n) => ('round_mm' in n ? [n.round_mm] : [])))];
+      const { settings: s } = phase;
+      const mild = s.set_C < SENSIBLE.mild_C[1];
+      return {
+        set_C: within(station?.set_C ?? [0, 1000], mild ? SENSIBLE.mild_C : SENSIBLE.air_C),
+        flow_L_min: within(marked, SENSIBLE.flow),
+        standoff_mm: [...SENSIBLE.standoff],
+        ...(bores.length > 1 ? { nozzle_mm: bores } : {}),
+        ...('sweep_mm' in s && s.sweep_mm > 0 ? { sweep_mm: round(s.sweep_mm) } : {}),
+      };
+    }
+    case 'stroke':
+    case 'irons2':
+      return { ...tip, stroke_s: round(phase.settings.stroke_s) };
+    case 'vacuum':
+      return { ...tip, dwell_s: [0.5, 3] };
+    case 'pool':
+      return { ...tip, pool_mm3: round(phase.settings.pool_mm3) };
+    case 'spike':
+      return { ratio: [0.5, 3] };
+    case 'alloy':
+      return { bead_mm3_mm: round(phase.settings.bead_mm3_mm) };
+    case 'below': {
+      const source = kit?.find((i) => i.tool === 'below');
+      const until: Ranges = 'C' in phase.until ? { 'until.C': [...SENSIBLE.warm_C] } : {};
+      return { T_C: within(source?.T_C ?? [0, 1000], SENSIBLE.below_C), ...until };
+    }
+    case 'tweezers':
+    case 'lift-legs':
+      return tip;
+    default:
+      return {};
+  }
+}
+
+/** Settings of a method that are worth searching on a bench, the last tool's before those of the ones before it; none where nothing can be turned. */
+export function freeOn({ phases }: Method, kit: Kit | undefined): Free {
+  const all = [...phases].reverse().flatMap((p) =>
+    Object.entries(ofPhase(p, kit))
+      .filter(([, v]) => v.length > 2 || v[1] > v[0])
+      .map(([key, v]) => [`${p.id}.${key}`, v] as const),
+  );
+  return Object.fromEntries(all.slice(0, MOST_FREE));
+}

@@ -1,0 +1,124 @@
+<script lang="ts">
+  // What the dials of this bench should be set to: searched in the pool, shown beside what is set now, taken in one act.
+  import { runInPool } from '$lib/compute/pool';
+  import type { PlanInputs } from '$lib/jobs/view';
+  import Notice from '$lib/ui/Notice.svelte';
+  import type { BoardModel } from '@orthos/core/board';
+  import type { Row, Tuned, Weights } from '@orthos/core/compare';
+  import { kindOf, type Method, methodName, type Panel } from '@orthos/core/rework';
+  import { onDestroy } from 'svelte';
+  import { planInputOf } from './planInput';
+  import { lasts, neighboursBar, padsBar, VERDICT } from './ways';
+
+  interface Props {
+    board: BoardModel;
+    inputs: PlanInputs;
+    method: Method;
+    weights: Weights;
+    units: Panel;
+    onTake: (method: Method) => Promise<unknown>;
+    onClose: () => void;
+  }
+  let { board, inputs, method, weights, units, onTake, onClose }: Props = $props();
+
+  let done = $state(0);
+  let busy = $state(false);
+  let problem = $state('');
+  let found = $state.raw<Tuned | null>(null);
+  let abort = new AbortController();
+  onDestroy(() => abort.abort());
+
+  const free = $derived(inputs.free[method.id] ?? {});
+  const nothing = $derived(Object.keys(free).length === 0);
+
+  async function search() {
+    abort = new AbortController();
+    [busy, problem, found, done] = [true, '', null, 0];
+    const { phases, quality: _, frames: __, ...plan } = planInputOf(board, inputs, method, false);
+    try {
+      found = await runInPool<Tuned>(
+        'plan.tune',
+        { ...plan, phases, as: method.id, free, weights },
+        { signal: abort.signal, onProgress: (part) => (done = Math.max(done, part)) },
+      );
+    } catch (e) {
+      if ((e as Error).name !== 'AbortError') problem = (e as Error).message;
+    } finally {
+      busy = false;
+    }
+  }
+  async function take() {
+    if (!found) return;
+    busy = true;
+    await onTake({ ...method, phases: found.phases });
+    busy = false;
+  }
+
+  const better = $derived(found !== null && found.score < (found.before.score ?? Infinity) - 1e-3);
+  const rows = $derived<[string, Row, Method['phases']][]>(
+    found
+      ? [
+          ['as set', found.before, method.phases],
+          ['found', found.row, found.phases],
+        ]
+      : [],
+  );
+</script>
+
+<section class="mt-3 border border-line bg-sheet p-3" aria-label="Find settings">
+  <div class="flex flex-wrap items-center gap-3">
+    <h3 class="flex-1">Settings for {methodName(method.id).toLowerCase()} on this bench</h3>
+    {#if busy && !found}
+      <progress class="w-40" max="1" value={done} aria-label="Settings looked at"></progress>
+      <button class="button px-3" onclick={() => abort.abort()}>Cancel</button>
+    {:else}
+      <button class="button px-3" onclick={search} disabled={nothing || busy}
+        >{found ? 'Search again' : 'Search'}</button
+      >
+    {/if}
+    <button class="button px-3" onclick={onClose}>Close</button>
+  </div>
+  <p class="mt-1 text-[13px] text-ink2">
+    {nothing
+      ? 'Nothing of it can be turned on this bench.'
+      : 'Looks at what the tools here can be set to and keeps what costs least by pads, neighbours, part and minutes as weighed above.'}
+  </p>
+  <Notice text={problem} at="panel" class="mt-2" />
+  {#if found}
+    <table class="mt-2 w-full text-[13px]" aria-label="Settings found">
+      <thead>
+        <tr class="text-left text-ink2">
+          <th></th><th>Settings</th><th>All loose</th><th>Neighbours</th><th>Pads</th><th>Open</th><th>Costs</th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each rows as [name, row, phases] (name)}
+          {@const verdict = VERDICT[row.verdict]}
+          <tr class="border-t border-faint align-top {name === 'found' ? 'font-semibold' : ''}">
+            <th class="py-1 pr-2 text-left font-normal text-ink2">{name}</th>
+            <td class="pr-2">{phases.map((p) => kindOf(p).line(p.settings as never, units)).join('; ')}</td>
+            <td class="pr-2 whitespace-nowrap">{row.loose_s?.p50 ? lasts(row.loose_s.p50) : 'never'}</td>
+            <td class="pr-2 whitespace-nowrap">{neighboursBar(row, board).word}</td>
+            <td class="pr-2 whitespace-nowrap">{padsBar(row)?.word ?? ''}</td>
+            <td class="pr-2 whitespace-nowrap">{Math.round(100 * (row.window?.p_open ?? 0))} %</td>
+            <td class="whitespace-nowrap"
+              ><span class="text-{verdict.tone}">{verdict.mark} {row.verdict}</span>
+              {row.score?.toFixed(2)}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <div class="mt-2 flex flex-wrap items-center gap-3">
+      {#if better}
+        <button class="button button-main px-3" onclick={take} disabled={busy}>Take these settings</button>
+      {/if}
+      <p class="text-[13px] text-ink2">
+        {better ? '' : 'Nothing better than what is set. '}{found.evaluated} settings looked at.
+        {#if found.row.verdict !== 'works'}
+          <span class="text-caution">◆ {found.row.why}.</span>
+        {/if}
+      </p>
+    </div>
+  {/if}
+</section>
