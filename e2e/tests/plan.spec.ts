@@ -564,3 +564,32 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   expect(of('mark').at(-1)).toMatchObject({ ...about, phase: 'air' });
   expect(of('plan')[0]).toMatchObject({ boardId });
 });
+
+test('settings are searched for on this bench: called off, found, taken, computed with', async ({ page }) => {
+  test.setTimeout(300_000);
+  await planFor(page, 'Tern T2, 2 layers', 'c7', 'dark since Sunday');
+  await pick(page, 'Air, slow');
+  await expect(page.getByText(/all wet \d+ s/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Find settings' }).click();
+  const find = page.getByRole('region', { name: 'Find settings' });
+  await find.getByRole('button', { name: 'Search' }).click();
+  await expect(find.getByRole('progressbar')).toBeVisible();
+  await find.getByRole('button', { name: 'Cancel' }).click();
+  await expect(find.getByRole('button', { name: 'Search' })).toBeVisible();
+
+  await find.getByRole('button', { name: 'Search' }).click();
+  const table = find.getByRole('table', { name: 'Settings found' });
+  await expect(table).toBeVisible({ timeout: 200_000 });
+  await expect(table.getByRole('row')).toHaveCount(3);
+  await expect(find).toContainText(/\d+ settings looked at/);
+  const before = await table.getByRole('row').nth(1).getByRole('cell').first().innerText();
+  const line = await table.getByRole('row').nth(2).getByRole('cell').first().innerText();
+  expect(line).not.toBe(before);
+  await recompute(page, () => find.getByRole('button', { name: 'Take these settings' }).click());
+  await expect(find).toHaveCount(0);
+  await pick(page, 'Air, slow');
+  // what was found is what is set now
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const set = Number(/^(\d+) °C/.exec(line)?.[1]);
+  await expect(page.getByLabel('Set-point, °C').first()).toHaveValue(String(set));
+});

@@ -38,7 +38,7 @@
     try {
       found = await runInPool<Tuned>(
         'plan.tune',
-        { ...plan, phases, as: method.id, free, weights },
+        { ...plan, phases, as: method.id, free, weights: { ...weights } },
         { signal: abort.signal, onProgress: (part) => (done = Math.max(done, part)) },
       );
     } catch (e) {
