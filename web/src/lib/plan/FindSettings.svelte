@@ -8,6 +8,7 @@
   import { kindOf, type Method, methodName, type Panel } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
   import { planInputOf } from './planInput';
+  import { fieldName, fieldsOf, textsOf, unitName } from './settings';
   import { lasts, neighboursBar, padsBar, VERDICT } from './ways';
 
   interface Props {
@@ -54,6 +55,18 @@
     busy = false;
   }
 
+  /** What is turned, from what to what, as its form calls it. */
+  const changes = $derived.by(() => {
+    if (!found) return [];
+    const [was, is] = [textsOf(method, units), textsOf({ ...method, phases: found.phases }, units)];
+    return method.phases.flatMap((p) => {
+      const { usual, more } = fieldsOf(p);
+      return [...usual, ...more].flatMap((f) => {
+        const name = fieldName(p, f);
+        return was[name] === is[name] ? [] : [`${f.label} ${was[name] || 'none'} → ${is[name]} ${unitName(f, units)}`];
+      });
+    });
+  });
   const better = $derived(found !== null && found.score < (found.before.score ?? Infinity) - 1e-3);
   const rows = $derived<[string, Row, Method['phases']][]>(
     found
@@ -103,12 +116,13 @@
             <td class="pr-2 whitespace-nowrap">{Math.round(100 * (row.window?.p_open ?? 0))} %</td>
             <td class="whitespace-nowrap"
               ><span class="text-{verdict.tone}">{verdict.mark} {row.verdict}</span>
-              {row.score?.toFixed(2)}</td
+              {row.score?.toFixed(3)}</td
             >
           </tr>
         {/each}
       </tbody>
     </table>
+    {#if better && changes.length > 0}<p class="mt-2">{changes.join(', ')}</p>{/if}
     <div class="mt-2 flex flex-wrap items-center gap-3">
       {#if better}
         <button class="button button-main px-3" onclick={take} disabled={busy}>Take these settings</button>
