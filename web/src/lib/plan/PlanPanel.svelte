@@ -328,7 +328,7 @@
           <p class="mb-3 text-ink2">Not computed yet.</p>
         {/if}
       </div>
-      <div class="flex max-w-72 flex-wrap justify-end gap-2">
+      <div class="flex max-w-96 flex-wrap justify-end gap-2">
         {#if planner.running}
           <button class="button button-main" onclick={cancel}>Cancel</button>
         {:else if Object.keys(results).length === 0}
