@@ -131,6 +131,7 @@ test('the server is killed in mid run and comes back: nothing is lost, nothing d
     await expect(say(page)).toHaveText('Flux every joint of C7.');
     await tap(page);
     await saved(page);
+    await pageKept(page);
     app.child.kill('SIGKILL');
     await app.ended;
     await tap(page);
