@@ -129,6 +129,12 @@
     new Set(rowsOf(target.package).flatMap((r) => [r.terminals[0], r.terminals[r.terminals.length - 1]])),
   );
   const size = $derived(half / 13);
+  /** Where they are named: above where one of them stands low, so that no mark lies under its own name. */
+  const legend = $derived(
+    marks.some((m) => m.y > half / 2)
+      ? -half + size * (order.length > 1 ? 2.4 : 1.3)
+      : half - size * (1.1 * marks.length - 0.5),
+  );
   // pin 1 is told by the corner of the body next to it
   const first = $derived(lands[0]);
   const corner = $derived(
@@ -266,7 +272,7 @@
     </g>
     <text
       x={-half + size * 0.6}
-      y={half - size * (0.6 + 1.1 * (marks.length - 1 - i))}
+      y={legend + size * 1.1 * i}
       font-size={size * 0.8}
       fill="var(--evidence)"
       stroke="var(--board)"

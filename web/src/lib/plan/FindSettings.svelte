@@ -67,6 +67,19 @@
       });
     });
   });
+  /** What stands at an end of what was looked at: further that way nobody looked. */
+  const atEnds = $derived.by(() => {
+    if (!found) return [];
+    const { settings } = found;
+    return method.phases.flatMap((p) => {
+      const { usual, more } = fieldsOf(p);
+      return [...usual, ...more].flatMap((f) => {
+        const key = `${p.id}.${f.key}`;
+        const ends = free[key]?.length === 2 && free[key].every((v) => typeof v === 'number');
+        return ends && free[key].some((v) => v === settings[key]) ? [f.label.toLowerCase()] : [];
+      });
+    });
+  });
   const better = $derived(found !== null && found.score < (found.before.score ?? Infinity) - 1e-3);
   const rows = $derived<[string, Row, Method['phases']][]>(
     found
@@ -123,6 +136,11 @@
       </tbody>
     </table>
     {#if better && changes.length > 0}<p class="mt-2">{changes.join(', ')}</p>{/if}
+    {#if better && atEnds.length > 0}
+      <p class="text-[13px] text-caution">
+        ◆ At the end of what was looked at: {atEnds.join(', ')}. Seconds there are least sure; try it on scrap first.
+      </p>
+    {/if}
     <div class="mt-2 flex flex-wrap items-center gap-3">
       {#if better}
         <button class="button button-main px-3" onclick={take} disabled={busy}>Take these settings</button>

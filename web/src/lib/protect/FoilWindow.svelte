@@ -104,6 +104,35 @@
     }
   }
 
+  /** Areas that the plan covers besides, each printed for itself. */
+  const areas = $derived.by(() => {
+    const own = new Set(foil.covers.map((c) => JSON.stringify('area' in c ? c.area : null)));
+    const planned = view.inputs?.settings.surroundings?.covers ?? [];
+    return planned.flatMap((c) => (c.area && !own.has(JSON.stringify(c.area)) ? [c.area] : []));
+  });
+  async function printAreas() {
+    busy = true;
+    problem = '';
+    try {
+      for (const [n, { x_mm, y_mm, w_mm, h_mm }] of areas.entries()) {
+        const [x, y] = [w_mm / 2, h_mm / 2];
+        const outline_mm = [
+          [-x, -y],
+          [x, -y],
+          [x, y],
+          [-x, y],
+        ];
+        const at = { x_mm: x_mm + x, y_mm: y_mm + y, side: target.side, clearance_mm: 0, flange_mm: 0 };
+        const title = `Area ${n + 1} on ${view.board.name}`.slice(0, 120);
+        await printFoil('protect.cover', { outline_mm, ...at, title }, `area-${n + 1}`, 'pdf');
+      }
+    } catch (e) {
+      problem = (e as Error).message;
+    } finally {
+      busy = false;
+    }
+  }
+
   // the cut, on the board
   const desk = useDesk();
   layOver(desk, () => ({ cut: { side: target.side, points: foil.window } }));
@@ -152,6 +181,7 @@
       <button class="button px-3" disabled={busy} onclick={() => print('pdf')}>Print 1:1, PDF</button>
       <button class="button px-3" disabled={busy} onclick={() => print('svg')}>SVG</button>
     {/if}
+    {#if areas.length > 0}<button class="button px-3" disabled={busy} onclick={printAreas}>Areas 1:1</button>{/if}
     {#if powered !== null}<span class="text-[13px] text-stop">▲ no metal yet: {powered}</span>{/if}
   </div>
   {#if without && withFoil}
