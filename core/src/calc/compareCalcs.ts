@@ -1,10 +1,18 @@
 import {
+  aroundInput,
+  aroundOutput,
   compareInput,
   compareMethods,
   compareOutput,
   listMethods,
   methodsInput,
   methodsOutput,
+  rescue,
+  rescueInput,
+  rescueOutput,
+  rescuePlan,
+  rescuePlanInput,
+  rowsAround,
   searchInput,
   searchOutput,
   searchSettings,
@@ -87,5 +95,51 @@ export const planTuneCalc = defineCalc({
   run(input, context) {
     checkTarget(input.plan);
     return tuneSettings(input, context);
+  },
+});
+
+export const planAroundCalc = defineCalc({
+  name: 'plan.around',
+  summary:
+    'What changes about one way of a plan when its settings are turned: a row for each of other settings, nearly.',
+  input: aroundInput,
+  output: aroundOutput,
+  example: { ...tuneExample, at: [{ set_C: 320 }, { set_C: 380 }] },
+  cost: ({ at }) => COARSE_S + RUN_S * at.length,
+  run(input, context) {
+    checkTarget(input.plan);
+    return rowsAround(input, context);
+  },
+});
+
+/** Seconds that looking into one way of getting out takes, measured on a board that swallows heat. */
+const RESCUE_S = 60;
+
+export const planRescueCalc = defineCalc({
+  name: 'plan.rescue',
+  summary:
+    'What would open a window where none is: covers, nozzle, spike, heat from below, where the air comes from, what comes off first; or what to buy.',
+  input: rescueInput,
+  output: rescueOutput,
+  example,
+  cost: () => 3 * RESCUE_S,
+  run(input, context) {
+    checkTarget(input.case, 'case.');
+    return rescue(input, context);
+  },
+});
+
+const { as: _, phases, ...rescueExample } = tuneExample;
+
+export const planWayOutCalc = defineCalc({
+  name: 'plan.way-out',
+  summary: 'The same of a plan, with its ways as they are set and everything found at the bench as the plan has it.',
+  input: rescuePlanInput,
+  output: rescueOutput,
+  example: { ...rescueExample, choices: [{ method: { id: 'tweezers', phases } }] },
+  cost: () => 3 * RESCUE_S,
+  run(input, context) {
+    checkTarget(input);
+    return rescuePlan(input, context);
   },
 });

@@ -1,6 +1,14 @@
 /** Public computations by name. Hosts (workers, server threads, command line, HTTP) read the list of `formats`, which adds to this one. */
 import { alloyAmountCalc, alloyCleanUpCalc, alloyMixCalc, alloyPropertiesCalc } from './alloyCalcs.ts';
-import { planCompareCalc, planMethodsCalc, planSearchCalc, planTuneCalc } from './compareCalcs.ts';
+import {
+  planAroundCalc,
+  planCompareCalc,
+  planMethodsCalc,
+  planRescueCalc,
+  planSearchCalc,
+  planTuneCalc,
+  planWayOutCalc,
+} from './compareCalcs.ts';
 import { circuitSolve } from './circuitCalcs.ts';
 import { diagnoseLocate, diagnoseNext, diagnoseRank } from './diagnoseCalcs.ts';
 import { blowAwayCalc, heatYardstick, heatField, jetProfileCalc } from './heatCalcs.ts';
@@ -76,6 +84,9 @@ const list = [
   planCompareCalc,
   planSearchCalc,
   planTuneCalc,
+  planAroundCalc,
+  planRescueCalc,
+  planWayOutCalc,
   circuitSolve,
   diagnoseRank,
   diagnoseNext,

@@ -87,15 +87,19 @@ export async function compareMethods(input: CompareInput, context: CalcContext):
   return inTheEnd(rows);
 }
 
-/** A way as it was computed, to be run again. */
-const procedureOf = ({ id, phases }: Method, { target, surroundings }: ReworkPlace): NonNullable<Row['procedure']> => ({
-  v: 1,
-  method: id,
-  op: 'remove',
-  partId: target,
-  ...(surroundings ? { surroundings } : {}),
-  phases,
-});
+/** A way as it was computed, to be run again; `covers` where others lie on the board than the case has. */
+export function procedureOf(
+  { id, phases }: Method,
+  { target, surroundings }: Pick<ReworkPlace, 'target' | 'surroundings'>,
+  covers = surroundings?.covers,
+): NonNullable<Row['procedure']> {
+  const around = { ...surroundings, ...(covers ? { covers } : {}) };
+  return {
+    ...{ v: 1, method: id, op: 'remove', partId: target },
+    ...(Object.keys(around).length > 0 ? { surroundings: around } : {}),
+    phases,
+  };
+}
 
 /** Joints that stay this far below melting, and neighbours that get this much hotter than they stand, do so on any bench, K. */
 const HOPELESS_K = { cold: 30, hot: 60 } as const;

@@ -10,6 +10,9 @@ export const weightsSchema = z.strictObject({
 });
 export type Weights = z.infer<typeof weightsSchema>;
 
+/** What lies over parts and board. */
+export const coversSchema = surroundingsSchema.shape.covers.unwrap();
+
 export const methodsInput = z.strictObject({ case: reworkPlaceSchema });
 export const methodsOutput = z.strictObject({
   methods: z.array(

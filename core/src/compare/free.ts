@@ -1,17 +1,25 @@
 /** Settings that a search may turn: which phase they belong to, and what they may be. */
 import { z } from 'zod';
 import { CalcInputError } from '../ground/index.ts';
-import { type Kit, kindOf, type Method, type Phase } from '../rework/index.ts';
+import { COVER_KINDS, type Kit, kindOf, type Method, type Phase, type Surroundings } from '../rework/index.ts';
+
+type Covers = NonNullable<Surroundings['covers']>;
 
 /** Settings searched at once at most. */
-const MOST_FREE = 8;
+const MOST_FREE = 12;
+/** A setting that is left out, and a part that nothing covers. */
+const UNSET = '';
+const BARE = 'none';
 
-const value = z.union([z.number(), z.string().max(60)]);
-export type Value = z.infer<typeof value>;
-/** By setting, `set_C` of the phase that has it (the last one first) or `below.T_C` of a phase: from and to, or all that there is. */
+export const valueSchema = z.union([z.number(), z.string().max(60)]);
+export type Value = z.infer<typeof valueSchema>;
+/**
+ * By setting, `set_C` of the phase that has it (the last one first) or `below.T_C` of a phase: from and to, or all that there is; '' leaves an optional
+ * one out. `cover.j2`: what may lie over a part, 'none' or kinds of covers.
+ */
 export const freeSchema = z
-  .record(z.string().min(1).max(80), z.union([z.tuple([z.number(), z.number()]), z.array(value).min(1).max(40)]))
-  .refine((f) => Object.keys(f).length >= 1 && Object.keys(f).length <= MOST_FREE, { error: 'one to eight settings' });
+  .record(z.string().min(1).max(80), z.union([z.tuple([z.number(), z.number()]), z.array(valueSchema).min(1).max(40)]))
+  .refine((f) => Object.keys(f).length >= 1 && Object.keys(f).length <= MOST_FREE, { error: 'one to twelve settings' });
 export type Free = z.infer<typeof freeSchema>;
 
 /** One setting with all values that are tried. */
@@ -34,18 +42,16 @@ const STEPS: Readonly<Record<string, number>> = {
   approach_deg: 30,
 };
 /** More values of one setting are thinned out. */
-const MOST = 13;
+const MOST = 17;
 
 const isRange = (allowed: Free[string]): allowed is [number, number] =>
   allowed.length === 2 && allowed.every((v) => typeof v === 'number');
 
 /** From and to in steps that a hand can set, both ends among them. */
 function steps([lo, hi]: [number, number], step = (hi - lo) / 8): number[] {
-  const n = Math.min(MOST - 1, Math.max(1, Math.ceil((hi - lo) / step - 1e-9)));
-  const each = (hi - lo) / n;
-  const places = step >= 1 ? 0 : 2;
-  const all = Array.from({ length: n + 1 }, (_, i) => (i === n ? hi : Number((lo + i * each).toFixed(places))));
-  return [...new Set(all.map((v) => Math.min(hi, Math.max(lo, v))))];
+  const wide = step * Math.max(1, Math.ceil((hi - lo) / (step * (MOST - 1)) - 1e-9));
+  const n = hi > lo ? Math.ceil((hi - lo) / wide - 1e-9) : 0;
+  return [...Array.from({ length: n }, (_, i) => Number((lo + i * wide).toFixed(2))), hi];
 }
 
 const wrong = (key: string, message: string) => new CalcInputError([{ field: `free.${key}`, message }]);
@@ -63,47 +69,100 @@ function placeOf(key: string, { phases }: Method): { n: number; path: string[] }
   return { n, path };
 }
 
-/** A method with some of its settings turned. Throws where one cannot be what it is asked to be. */
+const COVER = 'cover.';
+const coverKey = (key: string): string | undefined => (key.startsWith(COVER) ? key.slice(COVER.length) : undefined);
+
+/** A method with some of its settings turned; covers are not its own. Throws where one cannot be what it is asked to be. */
 export function turned(method: Method, values: ReadonlyMap<string, Value>): Method {
   const phases = structuredClone(method.phases);
-  for (const [key, v] of values) {
-    const { n, path } = placeOf(key, method);
-    const phase = phases[n];
+  const places = [...values].flatMap(([key, v]) => (coverKey(key) ? [] : [{ key, v, ...placeOf(key, method) }]));
+  for (const { n, path, v } of places) {
     // what hands a phase over is beside its settings
-    const root = (path[0] === 'until' ? phase : phase.settings) as Record<string, unknown>;
-    const [last, ...before] = [...path].reverse();
-    const holder = before.reduceRight<Record<string, unknown>>((at, k) => {
-      at[k] ??= /^\d+$/.test(last) ? [] : {};
+    const root = (path[0] === 'until' ? phases[n] : phases[n].settings) as Record<string, unknown>;
+    const holder = path.slice(0, -1).reduce<Record<string, unknown>>((at, k, i) => {
+      at[k] ??= /^\d+$/.test(path[i + 1]) ? [] : {};
       return at[k] as Record<string, unknown>;
     }, root);
-    holder[last] = v;
-    const read = kindOf(phase).settings.safeParse(phase.settings);
-    if (!read.success) throw wrong(key, read.error.issues[0].message);
+    const last = path[path.length - 1];
+    if (v === UNSET) delete holder[last];
+    else holder[last] = v;
+  }
+  for (const n of new Set(places.map((p) => p.n))) {
+    const { settings } = phases[n];
+    kindOf(phases[n]).form.tidy?.(settings as Record<string, unknown>);
+    const read = kindOf(phases[n]).settings.safeParse(settings);
+    if (read.success) continue;
+    const { path, message } = read.error.issues[0];
+    const mine = places.filter((p) => p.n === n);
+    const at = mine.find((p) => path.join('.').startsWith(p.path.join('.'))) ?? mine[mine.length - 1];
+    throw wrong(at.key, message);
   }
   return { ...method, phases };
 }
 
+/** What is found at the bench, with covers as values say. */
+export function covered<F extends Pick<Surroundings, 'covers'>>(found: F, values: ReadonlyMap<string, Value>): F {
+  const said = [...values].flatMap(([key, kind]) => {
+    const partId = coverKey(key);
+    return partId === undefined ? [] : [{ partId, kind }];
+  });
+  if (said.length === 0) return found;
+  const rest = (found.covers ?? []).filter((c) => !said.some((s) => s.partId === c.partId));
+  const laid = said.filter((s) => s.kind !== BARE) as Covers;
+  return { ...found, covers: [...rest, ...laid] };
+}
+
+/** What a setting is now. */
+export function setAs({ phases }: Method, { covers = [] }: Pick<Surroundings, 'covers'>, key: string): unknown {
+  const partId = coverKey(key);
+  if (partId !== undefined) return covers.find((c) => c.partId === partId)?.kind ?? BARE;
+  const { n, path } = placeOf(key, { id: '', phases });
+  const root: unknown = path[0] === 'until' ? phases[n] : phases[n].settings;
+  const is = path.reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], root);
+  return is ?? UNSET;
+}
+
 /** The settings that are free, in the order they are named. Throws where one is none of the method's, or cannot be set so. */
 export function axesOf(free: Free, method: Method): Axis[] {
-  return Object.entries(free).map(([key, allowed]) => {
+  const axes = Object.entries(free).map(([key, allowed]): Axis => {
     if (isRange(allowed) && allowed[1] < allowed[0]) throw wrong(key, 'from low to high');
     const step = STEPS[key.split('.').at(-1) ?? ''];
     const values = isRange(allowed) ? steps(allowed, step) : [...new Set(allowed)];
-    for (const v of [values[0], values[values.length - 1]]) turned(method, new Map([[key, v]]));
+    const kinds = coverKey(key) && values.find((v) => v !== BARE && !COVER_KINDS.some((kind) => kind === v));
+    if (kinds !== undefined) throw wrong(key, `${BARE}, ${COVER_KINDS.join(', ')}`);
     return { key, values };
   });
+  for (const end of [0, -1]) turned(method, new Map(axes.map(({ key, values }) => [key, values.at(end) ?? UNSET])));
+  return axes;
 }
+
+/** Air through a nozzle at most, L/min for each mm² of its mouth: the strongest of the bench cases (docs/physics/bench.md). */
+const MOST_FLOW = 1.4;
+export const mostThrough = (nozzle_mm: number): number => Math.floor(MOST_FLOW * Math.PI * (nozzle_mm / 2) ** 2);
+
+/** Whether a station pushes as much through its nozzle as is set. */
+export const passes = (phases: readonly Phase[]): boolean =>
+  phases.every((p) => {
+    if (p.kind !== 'air' && p.kind !== 'peel') return true;
+    const mouth = 'mouth' in p.settings && p.settings.mouth !== undefined;
+    return mouth || p.settings.flow_L_min <= mostThrough(p.settings.nozzle_mm);
+  });
+
+type Ranges = Record<string, [number, number] | Value[]>;
 
 /** What a hand may be sent to look at, whatever a tool could do (10-heat, bench practice): °C, L/min, mm, s. */
 const SENSIBLE = {
-  air_C: [250, 460],
+  air_C: [250, 450],
   mild_C: [180, 320],
-  flow: [15, 90],
-  standoff: [5, 25],
+  flow: [15, 105],
+  standoff: [8, 24],
   iron_C: [280, 400],
   below_C: [120, 300],
   warm_C: [80, 140],
 } as const;
+/** Upright or leaning, from where; from afar all the time or close in from some time on. */
+const LEANS: Ranges = { tilt_deg: [UNSET, 30], approach_deg: [0, 60, 120, 180, 240, 300] };
+const CLOSES_IN: Ranges = { 'stages.0.standoff_mm': [UNSET, 8, 12], 'stages.0.from_s': [20, 40, 60] };
 
 const within = ([lo, hi]: readonly [number, number], [least, most]: readonly [number, number]): [number, number] => [
   Math.max(lo, least),
@@ -111,8 +170,6 @@ const within = ([lo, hi]: readonly [number, number], [least, most]: readonly [nu
 ];
 /** Both ways from what is usual. */
 const round = (usual: number): [number, number] => [Number((0.5 * usual).toFixed(1)), Number((1.6 * usual).toFixed(1))];
-
-type Ranges = Record<string, [number, number] | number[]>;
 
 /** What of a phase can be turned on a bench; every tool is there where nobody listed them. */
 function ofPhase(phase: Phase, kit: Kit | undefined): Ranges {
@@ -137,6 +194,7 @@ function ofPhase(phase: Phase, kit: Kit | undefined): Ranges {
         standoff_mm: [...SENSIBLE.standoff],
         ...(bores.length > 1 ? { nozzle_mm: bores } : {}),
         ...('sweep_mm' in s && s.sweep_mm > 0 ? { sweep_mm: round(s.sweep_mm) } : {}),
+        ...(phase.kind === 'air' ? { ...LEANS, ...CLOSES_IN } : {}),
       };
     }
     case 'stroke':

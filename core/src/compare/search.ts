@@ -1,35 +1,29 @@
 /**
- * The settings of one way of working that cost least on this bench. Two fidelities: every setting that is looked at gets one quick run, read with the
- * effects of the nearest setting whose whole ensemble is known (`effects.ts`); the best of these get ensembles of their own, one after another, and
- * each is known from then on. Chosen over a model fitted to scores because a run already carries the physics between settings: what has to be
- * learnt is only how what is uncertain acts, and that changes slowly. Measured against a dense grid in its test. The same question has the same answer.
+ * The settings of one way of working that cost least on this bench. Two fidelities (`glances.ts`): every setting that is looked at gets one quick run;
+ * the best of these get ensembles of their own, one after another, and each is known from then on. Chosen over a model fitted to scores because a run
+ * already carries the physics between settings: what has to be learnt is only how what is uncertain acts, and that changes slowly. Measured against
+ * dense grids (docs/physics/search.md). The same question has the same answer.
  */
 import { z } from 'zod';
 import { type CalcContext, CalcInputError } from '../ground/index.ts';
 import {
   caseOf,
   type Dials,
-  type Ensemble,
-  ensembleOf,
   kindOf,
   type Method,
   methodIdSchema,
-  partOf,
   type Phase,
   phasesSchema,
-  type PlanInput,
   planOfSaid,
-  type PlanRun,
   planSaid,
   recipeOf,
   reworkPlaceSchema,
-  runPlan,
 } from '../rework/index.ts';
-import { choicesFor, LEAST_MEMBERS, targetOf } from './compare.ts';
-import { likeEnsemble } from './effects.ts';
-import { type Axis, axesOf, type Free, freeSchema, turned, type Value } from './free.ts';
-import { type Row, rowSchema, type Weights, weightsSchema } from './forms.ts';
-import { placeOf, rowOf } from './row.ts';
+import { choicesFor, procedureOf, targetOf } from './compare.ts';
+import { type Axis, axesOf, covered, type Free, freeSchema, passes, setAs, turned, type Value } from './free.ts';
+import { coversSchema, type Row, rowSchema, type Weights, weightsSchema } from './forms.ts';
+import { costOf, type Found, Glances, type Known, leastOf, scored, type Setting } from './glances.ts';
+import { WORKS } from './order.ts';
 
 const budget_runs = z.int().min(1).max(5000).default(400);
 const weights = weightsSchema.default({ pads: 1, neighbours: 1, part: 1, minutes: 1 });
@@ -54,7 +48,7 @@ export const tuneInput = planSaid
 export type TuneInput = z.infer<typeof tuneInput>;
 
 const settings = z.record(z.string(), z.union([z.number(), z.string()]));
-const found = {
+const told = {
   settings,
   score: z.number(),
   p_open: z.number(),
@@ -66,25 +60,28 @@ const found = {
   row: rowSchema,
 };
 export const searchOutput = z.strictObject({
-  ...found,
+  ...told,
   /** What is turned to what, as the tool's own dial says it. */
   dials: z.array(z.strictObject({ tool: z.string(), dial: z.string(), value: z.number(), unit: z.string() })),
 });
-type Found = z.infer<typeof searchOutput>;
-/** `before`: the row of the settings as they were, of the nearest that were free. */
-export const tuneOutput = z.strictObject({ ...found, phases: phasesSchema, before: rowSchema });
+type Told = z.infer<typeof searchOutput>;
+/** `before`: the row of the settings as they were, of the nearest that were free; `covers`: all that lie on the board, where any of them was free. */
+export const tuneOutput = z.strictObject({
+  ...told,
+  phases: phasesSchema,
+  covers: coversSchema,
+  before: rowSchema,
+});
 export type Tuned = z.infer<typeof tuneOutput>;
 
 /** So many starts are spread over all settings; so many of the best are followed. */
 const [SPREAD, FOLLOWED] = [24, 3];
+/** A glance may be off by so much. */
+const NEAR = 0.05;
 
 /** A point of the search: which value of each axis. */
 type Point = readonly number[];
 const nameOf = (p: Point): string => p.join(' ');
-
-/** How many steps two points are apart, every axis as long as all others. */
-const apart = (a: Point, b: Point, axes: readonly Axis[]): number =>
-  Math.hypot(...a.map((v, i) => (v - b[i]) / Math.max(1, axes[i].values.length - 1)));
 
 /** Radical inverse: numbers that fill a range evenly (Halton). */
 function inverse(n: number, base: number): number {
@@ -92,143 +89,118 @@ function inverse(n: number, base: number): number {
   for (let i = n; i > 0; i = Math.floor(i / base)) v += (f /= base) * (i % base);
   return v;
 }
-const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19];
-
-interface Known {
-  point: Point;
-  ensemble: Ensemble;
-  quick: PlanRun;
-  row: Row;
-}
+const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37];
 
 /** What is searched: a method on what is found at the bench. */
 interface Asked {
   method: Method;
-  found: Omit<PlanInput, 'phases'>;
+  found: Found;
   free: Free;
   weights: Weights;
   seed: number | undefined;
   budget_runs: number;
+  /** Only what a nozzle lets through. */
+  believable?: boolean;
+  /** Starts besides the settings as they are; without, over all there is. */
+  starts?: number;
 }
 
-class Search {
+const isOpen = (row: Row): boolean => (row.window?.p_open ?? 0) >= WORKS;
+
+export class Search {
   private readonly axes: readonly Axis[];
-  private readonly method: Method;
   private readonly asked: Asked;
-  private readonly context: CalcContext;
-  private readonly quick = new Map<string, PlanRun>();
-  private readonly known: Known[] = [];
-  private runs = 0;
-  readonly trace: Found['trace'] = [];
+  private readonly glances: Glances;
+  readonly trace: Told['trace'] = [];
 
   constructor(asked: Asked, context: CalcContext) {
     this.asked = asked;
-    this.method = asked.method;
-    this.context = context;
     this.axes = axesOf(asked.free, asked.method);
+    this.glances = new Glances({ ...asked, method: asked.method.id }, context);
   }
 
   get evaluated(): number {
-    return this.quick.size;
+    return this.glances.looked;
   }
   /** As it was set, as near as what is free comes to it. */
   get first(): Known {
-    return this.known[0];
+    return this.glances.known[0];
   }
   get best(): Known {
-    return this.known.reduce((a, b) => (scored(b.row) < scored(a.row) ? b : a));
+    return this.glances.best;
   }
-  values(point: Point): Map<string, Value> {
+  /** The best of those that work, where any does. */
+  get safest(): Known {
+    const works = this.glances.known.filter((k) => k.row.verdict === 'works');
+    return works.length > 0 ? leastOf(works) : this.best;
+  }
+  private values(point: Point): Map<string, Value> {
     return new Map(this.axes.map(({ key, values }, i) => [key, values[point[i]]]));
   }
-  methodAt(point: Point): Method {
-    return turned(this.method, this.values(point));
+  /** The settings of what was found, by what is free. */
+  get settings(): Record<string, Value> {
+    return Object.fromEntries(this.values(this.best.setting.name.split(' ').map(Number)));
   }
-  private input(point: Point, quality: PlanInput['quality']): PlanInput {
-    return { ...this.asked.found, phases: this.methodAt(point).phases, quality, frames: false };
-  }
-  private get spent(): boolean {
-    return this.runs >= this.asked.budget_runs;
-  }
-
-  private async quickly(point: Point): Promise<PlanRun> {
-    const name = nameOf(point);
-    const found = this.quick.get(name);
-    if (found) return found;
-    const run = await runPlan(this.input(point, 'search'), { ...this.context, progress: () => undefined });
-    this.runs++;
-    this.quick.set(name, run);
-    this.context.progress?.(Math.min(0.99, this.runs / this.asked.budget_runs));
-    return run;
+  private setting(point: Point): Setting {
+    const { method, found } = this.asked;
+    const values = this.values(point);
+    return {
+      name: nameOf(point),
+      // every axis as long as all others
+      at: point.map((v, i) => v / Math.max(1, this.axes[i].values.length - 1)),
+      phases: turned(method, values).phases,
+      found: covered(found, values),
+    };
   }
 
-  /** The row of a setting by one quick run and the effects of the nearest known one. */
   private async glance(point: Point): Promise<number> {
-    const run = await this.quickly(point);
-    const of = this.known.find((k) => nameOf(k.point) === nameOf(point));
-    if (of) return scored(of.row);
-    const near = this.known.reduce((a, b) =>
-      apart(b.point, point, this.axes) < apart(a.point, point, this.axes) ? b : a,
-    );
-    return scored(this.row(point, likeEnsemble(run, near.ensemble, near.quick))) + coldness(run);
+    const setting = this.setting(point);
+    if (this.asked.believable && !passes(setting.phases)) return Infinity;
+    return (await this.glances.at(setting)).cost;
   }
 
-  private row(point: Point, ensemble: Ensemble): Row {
-    const { weights: w, seed } = this.asked;
-    return rowOf(this.methodAt(point), ensemble, placeOf(this.input(point, 'coarse'), w, seed));
+  private get leastKnown(): number {
+    return Math.min(...this.glances.known.map(costOf));
   }
 
-  /** A setting with its own ensemble. */
-  async learn(point: Point): Promise<Known> {
-    const known = this.known.find((k) => nameOf(k.point) === nameOf(point));
-    if (known) return known;
-    const quick = await this.quickly(point);
-    const share = 1 / this.asked.budget_runs;
-    const ensemble = await ensembleOf(
-      this.input(point, 'coarse'),
-      { quality: 'coarse', least: LEAST_MEMBERS, nominalCosts: 1 },
-      partOf(this.context, Math.min(0.99, this.runs * share), LEAST_MEMBERS * share),
-    );
-    this.runs += 1 + ensemble.members.length;
-    const found = { point, ensemble, quick, row: this.row(point, ensemble) };
-    const better = this.known.length === 0 || scored(found.row) < scored(this.best.row);
-    this.known.push(found);
-    if (better) this.trace.push({ evaluated: this.evaluated, score: scored(found.row) });
-    return found;
+  private async learn(point: Point): Promise<void> {
+    const before = this.glances.known.length > 0 ? scored(this.best.row) : Infinity;
+    const known = this.glances.known.length;
+    const { row } = await this.glances.learn(this.setting(point));
+    if (this.glances.known.length > known && scored(row) < before)
+      this.trace.push({ evaluated: this.evaluated, score: scored(row) });
   }
 
   /** The nearest point to the settings as they are. */
-  asSet(): Point {
+  private asSet(): Point {
+    const { method, found } = this.asked;
     return this.axes.map(({ key, values }) => {
-      const is = valueIn(this.method, key);
+      const is = setAs(method, found, key);
       const far = (v: Value): number =>
         typeof v === 'number' && typeof is === 'number' ? Math.abs(v - is) : v === is ? 0 : Infinity;
       return values.reduce<number>((best, v, i) => (far(v) < far(values[best]) ? i : best), 0);
     });
   }
 
-  private around(point: Point): Point[] {
-    return point.flatMap((at, i) =>
-      [-1, 1].flatMap((step) => {
-        const to = at + step;
-        return to < 0 || to >= this.axes[i].values.length ? [] : [point.map((v, k) => (k === i ? to : v))];
-      }),
-    );
-  }
-
-  /** Downhill by glances, one step on one axis at a time, doubled while it pays. */
-  private async follow(from: Point): Promise<Point> {
+  /** Downhill by glances: along one axis while it pays, each step twice as long as the one before, then along the next, until none pays. */
+  private async follow(from: Point): Promise<{ point: Point; score: number }> {
     let [at, score] = [from, await this.glance(from)];
-    for (;;) {
-      let [next, least] = [at, score];
-      for (const p of this.around(at)) {
-        if (this.spent) return at;
-        const s = await this.glance(p);
-        if (s < least - 1e-9) [next, least] = [p, s];
+    let idle = 0;
+    for (let axis = 0; idle < this.axes.length; axis = (axis + 1) % this.axes.length) {
+      idle++;
+      for (const way of [-1, 1]) {
+        for (let step = way; ; step *= 2) {
+          const to = Math.min(this.axes[axis].values.length - 1, Math.max(0, at[axis] + step));
+          if (to === at[axis]) break;
+          if (this.glances.spent) return { point: at, score };
+          const next = at.map((v, i) => (i === axis ? to : v));
+          const s = await this.glance(next);
+          if (s >= score - 1e-9) break;
+          [at, score, idle] = [next, s, 0];
+        }
       }
-      if (next === at) return at;
-      [at, score] = [next, least];
     }
+    return { point: at, score };
   }
 
   async run(): Promise<void> {
@@ -236,27 +208,30 @@ class Search {
     await this.learn(starts[0]);
     const found: { point: Point; score: number }[] = [];
     for (const point of starts) {
-      if (this.spent) break;
-      found.push({ point, score: await this.glance(point) });
+      if (this.glances.spent) break;
+      const score = await this.glance(point);
+      if (Number.isFinite(score)) found.push({ point, score });
     }
     found.sort((a, b) => a.score - b.score);
-    for (const { point } of found.slice(0, FOLLOWED)) {
-      if (this.spent) return;
-      await this.learn(await this.follow(point));
+    for (const [n, { point }] of found.entries()) {
+      // once something is open, the best few are enough
+      if (this.glances.spent || (n >= FOLLOWED && isOpen(this.best.row))) break;
+      const next = await this.follow(point);
+      // one that looks worse than what is known needs no ensemble
+      if (next.score < this.leastKnown + NEAR) await this.learn(next.point);
     }
     // what is known now changes what glances say: on from the best until nothing near it is better
     for (;;) {
-      const { point } = this.best;
-      const next = await this.follow(point);
-      if (this.spent || this.known.some((k) => nameOf(k.point) === nameOf(next))) return;
-      await this.learn(next);
+      const next = await this.follow(this.best.setting.name.split(' ').map(Number));
+      if (this.glances.spent || this.glances.isKnown(nameOf(next.point))) return;
+      await this.learn(next.point);
     }
   }
 
   /** Evenly over all settings. */
   private spread(): Point[] {
     const all = this.axes.reduce((n, a) => n * a.values.length, 1);
-    const points = Array.from({ length: Math.min(SPREAD, all) }, (_, n) =>
+    const points = Array.from({ length: Math.min(this.asked.starts ?? SPREAD, all) }, (_, n) =>
       this.axes.map(({ values }, i) =>
         Math.min(values.length - 1, Math.floor(values.length * inverse(n + 1, PRIMES[i]))),
       ),
@@ -265,45 +240,22 @@ class Search {
   }
 }
 
-const scored = (row: Row): number => row.score ?? Infinity;
-
-/** Where joints stay solid a colder one is worse: there is nothing else to go by. */
-function coldness({ allWet_s, joints }: PlanRun): number {
-  if (allWet_s !== null) return 0;
-  return Math.max(...joints.map((j) => Math.max(0, (j.liquidus_C ?? 0) - j.peak_C)), 0) / 100;
-}
-
-/** What a setting is now. */
-function valueIn({ phases }: Method, key: string): unknown {
-  const path = key.split('.');
-  const named = phases.find((p) => p.id === path[0] && path.length > 1);
-  const at = (root: unknown, keys: readonly string[]): unknown =>
-    keys.reduce<unknown>(
-      (v, k) => (typeof v === 'object' && v !== null ? (v as Record<string, unknown>)[k] : undefined),
-      root,
-    );
-  if (named) return at(path[1] === 'until' ? named : named.settings, path.slice(1));
-  return phases.map((p) => at(p.settings, path)).findLast((v) => v !== undefined);
-}
-
 /** Throws `CalcInputError` where the method does not fit, or a setting is none of its own; `OutOfBoundsError` rather than tell a temperature that is not possible. */
-export async function searchSettings(input: SearchInput, context: CalcContext): Promise<Found> {
+export async function searchSettings(input: SearchInput, context: CalcContext): Promise<Told> {
   const { case: asked, method: id, free, weights: w, budget_runs: most } = input;
   const choice = choicesFor(asked, targetOf(asked)).find((c) => c.method.id === id);
   if (!choice || choice.unfit) throw refuse(`does not fit: ${choice?.unfit ?? 'unknown'}`);
   if (choice.lacks) throw refuse(`needs ${choice.lacks.join(' and ')}, which this bench does not have`);
   const { method } = choice;
   const { station, ...rest } = caseOf(asked);
-  const found = { ...rest, station, quality: 'coarse' as const, frames: false };
+  const found: Found = { ...rest, station, quality: 'coarse', frames: false };
   const search = new Search({ method, found, free, weights: w, seed: asked.seed, budget_runs: most }, context);
   await search.run();
-  const { phases } = search.methodAt(search.best.point);
-  const { row, ...told } = whatFound(search);
-  const procedure = { v: 1 as const, method: id, op: 'remove' as const, partId: asked.target, phases };
+  const { setting, row } = search.best;
   return {
-    ...told,
-    dials: dialsOf(phases, station),
-    row: { ...row, procedure: { ...procedure, ...(asked.surroundings ? { surroundings: asked.surroundings } : {}) } },
+    ...whatFound(search),
+    dials: dialsOf(setting.phases, station),
+    row: { ...row, procedure: procedureOf({ id, phases: setting.phases }, asked, setting.found.covers) },
   };
 }
 
@@ -312,15 +264,17 @@ export async function tuneSettings(input: TuneInput, context: CalcContext): Prom
   const { plan, as, free, weights: w, budget_runs: most } = input;
   const { phases, ...found } = plan;
   const method = { id: as, phases };
-  const search = new Search({ method, found, free, weights: w, seed: undefined, budget_runs: most }, context);
+  const asked = { method, found, free, weights: w, seed: undefined, budget_runs: most, believable: true };
+  const search = new Search(asked, context);
   await search.run();
-  return { ...whatFound(search), phases: search.methodAt(search.best.point).phases, before: search.first.row };
+  const { phases: best, found: around } = search.best.setting;
+  return { ...whatFound(search), phases: best, covers: around.covers ?? [], before: search.first.row };
 }
 
-function whatFound(search: Search): Omit<Found, 'dials'> {
-  const { point, row } = search.best;
+function whatFound(search: Search): Omit<Told, 'dials'> {
+  const { row } = search.best;
   return {
-    settings: Object.fromEntries(search.values(point)),
+    settings: search.settings,
     score: scored(row),
     p_open: row.window?.p_open ?? 0,
     evaluated: search.evaluated,
@@ -332,7 +286,7 @@ function whatFound(search: Search): Omit<Found, 'dials'> {
 const refuse = (message: string) => new CalcInputError([{ field: 'method', message }]);
 
 /** What is turned on which tool, as its dial says it. */
-const dialsOf = (phases: readonly Phase[], dials: Pick<Dials, 'air'>): Found['dials'] =>
+const dialsOf = (phases: readonly Phase[], dials: Pick<Dials, 'air'>): Told['dials'] =>
   phases.flatMap((p) =>
     kindOf(p)
       .needs(p.settings, dials)

@@ -8,5 +8,8 @@ export function encodeBytes(bytes: Uint8Array): string {
 }
 
 export function decodeBytes(text: string): Uint8Array {
-  return Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+  const packed = atob(text);
+  const bytes = new Uint8Array(packed.length);
+  for (let i = 0; i < bytes.length; i++) bytes[i] = packed.charCodeAt(i);
+  return bytes;
 }

@@ -100,8 +100,17 @@ function countCells(
   return counts;
 }
 
-/** Mean coverage in any rectangle (board mm), from a summed table; outside the grid counts as no copper. */
-export function coverageReader(grid: CoverageGrid): (x0: number, y0: number, x1: number, y1: number) => number {
+type Reader = (x0: number, y0: number, x1: number, y1: number) => number;
+const readers = new WeakMap<CoverageGrid, Reader>();
+
+/** Mean coverage in any rectangle (board mm), from a summed table; outside the grid counts as no copper. A grid is summed once: it must not change. */
+export function coverageReader(grid: CoverageGrid): Reader {
+  const known = readers.get(grid) ?? summed(grid);
+  readers.set(grid, known);
+  return known;
+}
+
+function summed(grid: CoverageGrid): Reader {
   const bytes = decodeBytes(grid.data);
   const { nx, ny, cell_mm: d } = grid;
   const sum = new Float64Array((nx + 1) * (ny + 1));
@@ -117,12 +126,12 @@ export function coverageReader(grid: CoverageGrid): (x0: number, y0: number, x1:
     const [a, b] = [Math.min(nx, Math.max(0, u)), Math.min(ny, Math.max(0, v))];
     const [i, j] = [Math.min(nx - 1, Math.floor(a)), Math.min(ny - 1, Math.floor(b))];
     const [fi, fj] = [a - i, b - j];
-    const at = (q: number, p: number) => sum[q * (nx + 1) + p];
+    const at = j * (nx + 1) + i;
     return (
-      at(j, i) * (1 - fi) * (1 - fj) +
-      at(j, i + 1) * fi * (1 - fj) +
-      at(j + 1, i) * (1 - fi) * fj +
-      at(j + 1, i + 1) * fi * fj
+      sum[at] * (1 - fi) * (1 - fj) +
+      sum[at + 1] * fi * (1 - fj) +
+      sum[at + nx + 1] * (1 - fi) * fj +
+      sum[at + nx + 2] * fi * fj
     );
   };
   return (x0, y0, x1, y1) => {

@@ -19,15 +19,15 @@ export {
 } from './handForms.ts';
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
-export { type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
+export { COVER_KINDS, type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
 export { type AtHand, methodsFor, methodsOn, recipeOf, wantsOf } from './methods/choose.ts';
 export { isDoable, type MethodChoice } from './methods/choice.ts';
 export { fittingMethod } from './methods/fitting.ts';
 export { has, isLowMelting, type Kit, type Want, wiresFor } from './kit.ts';
 export { BENCHES, type BenchKind, type KitTool, USUAL } from './benches.ts';
-export { type KitItem, kitItemSchema } from './kitForm.ts';
+export { type KitItem, kitItemSchema, kitSchema } from './kitForm.ts';
 export { METHOD_NAMES, methodName } from './methods/names.ts';
-export { pieceOn } from './methods/usual.ts';
+export { pieceOn, warmBoard } from './methods/usual.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form } from './phases/declaration.ts';

@@ -11,14 +11,16 @@ import type { PlanInput } from './planForm.ts';
 const [AFTER_WET, AFTER_HURT, HURT_S] = [60, 8, 5];
 
 /**
- * Computes one procedure. `input.target` must be a part of the board with terminals. Throws `OutOfBoundsError` rather than tell a temperature that is
- * not possible.
+ * Computes one procedure. `input.target` must be a part of the board with terminals. `untilShut`: no further than a little after its window has shut
+ * for good, joints solid or not. Throws `OutOfBoundsError` rather than tell a temperature that is not possible.
  */
-export function runPlan(input: PlanInput, context: CalcContext): Promise<PlanRun> {
-  return asFineAsNeeded((finer) => drive(new ReworkRun(input, stintsOf(input.phases), { finer }), input, context));
+export function runPlan(input: PlanInput, context: CalcContext, untilShut = false): Promise<PlanRun> {
+  return asFineAsNeeded((finer) =>
+    drive(new ReworkRun(input, stintsOf(input.phases), { finer }), input, context, untilShut),
+  );
 }
 
-async function drive(run: ReworkRun, input: PlanInput, context: CalcContext): Promise<PlanRun> {
+async function drive(run: ReworkRun, input: PlanInput, context: CalcContext, untilShut: boolean): Promise<PlanRun> {
   const { limit_s } = run;
   const recorder = input.frames ? frameRecorder(run.mesh, limit_s) : undefined;
   let pictured = -0.1;
@@ -34,7 +36,7 @@ async function drive(run: ReworkRun, input: PlanInput, context: CalcContext): Pr
       context.progress?.(done, picture ? recorder.frames() : undefined);
       await context.breathe?.();
     }
-    if (looked && (isOver(run) || !goesOn(run))) break;
+    if (looked && (isOver(run) || (untilShut && isShut(run)) || !goesOn(run))) break;
   }
   return { ...run.result(), ...(recorder ? { frames: recorder.frames() } : {}) };
 }
@@ -44,6 +46,13 @@ function goesOn(run: ReworkRun): boolean {
   const over = run.phaseIsOver();
   // once all are loose the part is lifted in this phase
   return over === 'no' || run.joints.allLoose_s !== null || run.next(over);
+}
+
+/** Whether a neighbour was hurt a while ago, and joints are still solid. */
+function isShut(run: ReworkRun): boolean {
+  if (run.joints.allLoose_s !== null) return false;
+  const end = run.closes();
+  return end !== null && run.time > end.at_s + AFTER_HURT;
 }
 
 /** Whether all that a plan tells has been seen. */

@@ -35,10 +35,13 @@ const underSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
+/** What can lie over a part, the least first that it leaves of a jet's heat. */
+export const COVER_KINDS = ['thick', 'foil-off', 'strip', 'foil', 'tape'] as const;
+
 /** Over a part, or over a piece of board. */
 const coverSchema = z
   .strictObject({
-    kind: z.enum(['tape', 'foil', 'foil-off', 'strip', 'thick']),
+    kind: z.enum(COVER_KINDS),
     partId: z.string().max(60).optional(),
     area: rectangle.optional(),
   })

@@ -4,10 +4,21 @@ import type { Flood, Step, Supplies } from '@orthos/core/hands';
 import type { PlanSettings } from '$lib/plan/stored';
 import type { GateResult, JobEvent, JobType, KitSnapshot } from '@orthos/core/job';
 import type { Free, Planned } from '@orthos/core/compare';
-import type { LayOut, Method, MethodChoice, Panel, PlanResult, ShopLimits, StationModel } from '@orthos/core/rework';
+import type {
+  Kit,
+  LayOut,
+  Method,
+  MethodChoice,
+  Panel,
+  PlanResult,
+  ShopLimits,
+  StationModel,
+} from '@orthos/core/rework';
 
 /** Kinds of cover, of heat from below and of fixture that lie on a bench; null: nobody listed it, everything is there. */
 export interface AtBench {
+  /** Every tool of it, as plans are told; absent where nobody listed them. */
+  tools?: Kit;
   covers: string[] | null;
   below: string[] | null;
   fixtures: string[] | null;

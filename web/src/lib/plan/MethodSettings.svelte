@@ -4,15 +4,32 @@
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { type Field, kindOf, type Method, methodName, type Phase } from '@orthos/core/rework';
-  import { fieldName, fieldsOf, methodOf, textsOf, unitName, type Panel } from './settings';
+  import type { PlanInputs } from '$lib/jobs/view';
+  import Slider from '$lib/ui/Slider.svelte';
+  import type { BoardModel } from '@orthos/core/board';
+  import { parseDecimal } from '@orthos/core/ground';
+  import Nearly from './Nearly.svelte';
+  import {
+    fieldName,
+    fieldsOf,
+    methodOf,
+    numbersFree,
+    shownIn,
+    textsOf,
+    unitName,
+    valueAt,
+    type Panel,
+  } from './settings';
 
   interface Props {
+    board: BoardModel;
+    inputs: PlanInputs;
     method: Method;
     units: Panel;
     onSave: (method: Method) => Promise<unknown>;
     onClose: () => void;
   }
-  let { method, units, onSave, onClose }: Props = $props();
+  let { board, inputs, method, units, onSave, onClose }: Props = $props();
 
   // the form starts from the method and is the user's afterwards
   // svelte-ignore state_referenced_locally
@@ -29,6 +46,33 @@
       }),
     ),
   );
+
+  /** Settings with a slider: what a bench can turn, by its name in a search, with its ends. */
+  const slid = $derived(
+    method.phases.flatMap((p) =>
+      fieldsOf(p).usual.flatMap((f) => {
+        const key = `${p.id}.${f.key}`;
+        const allowed = numbersFree(inputs.free[method.id]?.[key]);
+        const is = valueAt(p, f);
+        if (allowed.length < 2 || f.choices || typeof is !== 'number') return [];
+        return [{ key, name: fieldName(p, f), f, lo: Math.min(is, ...allowed), hi: Math.max(is, ...allowed) }];
+      }),
+    ),
+  );
+  /** The method as the form says it now; as it was while something in it is wrong. */
+  const now = $derived.by(() => {
+    const read = methodOf(method, texts, units);
+    return 'issues' in read ? method : read.method;
+  });
+  const numbersOf = (m: Method) =>
+    Object.fromEntries(
+      slid.flatMap(({ key, f }) => {
+        const phase = m.phases.find((p) => key.startsWith(`${p.id}.`));
+        const v = phase && valueAt(phase, f);
+        return typeof v === 'number' ? [[key, v] as const] : [];
+      }),
+    );
+  const STEP: Readonly<Record<string, number>> = { temperature: 5, 'L/min': 1 };
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
@@ -59,6 +103,18 @@
         aria-describedby={issues[name] ? `k-${name}-note` : undefined}
       />
     {/if}
+    {#each slid.filter((s) => s.name === name) as { key, lo, hi } (key)}
+      <Slider
+        min={shownIn(lo, f, units)}
+        max={shownIn(hi, f, units)}
+        step={STEP[f.unit ?? ''] ?? 0.5}
+        aria-label="{f.label} by hand"
+        bind:value={
+          () => parseDecimal(texts[name]) ?? shownIn(lo, f, units),
+          (v) => (texts[name] = String(Math.round(10 * v) / 10))
+        }
+      />
+    {/each}
     <Notice text={issues[name]} at="field" id="k-{name}-note" class="mt-1" />
   </div>
 {/snippet}
@@ -85,6 +141,7 @@
       {/if}
     </fieldset>
   {/each}
+  <Nearly {board} {inputs} {method} turned={now} was={numbersOf(method)} now={numbersOf(now)} />
   <div class="mt-4 flex gap-2">
     <button class="button button-main" disabled={busy}>Keep these</button>
     <button type="button" class="button" onclick={onClose}>Leave as it was</button>

@@ -14,7 +14,7 @@
   import { onDestroy, onMount, untrack } from 'svelte';
   import Ways from './Ways.svelte';
   import { atBench } from './ways';
-  import { EVEN, inTheEnd, type Planned, type Row, weighed, type Weights } from '@orthos/core/compare';
+  import { EVEN, inTheEnd, type Planned, type Row, type Way, weighed, type Weights } from '@orthos/core/compare';
   import Neighbours from './Neighbours.svelte';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
@@ -216,6 +216,21 @@
     await compute();
   }
 
+  /** What opens a window, dials and surroundings: computed with them at once. */
+  async function takeWay({ row: { procedure } }: Way) {
+    if (!inputs || !procedure) return;
+    const { method: id, phases } = procedure;
+    const surroundings = { ...inputs.settings.surroundings, ...procedure.surroundings };
+    const methods = [...set().filter((m) => m.id !== id), { id, phases }];
+    if (!(await keep({ ...inputs.settings, methods, surroundings }))) return;
+    picked = chosen = id;
+    await compute();
+  }
+
+  /** No way is safe as tools are usually set. */
+  const shut = $derived(
+    !planner.running && !stale && sure.size > 0 && !end.rows.some((r) => r.verdict === 'works' && !r.lastResort),
+  );
   let finding = $state(false);
   let around = $state(false);
   const setAround = $derived(surroundingWords(inputs?.settings.surroundings ?? {}));
@@ -389,6 +404,12 @@
       </div>
     {/if}
 
+    {#if shut}
+      {#await import('./WayOut.svelte') then { default: WayOut }}
+        <WayOut board={view.board} {inputs} units={panel} onTake={takeWay} />
+      {/await}
+    {/if}
+
     {#if result && !result.calibrated}
       <p class="mt-1 mb-3 text-[13px] text-caution">
         <span class="font-semibold"
@@ -402,6 +423,8 @@
     {#if editing && method}
       {#key method.id}
         {#await import('./MethodSettings.svelte') then { default: MethodSettings }}<MethodSettings
+            board={view.board}
+            {inputs}
             {method}
             units={panel}
             onSave={saveSettings}
@@ -442,6 +465,7 @@
       <Neighbours board={view.board} {result} {units} onTakenOut={takenOut} />
       {#await import('./Details.svelte') then { default: Details }}
         {#if method}<Details
+            {inputs}
             board={view.board}
             {target}
             {method}

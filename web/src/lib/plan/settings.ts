@@ -1,5 +1,6 @@
 /** A method's settings as text: in one line, and in the fields of its form. */
 import { isRefused, readComposition, writeComposition } from '@orthos/core/alloys';
+import type { Free } from '@orthos/core/compare';
 import { parseDecimal } from '@orthos/core/ground';
 import {
   dialOf,
@@ -43,7 +44,8 @@ type Tree = { [key: string]: Tree | unknown };
 /** Where a field stands in its phase. */
 const pathOf = ({ key }: Field): string[] => (key === giveUp.key ? [key] : ['settings', ...key.split('.')]);
 
-const at = (phase: Phase, field: Field): unknown =>
+/** What a field stands for in its phase. */
+export const valueAt = (phase: Phase, field: Field): unknown =>
   pathOf(field).reduce<unknown>((t, key) => (t as Tree | undefined)?.[key], phase);
 
 export function unitName(f: Field, units: Panel): string {
@@ -51,10 +53,16 @@ export function unitName(f: Field, units: Panel): string {
   return f.unit === 'L/min' && fullScale(units) !== undefined ? '% of its dial' : (f.unit ?? '');
 }
 
-function inUnits(value: number, f: Field, units: Panel): string {
-  if (f.unit === 'temperature') return String(heatOnDial(value, f.dial, units).value);
-  return String(f.unit === 'L/min' ? dialOf(value, units).value : value);
+/** The numbers that a setting may be; none where it is no number. */
+export const numbersFree = (allowed: Free[string] | undefined): number[] =>
+  [...(allowed ?? [])].flatMap((v) => (typeof v === 'number' ? [v] : []));
+
+/** A value as the dial or the user's units show it. */
+export function shownIn(value: number, f: Field, units: Panel): number {
+  if (f.unit === 'temperature') return heatOnDial(value, f.dial, units).value;
+  return f.unit === 'L/min' ? dialOf(value, units).value : value;
 }
+const inUnits = (value: number, f: Field, units: Panel): string => String(shownIn(value, f, units));
 
 function fromUnits(typed: number, f: Field, units: Panel): number {
   if (f.unit === 'temperature') return heatAt(typed, f.dial, units);
@@ -62,7 +70,7 @@ function fromUnits(typed: number, f: Field, units: Panel): number {
 }
 
 function textOf(phase: Phase, f: Field, units: Panel): string {
-  const value = at(phase, f);
+  const value = valueAt(phase, f);
   if (f.choices) return String(value ?? f.choices[0][0]);
   if (value === undefined) return '';
   return f.alloy ? writeComposition(value as object) : inUnits(value as number, f, units);

@@ -105,6 +105,7 @@ export const airForm: Form = {
     if (stages?.length) settings.stages = stages;
     else delete settings.stages;
     if (settings.pulse && Object.keys(settings.pulse).length === 0) delete settings.pulse;
+    if (!settings.tilt_deg) delete settings.approach_deg;
     if (settings.mouth && !('kind' in (settings.mouth as object))) delete settings.mouth;
   },
 };

@@ -386,6 +386,22 @@ export const tickets: DemoTicket[] = [
   },
   {
     board: 'Gantry',
+    customer: 'Dunelift Service',
+    device: 'Gantry gate board',
+    serial: 'G-3341',
+    complaint: 'No gate pulses after a surge on the 24 V line.',
+    inBox: 'bare board, no drive',
+    shows: 'Thick board, plastic plug beside the part: nothing works as usually set, and what would.',
+    days: 0,
+    promisedInDays: 4,
+    events: [
+      { type: 'onset', events: ['sudden'] },
+      { type: 'observation', text: 'U3 pulls 3.3 V down to 1.1 V and is warm at once; its clock stands still' },
+      { type: 'suspect', partId: 'u3', why: '3.3 V 4 Ω at U3, 740 Ω with its ferrite lifted' },
+    ],
+  },
+  {
+    board: 'Gantry',
     kind: 'measure-only',
     customer: 'Dunelift Service',
     device: 'Gantry gate board',

@@ -106,6 +106,7 @@ function basisOf(
 /** What a bench has to put over neighbours, under the board and round it. */
 function aroundOn(kit: Kit | undefined): Omit<AtBench, 'supplies'> {
   return {
+    ...(kit ? { tools: kit } : {}),
     covers: kit?.flatMap((i) => (i.tool === 'cover' ? [i.kind ?? ''] : [])) ?? null,
     below: kit?.flatMap((i) => (i.tool === 'below' ? [i.kind] : [])) ?? null,
     fixtures: kit?.flatMap((i) => (i.tool === 'fixture' ? [i.kind ?? ''] : [])) ?? null,
