@@ -593,3 +593,49 @@ test('settings are searched for on this bench: called off, found, taken, compute
   const set = Number(/^(\d+) °C/.exec(line)?.[1]);
   await expect(page.getByLabel('Set-point, °C').first()).toHaveValue(String(set));
 });
+
+test('nothing works beside the plastic of a thick board: what would is found, taken, and works', async ({ page }) => {
+  test.setTimeout(600_000);
+  await planFor(page, 'Gantry, 6 layers', 'u3', 'no gate pulses');
+  const out = page.getByRole('region', { name: 'Way out' });
+  await out.getByRole('button', { name: 'Look for a way out' }).click();
+  await expect(out.getByRole('progressbar')).toBeVisible();
+  await out.getByRole('button', { name: 'Cancel' }).click();
+  await out.getByRole('button', { name: 'Look for a way out' }).click();
+  const way = out.getByRole('list', { name: 'Ways out' }).getByRole('listitem').first();
+  await expect(way).toContainText('over J2', { timeout: 300_000 });
+  await expect(way).toContainText('works');
+  await recompute(page, () => way.getByRole('button', { name: 'Plan it so' }).click());
+  await expect(page.getByRole('button', { name: /Surroundings: .*\d covered/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled();
+  await expect(out).toHaveCount(0);
+  // what the plan counts on is asked for where neighbours are protected
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await page.goto(page.url().replace(/plan.*$/, 'protect'));
+  await expect(page.getByRole('main')).toContainText(/J2[\s\S]*thick cover/);
+});
+
+test('dials: known effects while they are dragged, in full once let go; slow or fast; from where', async ({ page }) => {
+  test.setTimeout(300_000);
+  await planFor(page, 'Tern T2, 2 layers', 'c7', 'dark since Monday');
+  await pick(page, 'Air, slow');
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const told = page.getByLabel('What it comes to');
+  await expect(told).toContainText('as set', { timeout: 60_000 });
+  const field = page.getByLabel('Set-point, °C').first();
+  const before = await field.inputValue();
+  await page.getByRole('slider', { name: 'Set-point by hand' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(field).not.toHaveValue(before);
+  await expect(told).toContainText('now');
+  // let go, it is computed as it is
+  await expect(told).not.toContainText('≈', { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Leave as it was' }).click();
+
+  await page.getByRole('button', { name: 'Slow or fast' }).click();
+  await expect(page.getByText(/Works from|No set-point works/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('img', { name: 'all loose against the set-point' })).toBeVisible();
+  await page.getByRole('button', { name: 'From where' }).click();
+  await expect(page.getByRole('img', { name: 'Where it may come from' })).toContainText('12', { timeout: 60_000 });
+  await expect(page.getByRole('main')).toContainText(/Take hold (by|with)/);
+});

@@ -5,6 +5,12 @@
 import { bodyRect, type BoardModel, cornersOnBoard, type PlacedPart, toBoard } from '../board/index.ts';
 import { gripOf, packageById } from '../packages/index.ts';
 
+/** A nozzle that leans stands so far from upright. */
+export const LEAN_DEG = 30;
+/** The hour of a lean as air is set: 0 from the right, 90 from the upper edge. */
+export const hourOf = (approach_deg: number): number => ((((3 - approach_deg / 30 + 11) % 12) + 12) % 12) + 1;
+export const HOURS_DEG: readonly number[] = Array.from({ length: 12 }, (_, n) => 30 * n);
+
 /**
  * A tool over the board: how steep it stands, its half width at its point and how fast it widens, mm. Measures of pencil irons, twin tips and tweezers
  * as they lie in the hand; estimates.

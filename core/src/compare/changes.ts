@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { gapBetween, solderedTerminals } from '../board/index.ts';
 import { COVER_KINDS, has, type Kit, type Phase, type PlanRun, warmBoard } from '../rework/index.ts';
+import { hourOf, LEAN_DEG } from './approach.ts';
 import { mostThrough } from './free.ts';
 import type { Found } from './glances.ts';
 
@@ -30,12 +31,6 @@ export interface Step {
 
 /** Taking a plug or a cell out and putting it back. */
 const UNPLUG_MIN = 1;
-/** A nozzle that leans stands so far from upright. */
-export const LEAN_DEG = 30;
-/** Hours of a clock on the board, 12 at its upper edge as seen from the working side, by the way an angle is said. */
-export const hourOf = (approach_deg: number): number => ((((3 - approach_deg / 30 + 11) % 12) + 12) % 12) + 1;
-export const HOURS_DEG = Array.from({ length: 12 }, (_, n) => 30 * n);
-
 const blows = (phases: readonly Phase[]): boolean => phases.some((p) => p.kind === 'air' || p.kind === 'peel');
 
 const setAir = (phases: readonly Phase[], settings: object): Phase[] =>

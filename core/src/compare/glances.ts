@@ -51,15 +51,16 @@ const apart = (a: readonly number[], b: readonly number[]): number => Math.hypot
 
 export const scored = (row: Row): number => row.score ?? Infinity;
 
-export const leastOf = (known: readonly Known[]): Known =>
-  known.reduce((a, b) => (scored(b.row) < scored(a.row) ? b : a));
-
-/** How far a row is from open, so that a search sees which way opens it while the score does not: 0 where it is. */
-const shut = (row: Row): number => Math.max(0, WORKS - (row.window?.p_open ?? 0));
+/** What works only just does so no longer where it is computed more finely: a search wants so much more. */
+const RESERVE = 0.05;
+/** How far a row is from surely open, so that a search sees which way opens it while the score does not: 0 where it is. */
+const shut = (row: Row): number => Math.max(0, WORKS + RESERVE - (row.window?.p_open ?? 0));
 
 /** What a search goes by: the score, and how far it is from open. */
 export const costOf = ({ row, quick }: Pick<Known, 'row' | 'quick'>): number =>
   scored(row) + shut(row) + coldness(quick);
+
+export const leastOf = (known: readonly Known[]): Known => known.reduce((a, b) => (costOf(b) < costOf(a) ? b : a));
 
 export class Glances {
   private readonly asked: Asked;
@@ -79,9 +80,6 @@ export class Glances {
   }
   get spent(): boolean {
     return this.runs >= this.asked.budget_runs;
-  }
-  get best(): Known {
-    return leastOf(this.known);
   }
   isKnown(name: string): Known | undefined {
     return this.known.find((k) => k.setting.name === name);

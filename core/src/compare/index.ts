@@ -11,9 +11,9 @@ export {
   tuneSettings,
 } from './search.ts';
 export { type Around, aroundInput, aroundOutput, rowsAround } from './around.ts';
-export { type ApproachTool, type Hold, holdFor, type Hour, hoursFor } from './approach.ts';
+export { type ApproachTool, type Hold, holdFor, type Hour, hourOf, HOURS_DEG, hoursFor, LEAN_DEG } from './approach.ts';
 export { type Along, type Near, nearOf, nearRow } from './near.ts';
-export { type Change, hourOf, HOURS_DEG, LEAN_DEG } from './changes.ts';
+export type { Change } from './changes.ts';
 export { rescue, rescueInput, rescueOutput, rescuePlan, rescuePlanInput, type Rescue, type Way } from './rescue.ts';
 export { type Planned, plannedInput, plannedSchema, planWay } from './planned.ts';
 export {

@@ -30,7 +30,6 @@ import {
   type Change,
   changeSchema,
   changesFor,
-  HOURS_DEG,
   leaning,
   type Planned,
   type Step,
@@ -38,6 +37,7 @@ import {
   troubleOf,
   without,
 } from './changes.ts';
+import { HOURS_DEG } from './approach.ts';
 import { choicesFor, procedureOf, targetOf } from './compare.ts';
 import { Draws } from './draws.ts';
 import { rowSchema, type Row } from './forms.ts';
@@ -122,10 +122,10 @@ interface Tried {
   cost: number;
 }
 
-/** Where the changes of a way begin: what it is against the nearest one, and how it is usually set. */
+/** Where the changes of a way begin: as it is usually set, and the way nearest to open of all. */
 interface Start {
-  as: readonly Change[];
-  from: readonly Phase[];
+  method: Method;
+  nearest: Method | undefined;
 }
 
 /** Changes as a quick run sees them. */
@@ -245,7 +245,6 @@ class Rescuer {
 
   /** Looks for what opens one way: changes by a quick run each, the best combinations with their dials searched. */
   private async open({ method }: Tried, nearest: Method | undefined): Promise<void> {
-    const start = { as: named(method, nearest), from: method.phases };
     const plan: Planned = { phases: method.phases, found: this.found };
     const glances = this.glances(method, CHANGED_RUNS);
     const base = await glances.learn(settingOf('', plan.phases, plan.found));
@@ -283,7 +282,7 @@ class Rescuer {
       if (followed++ === FOLLOWED || this.enough) break;
       const { phases, found } = applied(steps, plan);
       const known = await this.dials({ id: method.id, phases }, found, CHANGED_RUNS);
-      await this.keep(start, known, steps);
+      await this.keep({ method, nearest }, known, steps);
       if (opens(known.row)) opened.push(steps);
       this.tell(0);
     }
@@ -299,23 +298,28 @@ class Rescuer {
   }
 
   /** Keeps what opened, with what has to come off before. */
-  private async keep({ as, from }: Start, { setting, row }: Known, steps: readonly Step[]): Promise<void> {
+  private async keep({ method, nearest }: Start, { setting, row }: Known, steps: readonly Step[]): Promise<void> {
     if (row.verdict === 'no') return;
-    const all = changesOf([...this.off, ...steps]);
+    const all = [...this.off, ...steps];
     const first: Row[] = [];
-    for (const { partId = '' } of all.filter((c) => c.what === 'remove first')) {
-      const own = await this.planFor(partId);
-      if (!own) return;
-      first.push(own);
-    }
+    for (const step of all)
+      for (const { partId = '' } of step.changes.filter((c) => c.what === 'remove first')) {
+        const own = await this.planFor(partId);
+        if (own) first.push(own);
+        // what has to be off whatever is done is said all the same
+        else if (!this.off.includes(step)) return;
+      }
     // off, and on again, which takes about as long
     const before = first.reduce((sum, r) => sum + 2 * (r.minutes ?? 0), 0);
-    const minutes = (row.minutes ?? 0) + before + [...this.off, ...steps].reduce((sum, s) => sum + s.minutes, 0);
+    const minutes = (row.minutes ?? 0) + before + all.reduce((sum, s) => sum + s.minutes, 0);
     const { phases, found } = setting;
     const procedure = procedureOf({ id: row.id, phases }, { target: found.target, surroundings: aroundOf(found) });
-    const changes = [...as, ...all, ...turnedTo(from, phases)].filter(
-      (c, n, list) => list.findIndex((o) => o.what === c.what && o.partId === c.partId) === n,
-    );
+    // of what dials turn, where they came to rest
+    const changes = [
+      ...named({ id: method.id, phases }, nearest),
+      ...changesOf(all).filter((c) => c.partId !== undefined),
+      ...turnedTo(method.phases, phases),
+    ];
     this.ways.push({
       changes: changes.length > 0 ? changes : [{ what: 'method', to: row.id }],
       row: { ...row, procedure },
@@ -396,14 +400,16 @@ function aroundOf(found: Found): NonNullable<Parameters<typeof procedureOf>[1]['
   );
 }
 
-/** What of its dials another hand would call a change: the nozzle, and where it leans from. */
+/** What of its dials another hand would call a change: the nozzle, where it leans from, heat from below that was not there. */
 function turnedTo(from: readonly Phase[], phases: readonly Phase[]): Change[] {
-  const [was, is] = [from, phases].map((list) => list.find((p) => p.kind === 'air'));
-  if (was?.kind !== 'air' || is?.kind !== 'air') return [];
-  const { nozzle_mm, tilt_deg, approach_deg = 0 } = is.settings;
+  const [was, is] = [from, phases].map((list) => list.find((p) => p.kind === 'air')?.settings);
+  const [cold, warm] = [from, phases].map((list) => list.find((p) => p.kind === 'below'));
+  const { tilt_deg, approach_deg = 0, nozzle_mm } = is ?? {};
+  const leans = tilt_deg && (!was?.tilt_deg || was.approach_deg !== is?.approach_deg);
   return [
-    ...(nozzle_mm === was.settings.nozzle_mm ? [] : [{ what: 'nozzle' as const, to: `${nozzle_mm} mm` }]),
-    ...(tilt_deg && !was.settings.tilt_deg ? [...leaning(approach_deg).changes] : []),
+    ...(warm && !cold && 'C' in warm.until ? [{ what: 'preheat' as const, to: `${warm.until.C} °C` }] : []),
+    ...(nozzle_mm === was?.nozzle_mm ? [] : [{ what: 'nozzle' as const, to: `${nozzle_mm} mm` }]),
+    ...(leans ? leaning(approach_deg).changes : []),
   ];
 }
 

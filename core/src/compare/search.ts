@@ -111,7 +111,7 @@ export class Search {
   private readonly axes: readonly Axis[];
   private readonly asked: Asked;
   private readonly glances: Glances;
-  readonly trace: Told['trace'] = [];
+  trace: Told['trace'] = [];
 
   constructor(asked: Asked, context: CalcContext) {
     this.asked = asked;
@@ -126,8 +126,10 @@ export class Search {
   get first(): Known {
     return this.glances.known[0];
   }
+  /** Nothing that costs more than what was there, however safe. */
   get best(): Known {
-    return this.glances.best;
+    const { first } = this;
+    return leastOf(this.glances.known.filter((k) => k === first || scored(k.row) < scored(first.row)));
   }
   /** The best of those that work, where any does. */
   get safest(): Known {
@@ -164,11 +166,11 @@ export class Search {
   }
 
   private async learn(point: Point): Promise<void> {
-    const before = this.glances.known.length > 0 ? scored(this.best.row) : Infinity;
-    const known = this.glances.known.length;
-    const { row } = await this.glances.learn(this.setting(point));
-    if (this.glances.known.length > known && scored(row) < before)
-      this.trace.push({ evaluated: this.evaluated, score: scored(row) });
+    const known = await this.glances.learn(this.setting(point));
+    const score = scored(known.row);
+    if (known !== this.best || this.trace.at(-1)?.score === score) return;
+    // a surer one may cost a little more than one before it
+    this.trace = this.trace.filter((t) => t.score > score).concat({ evaluated: this.evaluated, score });
   }
 
   /** The nearest point to the settings as they are. */

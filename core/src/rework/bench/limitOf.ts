@@ -1,6 +1,7 @@
 /** What one part on one board stands: its own figure, else the shop's, else the row of its kind, less what dampness takes. */
 import { z } from 'zod';
 import type { PlacedPart } from '../../board/index.ts';
+import type { Moisture } from './surroundingsForm.ts';
 import {
   bodyClass_C,
   type Law,
@@ -30,13 +31,11 @@ export const shopLimitsSchema = z
   .refine((rows) => Object.keys(rows).every((id) => LIMITS.has(id)), { error: 'names a row that is not there' });
 export type ShopLimits = z.infer<typeof shopLimitsSchema>;
 
-/** Whether parts were baked before. */
-export const moistureSchema = z.enum(['baked', 'unknown', 'damp']);
 export const DAMP_SHARE = { baked: 0, unknown: 0.5, damp: 1 } as const;
 
 export interface LimitFacts {
   board: { jointAlloy: string };
-  moisture?: z.infer<typeof moistureSchema>;
+  moisture?: Moisture;
   limits?: ShopLimits;
 }
 

@@ -1,7 +1,6 @@
 /** What a plan finds at the bench besides board and tool. */
 import { z } from 'zod';
 import { compositionSchema } from '../../alloys/index.ts';
-import { moistureSchema } from './limitOf.ts';
 
 const rectangle = z.strictObject({
   x_mm: z.number().min(-2000).max(2000),
@@ -99,6 +98,10 @@ export const jointStateSchema = z.strictObject({
   leaking: z.boolean().optional(),
 });
 export type JointState = z.infer<typeof jointStateSchema>;
+
+/** Whether parts were baked before. */
+const moistureSchema = z.enum(['baked', 'unknown', 'damp']);
+export type Moisture = z.infer<typeof moistureSchema>;
 
 /** What is found at the bench: under, round and on the board, and in the target's joints. Open, still air and sound joints without. */
 export const surroundingsSchema = z.strictObject({

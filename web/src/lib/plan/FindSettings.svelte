@@ -4,9 +4,11 @@
   import type { PlanInputs } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
   import type { BoardModel } from '@orthos/core/board';
-  import type { Row, Tuned, Weights } from '@orthos/core/compare';
-  import { kindOf, type Method, methodName, type Panel } from '@orthos/core/rework';
+  import type { Free, Row, Tuned, Weights } from '@orthos/core/compare';
+  import { COVER_NAMES } from '@orthos/core/hands';
+  import { COVER_KINDS, kindOf, type Method, methodName, type Panel } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
+  import { nameOf } from '$lib/jobs/nameOf';
   import { planInputOf } from './planInput';
   import { fieldName, fieldsOf, textsOf, unitName } from './settings';
   import { lasts, neighboursBar, padsBar, VERDICT } from './ways';
@@ -17,10 +19,12 @@
     method: Method;
     weights: Weights;
     units: Panel;
-    onTake: (method: Method) => Promise<unknown>;
+    /** The neighbour that suffers most, where a cover may help it. */
+    worst?: string;
+    onTake: (method: Method, covers: Tuned['covers']) => Promise<unknown>;
     onClose: () => void;
   }
-  let { board, inputs, method, weights, units, onTake, onClose }: Props = $props();
+  let { board, inputs, method, weights, units, worst, onTake, onClose }: Props = $props();
 
   let done = $state(0);
   let busy = $state(false);
@@ -29,7 +33,13 @@
   let abort = new AbortController();
   onDestroy(() => abort.abort());
 
-  const free = $derived(inputs.free[method.id] ?? {});
+  const air = $derived(method.phases.some((p) => p.kind === 'air' || p.kind === 'peel'));
+  /** The best cover of this bench. */
+  const cover = $derived(COVER_KINDS.find((k) => inputs.bench.covers?.includes(k) ?? true));
+  const free = $derived<Free>({
+    ...inputs.free[method.id],
+    ...(air && worst && cover ? { [`cover.${worst}`]: ['none', cover] } : {}),
+  });
   const nothing = $derived(Object.keys(free).length === 0);
 
   async function search() {
@@ -51,7 +61,7 @@
   async function take() {
     if (!found) return;
     busy = true;
-    await onTake({ ...method, phases: found.phases });
+    await onTake({ ...method, phases: found.phases }, found.covers);
     busy = false;
   }
 
@@ -59,13 +69,21 @@
   const changes = $derived.by(() => {
     if (!found) return [];
     const [was, is] = [textsOf(method, units), textsOf({ ...method, phases: found.phases }, units)];
-    return method.phases.flatMap((p) => {
+    const before = inputs.settings.surroundings?.covers ?? [];
+    const laid = found.covers.flatMap(({ partId, kind }) =>
+      partId === undefined || before.some((c) => c.partId === partId && c.kind === kind)
+        ? []
+        : [`${COVER_NAMES[kind]} over ${nameOf(board, partId)}`],
+    );
+    const dials = method.phases.flatMap((p) => {
       const { usual, more } = fieldsOf(p);
       return [...usual, ...more].flatMap((f) => {
         const name = fieldName(p, f);
-        return was[name] === is[name] ? [] : [`${f.label} ${was[name] || 'none'} → ${is[name]} ${unitName(f, units)}`];
+        const to = is[name] === '' ? 'none' : `${is[name]} ${unitName(f, units)}`;
+        return was[name] === is[name] ? [] : [`${f.label} ${was[name] || 'none'} → ${to}`];
       });
     });
+    return [...dials, ...laid];
   });
   /** What stands at an end of what was looked at: further that way nobody looked. */
   const atEnds = $derived.by(() => {

@@ -36,6 +36,8 @@
   let texts = $state(textsOf(method, units));
   let issues = $state<Record<string, string>>({});
   let busy = $state(false);
+  /** The setting whose slider a hand is on. */
+  let held = '';
   /** Something rare is set: show it. */
   // svelte-ignore state_referenced_locally
   let opened = $state(
@@ -99,21 +101,27 @@
         inputmode={f.alloy ? undefined : 'decimal'}
         placeholder={f.hint}
         bind:value={texts[name]}
+        onfocus={() => (held = '')}
         aria-invalid={issues[name] ? true : undefined}
         aria-describedby={issues[name] ? `k-${name}-note` : undefined}
       />
     {/if}
     {#each slid.filter((s) => s.name === name) as { key, lo, hi } (key)}
-      <Slider
-        min={shownIn(lo, f, units)}
-        max={shownIn(hi, f, units)}
-        step={STEP[f.unit ?? ''] ?? 0.5}
-        aria-label="{f.label} by hand"
-        bind:value={
-          () => parseDecimal(texts[name]) ?? shownIn(lo, f, units),
-          (v) => (texts[name] = String(Math.round(10 * v) / 10))
-        }
-      />
+      <!-- a slider snaps to its steps and ends by itself: only a hand on it may change what was typed -->
+      <div role="presentation" onfocusin={() => (held = name)} onpointerdowncapture={() => (held = name)}>
+        <Slider
+          min={shownIn(lo, f, units)}
+          max={shownIn(hi, f, units)}
+          step={STEP[f.unit ?? ''] ?? 0.5}
+          aria-label="{f.label} by hand"
+          bind:value={
+            () => Math.min(shownIn(hi, f, units), Math.max(shownIn(lo, f, units), parseDecimal(texts[name]) ?? 0)),
+            (v) => {
+              if (held === name) texts[name] = String(Math.round(10 * v) / 10);
+            }
+          }
+        />
+      </div>
     {/each}
     <Notice text={issues[name]} at="field" id="k-{name}-note" class="mt-1" />
   </div>

@@ -14,7 +14,16 @@
   import { onDestroy, onMount, untrack } from 'svelte';
   import Ways from './Ways.svelte';
   import { atBench } from './ways';
-  import { EVEN, inTheEnd, type Planned, type Row, type Way, weighed, type Weights } from '@orthos/core/compare';
+  import {
+    EVEN,
+    inTheEnd,
+    type Planned,
+    type Row,
+    type Tuned,
+    type Way,
+    weighed,
+    type Weights,
+  } from '@orthos/core/compare';
   import Neighbours from './Neighbours.svelte';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import { plannerOf } from './planner.svelte';
@@ -210,8 +219,12 @@
   }
 
   /** Settings that a search found: computed with them at once. */
-  async function takeSettings(next: Method) {
-    if (!(await saveSettings(next))) return;
+  async function takeSettings(next: Method, covers: Tuned['covers']) {
+    if (!inputs) return;
+    const { settings } = inputs;
+    const methods = [...set().filter((m) => m.id !== next.id), next];
+    const surroundings = covers.length > 0 ? { ...settings.surroundings, covers } : settings.surroundings;
+    if (!(await keep({ ...settings, methods, surroundings }))) return;
     finding = false;
     await compute();
   }
@@ -227,6 +240,11 @@
     await compute();
   }
 
+  /** The neighbour that suffers most, where it stands on the side that is worked at. */
+  const coverable = $derived.by(() => {
+    const worst = view.board.parts.find((p) => p.partId === (chosen && rows[chosen]?.worst?.partId));
+    return worst?.side === target?.side ? worst?.partId : undefined;
+  });
   /** No way is safe as tools are usually set. */
   const shut = $derived(
     !planner.running && !stale && sure.size > 0 && !end.rows.some((r) => r.verdict === 'works' && !r.lastResort),
@@ -441,6 +459,7 @@
             {method}
             {weights}
             units={panel}
+            worst={coverable}
             onTake={takeSettings}
             onClose={() => (finding = false)}
           />{/await}

@@ -4,7 +4,7 @@
   import type { PlanInputs } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
   import type { BoardModel } from '@orthos/core/board';
-  import { type Around, type Near, nearOf, type Row } from '@orthos/core/compare';
+  import type { Around, Row } from '@orthos/core/compare';
   import { heatOnDial, kindOf, type Method, phaseOf, type Panel } from '@orthos/core/rework';
   import { line, scaleLinear } from 'd3';
   import { onDestroy, untrack } from 'svelte';
@@ -66,23 +66,21 @@
         })
       : [],
   );
-  const points = $derived(
-    (around?.rows ?? []).map((row, n) => ({ T: temperatures[n], row, near: nearOf(row), verdict: row.verdict })),
-  );
+  const points = $derived((around?.rows ?? []).map((row, n) => ({ T: temperatures[n], row, verdict: row.verdict })));
 
   const [W, H, LEFT, RIGHT] = [560, 74, 44, 60];
   const x = $derived(scaleLinear([hot?.lo ?? 0, hot?.hi ?? 1], [LEFT, W - RIGHT]));
   const half = $derived(hot ? (x(hot.hi) - x(hot.lo)) / (POINTS - 1) / 2 : 0);
-  type Of = (near: Near) => number | null;
+  type Of = (row: Row) => number | null;
   const panels = $derived.by(() => {
     const worst = around?.known.worst ? nameOf(board, around.known.worst.partId) : 'neighbour';
     return [
-      { name: 'all loose', unit: 's', of: ((r) => r.loose_s) as Of },
-      { name: `margin of ${worst}`, unit: 'K', of: ((r) => r.margin_K) as Of },
-      { name: 'land torn', unit: '%', of: ((r) => 100 * r.p_torn) as Of },
+      { name: 'all loose', unit: 's', of: ((r) => r.loose_s?.p50 ?? null) as Of },
+      { name: `margin of ${worst}`, unit: 'K', of: ((r) => r.worst?.margin_K ?? null) as Of },
+      { name: 'land torn', unit: '%', of: ((r) => r.land && 100 * r.land.p_torn) as Of },
     ].flatMap((p) => {
-      const values = points.flatMap(({ T, near }) => {
-        const v = p.of(near);
+      const values = points.flatMap(({ T, row }) => {
+        const v = p.of(row);
         return v === null ? [] : [[T, v] as [number, number]];
       });
       if (values.length === 0) return [];

@@ -391,7 +391,6 @@ export const tickets: DemoTicket[] = [
     serial: 'G-3341',
     complaint: 'No gate pulses after a surge on the 24 V line.',
     inBox: 'bare board, no drive',
-    shows: 'Thick board, plastic plug beside the part: nothing works as usually set, and what would.',
     days: 0,
     promisedInDays: 4,
     events: [
