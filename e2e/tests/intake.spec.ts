@@ -342,7 +342,7 @@ test('millivolts along the rail single out one of fourteen that read alike', asy
   await expect(place.locator('p.text-xl')).toContainText(/U5.*by millivolts 7\d %/);
   // what the copper says speaks in the ranking too
   await tab(page, 'Diagnose', 'Find');
-  await expect(suspects(page)).toContainText(/U5\s*[34]\d %/, { timeout: 20_000 });
+  await expect(suspects(page)).toContainText(/Suspects\s*U5\s*[34]\d %/, { timeout: 20_000 });
   await tab(page, 'Diagnose', 'Rail');
   await expect(page.getByRole('paragraph').filter({ hasText: 'By warmth:' })).toContainText(
     '0.67 W, about 23 K warmer',
