@@ -50,6 +50,10 @@ describe('what the hidden bench answers', () => {
     expect(words({ joint: '1' })).toBe('joint 1 is through');
     expect(words({ joint: '2' })).toBe('joint 2 is not through yet');
     expect(words({ joint: '2', tried: true })).toBe('joint 2 holds');
+    expect(words({ joint: '2', turns: [turn('2', 5)] })).toBe('joint 2 has melted, but stays plugged');
+    // the next lap begins cold: what the last one came to is not said of it
+    expect(words({ joint: '2', turns: [turn('2', 5), turn('2', 1)] })).toBe('joint 2 is not through yet');
+    expect(words({ joint: '2', turns: [turn('2', 5), turn('2', 5)] })).toBe('joint 2 is through');
     expect(words({})).toBe('2, 3 still hold');
     expect(words({ loose: new Set(['1', '2', '3']) })).toBe('every pin moves');
     expect(words({ turns: [] })).toBeNull();

@@ -1,5 +1,5 @@
 /**
- * A procedure with its ranges: the run as set, and eight quick ones (twelve above seven inputs) in which the inputs that matter are off by their
+ * A procedure with its ranges: the run as set, and eight coarse ones (twelve above seven inputs) in which the inputs that matter are off by their
  * plus-minus, all at once (`design.ts`). Effects are taken on
  * rates (1/time, nothing where it never happens), on which heat acts evenly, and added in squares.
  */
@@ -103,7 +103,7 @@ export async function planEnsemble(
   const search = strokes ? 0.2 : 0;
   const ensemble = await ensembleOf(
     input,
-    { quality: 'search', nominalCosts: 7, settled: () => !ranges },
+    { quality: 'coarse', nominalCosts: 4, settled: () => !ranges },
     partOf(context, 0, 1 - search),
   );
   const { nominal } = ensemble;

@@ -5,7 +5,7 @@
   import { page } from '$app/state';
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
-  import { recordEvent, reloadView, SendError, sendPlan, sendPlanSettings, takeKnownPlan } from '$lib/jobs/send';
+  import { recordEvent, reloadView, SendError, sendPlan, takeKnownPlan } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { UnitSettings } from '@orthos/core/ground';
@@ -13,7 +13,6 @@
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Ways from './Ways.svelte';
-  import { atBench } from './ways';
   import {
     EVEN,
     inTheEnd,
@@ -25,11 +24,13 @@
     type Weights,
   } from '@orthos/core/compare';
   import Neighbours from './Neighbours.svelte';
+  import { Edits } from './edits';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
+  import PlanHeading from './PlanHeading.svelte';
   import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
   import { nameOf } from '$lib/jobs/nameOf';
-  import { explanation, headline, worthShowing } from './words';
+  import { worthShowing } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();
   const desk = useDesk();
@@ -117,7 +118,7 @@
 
   async function compute() {
     asked = '';
-    await storing;
+    await edits.storing;
     if (!inputs || here.size === 0) return;
     problem = null;
     cancelled = false;
@@ -169,75 +170,28 @@
       problem = (e as Error).message;
     }
   }
-  /** Methods that somebody set: the others go along with the bench. */
-  const set = () => inputs?.settings.methods.filter((m) => inputs.edited.includes(m.id)) ?? [];
-  async function saveSettings(next: Method): Promise<boolean> {
-    if (!inputs) return false;
-    return keep({ ...inputs.settings, methods: [...set().filter((m) => m.id !== next.id), next] });
+  const edits = new Edits({
+    view: () => view,
+    onKept: () => {
+      planner.forget();
+      editing = false;
+    },
+    onProblem: (message) => (problem = message),
+  });
+  /** Computed with what was changed, as soon as the server has it. */
+  async function anew(kept: Promise<boolean>, then?: () => void) {
+    if (!(await kept)) return;
+    then?.();
+    await compute();
   }
-  /** The tip as cold as it may be, and all computed again. */
+  /** The tip as cold as it may be. */
   async function tipAt(set_C: number) {
     if (!method) return;
     const phases = method.phases.map((p) => (p === bead ? { ...p, settings: { ...p.settings, set_C } } : p)) as Phase[];
-    if (await saveSettings({ ...method, phases })) await compute();
+    await anew(edits.method({ ...method, phases }));
   }
-  /** Settings on their way: what is asked for meanwhile is computed from them. */
-  let storing: Promise<unknown> = Promise.resolve();
-  /** Stores settings; what was computed from the old ones goes. True when the server has them. */
-  async function keep(settings: unknown): Promise<boolean> {
-    const sent = sendPlanSettings(view.ticket.id, view.ticket.version, settings);
-    storing = sent.catch(() => undefined);
-    try {
-      await sent;
-      planner.forget();
-      editing = false;
-      return true;
-    } catch (e) {
-      problem = (e as Error).message;
-      return false;
-    }
-  }
-  async function saveSurroundings(surroundings: Surroundings) {
-    if (!inputs) return;
-    const any = Object.keys(surroundings).length > 0;
-    const { settings } = inputs;
-    if (!(await keep({ ...settings, methods: set(), surroundings: any ? surroundings : undefined }))) return;
-    around = false;
-    await compute();
-  }
-
-  /** Worked on another bench: as its tools can be set, with what lies there. */
-  async function saveBench(bench: string) {
-    if (!inputs || bench === inputs.bench.name) return;
-    if (await keep({ ...inputs.settings, bench, stationId: '', ironId: '', methods: set() })) await compute();
-  }
-
-  /** The part is off the board meanwhile: computed again without it. */
-  async function takenOut(partId: string) {
-    const { surroundings = {} } = inputs?.settings ?? {};
-    await saveSurroundings({ ...surroundings, absent: [...new Set([...(surroundings.absent ?? []), partId])] });
-  }
-
-  /** Settings that a search found: computed with them at once. */
-  async function takeSettings(next: Method, covers: Tuned['covers']) {
-    if (!inputs) return;
-    const { settings } = inputs;
-    const methods = [...set().filter((m) => m.id !== next.id), next];
-    const surroundings = covers.length > 0 ? { ...settings.surroundings, covers } : settings.surroundings;
-    if (!(await keep({ ...settings, methods, surroundings }))) return;
-    finding = false;
-    await compute();
-  }
-
-  /** What opens a window, dials and surroundings: computed with them at once. */
   async function takeWay({ row: { procedure } }: Way) {
-    if (!inputs || !procedure) return;
-    const { method: id, phases } = procedure;
-    const surroundings = { ...inputs.settings.surroundings, ...procedure.surroundings };
-    const methods = [...set().filter((m) => m.id !== id), { id, phases }];
-    if (!(await keep({ ...inputs.settings, methods, surroundings }))) return;
-    picked = chosen = id;
-    await compute();
+    if (procedure) await anew(edits.way(procedure), () => (picked = chosen = procedure.method));
   }
 
   /** The neighbour that suffers most, where it stands on the side that is worked at. */
@@ -340,26 +294,15 @@
 
     <div class="flex flex-wrap items-start gap-x-4 gap-y-2">
       <div class="min-w-64 flex-1 {stale ? 'opacity-60' : ''}" aria-live="polite">
-        {#if planner.running && !result}
-          <h2 class="mb-1 text-xl">Computing {nameOf(view.board, inputs.target)}</h2>
-          <p class="mb-3 text-ink2">Every way once, quickly; then the best with everything uncertain a little off.</p>
-        {:else if result && chosen}
-          <h2 class="mb-1 text-xl">{headline(chosen, result, view.board)}</h2>
-          <p class="mb-1 text-ink2">{method ? explanation(result, view.board, method, units) : ''}</p>
-          {#if result.row}<p class="mb-3 font-semibold">{atBench(result.row)}</p>{/if}
-        {:else if here.size === 0}
-          <h2 class="mb-1 text-xl">Nothing here takes {nameOf(view.board, inputs.target)} off</h2>
-          <p class="mb-3 text-ink2">
-            What it would take stands below. <a class="underline" href="/kit">List the tools</a> that are there after all,
-            or work on another bench.
-          </p>
-        {:else if cancelled}
-          <h2 class="mb-1 text-xl">Cancelled</h2>
-          <p class="mb-3 text-ink2">Nothing was stored.</p>
-        {:else}
-          <h2 class="mb-1 text-xl">Plan for {nameOf(view.board, inputs.target)}</h2>
-          <p class="mb-3 text-ink2">Not computed yet.</p>
-        {/if}
+        <PlanHeading
+          board={view.board}
+          target={inputs.target}
+          running={planner.running}
+          shown={result && chosen ? { id: chosen, result, method } : undefined}
+          nothing={here.size === 0}
+          {cancelled}
+          {units}
+        />
       </div>
       <div class="flex max-w-96 flex-wrap justify-end gap-2">
         {#if planner.running}
@@ -388,7 +331,7 @@
             class="w-auto max-w-44"
             aria-label="Bench"
             choices={Object.fromEntries(inputs.bench.names.map((name) => [name, name]))}
-            bind:value={() => inputs.bench.name, (name) => void saveBench(name)}
+            bind:value={() => inputs.bench.name, (name) => void (name !== inputs.bench.name && anew(edits.bench(name)))}
             disabled={planner.running}
           />
         {/if}
@@ -445,7 +388,7 @@
             {inputs}
             {method}
             units={panel}
-            onSave={saveSettings}
+            onSave={(next) => edits.method(next)}
             onClose={() => (editing = false)}
           />{/await}
       {/key}
@@ -460,7 +403,7 @@
             {weights}
             units={panel}
             worst={coverable}
-            onTake={takeSettings}
+            onTake={(next, covers) => anew(edits.found(next, covers), () => (finding = false))}
             onClose={() => (finding = false)}
           />{/await}
       {/key}
@@ -475,13 +418,13 @@
           near={result ? worthShowing(result, 6).map((n) => n.partId) : []}
           {units}
           bench={inputs.bench}
-          onSave={saveSurroundings}
+          onSave={(next) => anew(edits.surroundings(next), () => (around = false))}
         />
       {/await}
     {/if}
 
     {#if result}
-      <Neighbours board={view.board} {result} {units} onTakenOut={takenOut} />
+      <Neighbours board={view.board} {result} {units} onTakenOut={(partId) => anew(edits.takenOut(partId))} />
       {#await import('./Details.svelte') then { default: Details }}
         {#if method}<Details
             {inputs}

@@ -23,6 +23,13 @@ export function afterTurns(terminal: string, pins: Pins, turns: readonly Turn[])
   return melted === 1 && pin.stuck ? 'plugged' : 'free';
 }
 
+/** How it is in the turn under way, the last: one that stayed plugged has to melt again first. */
+function atTurn(joint: string, pins: Pins, turns: readonly Turn[]): keyof typeof AFTER {
+  const state = afterTurns(joint, pins, turns);
+  const [before, now] = [afterTurns(joint, pins, turns.slice(0, -1)), turns.at(-1)];
+  return state === 'plugged' && before === 'plugged' && now?.terminal === joint ? 'solid' : state;
+}
+
 /** Joints that are loose. `clock_s`: since the heat that melts all of them together came on; null where none does. */
 export function looseJoints(
   { joints, allWet_s }: HiddenTruth,
@@ -54,7 +61,7 @@ export function benchWords({ joints, allWet_s }: HiddenTruth, asked: Asked): str
   if (!pins)
     return `${loose.size} of ${joints.length} joints shiny${allWet_s !== null && elapsed_s >= allWet_s ? ', all wet' : ''}`;
   if (joint !== null && tried) return `joint ${joint} ${loose.has(joint) ? 'moves' : 'holds'}`;
-  if (joint !== null) return `joint ${joint} ${AFTER[afterTurns(joint, pins, turns)]}`;
+  if (joint !== null) return `joint ${joint} ${AFTER[atTurn(joint, pins, turns)]}`;
   if (turns.length === 0) return null;
   const holds = joints.filter((j) => !loose.has(j.terminal)).map((j) => j.terminal);
   if (holds.length === 0) return 'every pin moves';
