@@ -99,6 +99,9 @@ const FAR_COSTS = 2.2;
 /** Changes done together at most, and runs for the dials with them. */
 const [MOST_STEPS, CHANGED_RUNS] = [3, 60];
 
+/** Changes that are dials. */
+const TURNED: readonly Change['what'][] = ['nozzle', 'approach'];
+
 const opens = (row: Row): boolean => row.verdict === 'works' && row.lastResort === undefined;
 
 /** Throws as `searchSettings`. */
@@ -273,17 +276,22 @@ class Rescuer {
     }
     looked.sort((a, b) => a.cost - b.cost);
     const opened: (readonly Step[])[] = [];
+    const begun = new Set<string>();
     let followed = 0;
     for (const { steps, cost } of looked) {
+      // a search of the dials turns the nozzle and the lean itself
+      const beside = names(steps.filter((s) => !s.changes.some((c) => TURNED.includes(c.what)))).sort();
+      if (begun.has(String(beside))) continue;
+      begun.add(String(beside));
       // once something works, what is far from open is not worth the wait
       if (cost > FAR_COSTS && this.sorted.some((w) => opens(w.row))) break;
       // more than what opens it already is of no use
-      if (opened.some((o) => o.every((s) => names(steps).includes(names([s])[0])))) continue;
+      if (opened.some((o) => names(o).every((name) => beside.includes(name)))) continue;
       if (followed++ === FOLLOWED || this.enough) break;
       const { phases, found } = applied(steps, plan);
       const known = await this.dials({ id: method.id, phases }, found, CHANGED_RUNS);
       await this.keep({ method, nearest }, known, steps);
-      if (opens(known.row)) opened.push(steps);
+      if (opens(known.row)) opened.push(steps.filter((s) => beside.includes(names([s])[0])));
       this.tell(0);
     }
   }
