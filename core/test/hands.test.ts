@@ -26,7 +26,6 @@ import {
   type PlanInput,
   type PlanResult,
   planResultSchema,
-  fittingMethod,
   type Guide,
   type Instruction,
   type Kit,
@@ -81,9 +80,11 @@ const workOn = (pkg: string, id = 'air-slow') => {
 
 describe('instructions for busy hands', () => {
   it.each(targets.map((p) => p.id))('%s: every sentence has at most twelve words, each id is there once', (pkg) => {
-    for (const { method } of methodsFor(pkg).filter((m) => !m.unfit))
-      for (const op of OPERATIONS) {
-        const list = operationFor(op, workOn(pkg, method.id));
+    const taking = methodsFor(pkg).map(({ method, unfit }) => ({ method, unfit, ops: OPERATIONS }));
+    const putting = methodsFor(pkg, {}, 'fit').map(({ method, unfit }) => ({ method, unfit, ops: ['fit'] as const }));
+    for (const { method, ops } of [...taking, ...putting].filter((m) => !m.unfit))
+      for (const op of ops) {
+        const list = operationFor(op, { ...workOn(pkg), method });
         expect(list.length).toBeGreaterThan(3);
         expect(new Set(list.map((i) => i.id)).size).toBe(list.length);
         for (const i of list)
@@ -192,9 +193,11 @@ describe('instructions for busy hands', () => {
   });
   it('goes on with ordinary solder, whatever it came off with', () => {
     const list = operationFor('fit', workOn('SOIC-8', 'bead'));
-    expect(list[0].say).toBe('Tin one corner land with leaded solder. Flux the others.');
+    expect(list[0].say).toBe('Place SOIC-8. Check its mark once more.');
     expect(list.find((i) => i.id === 'heat-on')?.say).toMatch(/350 °C/);
-    expect(operationFor('fit', { ...workOn('SOIC-8', 'bead'), flood: 'own' })[0].say).toMatch(/SAC305/);
+    expect(list.find((i) => i.id === 'solder')?.watch).toMatch(/Sn63Pb37/);
+    const own = operationFor('fit', { ...workOn('SOIC-8', 'bead'), flood: 'own' });
+    expect(own.find((i) => i.id === 'solder')?.watch).not.toMatch(/Pb/);
   });
   it('asks nobody what nobody sees', () => {
     const pad = { ...guide, joints: [{ terminal: 'EP', wet_s: 40 }], last: 'EP' };
@@ -203,18 +206,47 @@ describe('instructions for busy hands', () => {
     expect(all.some((w) => /pad under the body shiny/.test(w.say))).toBe(false);
     expect(all.some((w) => /spring back/.test(w.say))).toBe(true);
   });
-  it('an iron fits joint by joint, air does not; air fits from further off', () => {
-    const iron = operationFor('fit', workOn('SOIC-8', 'bead')).find((i) => i.walk);
-    expect(iron?.walk).toHaveLength(8);
-    expect(operationFor('fit', workOn('SOIC-8')).some((i) => i.walk)).toBe(false);
-    const [{ method: air }, , { method: low }] = methodsFor('SOIC-8');
-    const fit = fittingMethod(air);
-    const standoff = (m: Method | null) => (m ? phaseOf(m, 'air')?.settings.standoff_mm : undefined) ?? NaN;
-    expect(standoff(fit)).toBe(standoff(air) + 5);
-    // only what lays it down: what was done before to take its like off is no part of it
-    const spiked = methodsFor('SOIC-8').find((m) => m.method.id === 'spike-then-air');
-    expect(spiked && fittingMethod(spiked.method)).toEqual(fit);
-    expect(fittingMethod(low)).toBeNull();
+  it('each way of putting on says its own, and ends held until it is solid', () => {
+    const fitted = (pkg: string, id: string, more: Partial<Guide> = {}) => {
+      const method = methodsFor(pkg, {}, 'fit').find((m) => m.method.id === id)?.method;
+      if (!method) throw new Error(`no ${id}`);
+      return operationFor('fit', { ...workOn(pkg), method, guide: { ...guide, ...more } });
+    };
+    const ids = (list: readonly Instruction[]) => list.map((i) => i.id);
+    expect(ids(fitted('SOIC-8', 'fit-joints'))).toEqual([
+      'place',
+      'heat-on',
+      'tack',
+      'solder',
+      'heat-off',
+      'cool',
+      'wash',
+    ]);
+    expect(fitted('SOIC-8', 'fit-joints').find((i) => i.walk)?.walk).toHaveLength(8);
+    expect(ids(fitted('SOIC-8', 'fit-air'))).toEqual([
+      'tin',
+      'flux',
+      'place',
+      'heat-on',
+      'first-wet',
+      'all-wet',
+      'heat-off',
+      'cool',
+      'wash',
+    ]);
+    // onto molten lands the part comes with the air on, and its clock begins there
+    const molten = fitted('QFN-24', 'fit-molten');
+    expect(ids(molten).slice(2, 5)).toEqual(['heat-on', 'lands-wet', 'place']);
+    expect(molten.find((i) => i.id === 'place')?.mark).toBe('heat-on');
+    expect(ids(fitted('QFN-24', 'fit-press')).slice(-4)).toEqual(['press', 'heat-off', 'cool', 'wash']);
+    const held = fitted('SOIC-8', 'fit-air', { hold_s: 3.2 }).find((i) => i.id === 'cool');
+    expect([held?.say, held?.lasts_s]).toEqual(['Hold still 4 s at least, until it is dull.', 4]);
+  });
+  it('a run begun before fitting had ways of its own is told to its end', () => {
+    const list = operationFor('fit', workOn('SOIC-8'));
+    expect(list.some((i) => i.walk)).toBe(false);
+    expect(list.map((i) => i.id)).toContain('all-wet');
+    expect(operationFor('fit', workOn('DIP-8', 'vacuum')).find((i) => i.walk)?.walk).toHaveLength(8);
   });
   it('lay-out names the set-points of the plan', () => {
     const [{ method }] = methodsFor('SOIC-8');

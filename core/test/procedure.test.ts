@@ -7,7 +7,8 @@ import type { RunState } from '../src/rework/bench/runState.ts';
 import { methodsFor } from '../src/rework/methods/choose.ts';
 import { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from '../src/rework/methods/given.ts';
 import { wordsOf } from '../src/rework/words.ts';
-import { fitsAs, methodName } from '../src/rework/methods/names.ts';
+import { methodName } from '../src/rework/methods/names.ts';
+import { FIT_RECIPES } from '../src/rework/methods/fitRecipes.ts';
 import { RECIPES } from '../src/rework/methods/recipes.ts';
 import { softenFor } from '../src/rework/methods/usual.ts';
 import { stintsOf } from '../src/rework/stints.ts';
@@ -366,19 +367,20 @@ describe('what sits on a part', () => {
 describe('recipes and kinds', () => {
   it('every recipe makes phases that its own forms take, under an id of its own', () => {
     expect(new Set(RECIPES.map((r) => r.id)).size).toBe(RECIPES.length);
-    for (const { id } of RECIPES) {
-      expect(methodName(id), id).not.toBe(id);
-      expect([null, ...RECIPES.map((r) => r.id)]).toContain(fitsAs(id));
-    }
+    for (const { id } of [...RECIPES, ...FIT_RECIPES]) expect(methodName(id), id).not.toBe(id);
     for (const pkg of ['C0603', 'SOIC-16', 'QFP-44', 'DIP-16', 'DPAK', 'BGA-64', 'DIP-40'])
       for (const stuck of [[], ['glue'], ['label', 'coating', 'glue']] as const)
         for (const { method } of methodsFor(pkg, { at: { x_mm: 30, y_mm: 20, rotation_deg: 30 }, stuck }))
           expect(phasesSchema.parse(method.phases)).toEqual(method.phases);
+    for (const pkg of ['C0603', 'SOIC-16', 'QFP-44', 'DIP-16', 'DPAK', 'BGA-64', 'QFN-24'])
+      for (const { method } of methodsFor(pkg, { at: { x_mm: 30, y_mm: 20, rotation_deg: 30 } }, 'fit'))
+        expect(phasesSchema.parse(method.phases)).toEqual(method.phases);
   });
   it('every field of a form stands in the settings, and its range is what they take', () => {
     const made = [
       ...RECIPES.flatMap((r) => r.phases({ packageId: 'SOIC-8' })),
       ...softenFor({ packageId: 'SOIC-8', stuck: ['glue'] }),
+      ...FIT_RECIPES.flatMap((r) => r.phases({ packageId: 'QFP-44' })),
     ];
     const usual = [air(), bead(), tweezers(), vacuum(), spike(), ...made, REST, LIFT] as Phase[];
     expect(new Set(usual.map((p) => p.kind))).toEqual(new Set(KIND_NAMES));

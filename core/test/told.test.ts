@@ -61,7 +61,21 @@ const CASES: Record<Phase['kind'], { packageId: string; settings: object }> = {
       ...{ standoff_mm: 21, sweep_mm: 4 },
     },
   },
+  tin: {
+    packageId: 'QFN-24',
+    settings: { ...tip(), share: 0.7, pad_share: 0.3, alloy: { Sn: 60, Pb: 40 } },
+  },
+  paste: { packageId: 'SOIC-8', settings: { share: 0.9, alloy: { Sn: 60, Pb: 40 } } },
+  place: { packageId: 'DIP-8', settings: {} },
+  tack: { packageId: 'SOIC-8', settings: { ...tip(), share: 0.9, most_s: 7, alloy: { Sn: 60, Pb: 40 } } },
+  joint: { packageId: 'SOIC-8', settings: { ...tip(), share: 0.9, most_s: 7, alloy: { Sn: 60, Pb: 40 } } },
+  fill: { packageId: 'DIP-8', settings: { ...tip(), share: 0.9, most_s: 7, alloy: { Sn: 60, Pb: 40 } } },
+  drag: { packageId: 'SOIC-8', settings: { ...tip(), share: 0.9, most_s: 7, mm_s: 3, alloy: { Sn: 60, Pb: 40 } } },
+  press: { packageId: 'QFN-24', settings: { stays_s: 4 } },
 };
+/** Kinds that put a part on. */
+const FIT: Phase['kind'][] = ['tin', 'paste', 'place', 'tack', 'joint', 'fill', 'drag', 'press'];
+const PLACE: Phase = { id: 'place', kind: 'place', settings: {}, until: { told: true }, giveUp_s: 60 };
 function tip() {
   return { set_C: 352, tip_mm: 2.5, tip: 'chisel', contact: 1, power_W: 71 };
 }
@@ -112,10 +126,12 @@ function workOn(packageId: string, method: Method): Work {
 }
 function withOne(kind: Phase['kind'], settings = CASES[kind].settings): Work {
   const phase = { id: 'one', kind, settings, until: { loose: 'all' }, giveUp_s: 100 } as Phase;
-  return workOn(CASES[kind].packageId, { id: 'one', phases: [phase] });
+  const phases = FIT.includes(kind) && kind !== 'place' ? [PLACE, phase] : [phase];
+  return workOn(CASES[kind].packageId, { id: 'one', phases });
 }
-const told = (kind: Phase['kind']) => operationFor('remove', withOne(kind));
-const all = (work: Work) => JSON.stringify([operationFor('remove', work), layOutFor(work, PANEL)]);
+const opOf = ({ method }: Work) => (method.phases.some((p) => FIT.includes(p.kind)) ? 'fit' : 'remove');
+const told = (kind: Phase['kind']) => operationFor(opOf(withOne(kind)), withOne(kind));
+const all = (work: Work) => JSON.stringify([operationFor(opOf(work), work), layOutFor(work, PANEL)]);
 
 describe('nothing of a plan is kept from the hands', () => {
   for (const kind of KIND_NAMES) {

@@ -2,8 +2,11 @@ import {
   aroundInput,
   aroundOutput,
   compareInput,
+  compareFits,
   compareMethods,
   compareOutput,
+  fitInput,
+  fitOutput,
   listMethods,
   methodsInput,
   methodsOutput,
@@ -20,7 +23,8 @@ import {
   tuneOutput,
   tuneSettings,
 } from '../compare/index.ts';
-import { defineCalc } from '../ground/index.ts';
+import { CalcInputError, defineCalc } from '../ground/index.ts';
+import { packageById } from '../packages/index.ts';
 import { DEFAULT_STATION, expressBoard, methodsFor } from '../rework/index.ts';
 import { checkTarget } from './planCalcs.ts';
 
@@ -64,6 +68,26 @@ export const planCompareCalc = defineCalc({
   run(input, context) {
     checkTarget(input.case, 'case.');
     return compareMethods(input, context);
+  },
+});
+
+export const planFitCalc = defineCalc({
+  name: 'plan.fit',
+  summary:
+    'All ways of putting a part on, from what lies on its lands: seconds, what the wind does to it, how long it is held, in which order.',
+  input: fitInput,
+  output: fitOutput,
+  example: { ...example, methods: ['fit-one-land'] },
+  cost: ({ methods, quality }) => (methods?.length ?? 6) * (quality === 'plan' ? PLAN_S : COARSE_S),
+  run(input, context) {
+    checkTarget(input.case, 'case.');
+    const { lands = [], case: asked } = input;
+    const part = asked.board.parts.find((p) => p.partId === asked.target);
+    const known = new Set(part && packageById(part.package).terminals.map((t) => t.id));
+    for (const [n, { terminal }] of lands.entries())
+      if (!known.has(terminal))
+        throw new CalcInputError([{ field: `lands.${n}.terminal`, message: `${asked.target} has no "${terminal}"` }]);
+    return compareFits(input, context);
   },
 });
 

@@ -3,6 +3,7 @@ import { alloyAmountCalc, alloyCleanUpCalc, alloyMixCalc, alloyPropertiesCalc } 
 import {
   planAroundCalc,
   planCompareCalc,
+  planFitCalc,
   planMethodsCalc,
   planRescueCalc,
   planSearchCalc,
@@ -82,6 +83,7 @@ const list = [
   planBenchCalc,
   planMethodsCalc,
   planCompareCalc,
+  planFitCalc,
   planSearchCalc,
   planTuneCalc,
   planAroundCalc,

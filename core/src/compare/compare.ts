@@ -3,12 +3,14 @@ import { type BoardModel, partName, type PlacedPart } from '../board/index.ts';
 import type { CalcContext } from '../ground/index.ts';
 import {
   caseOf,
+  type Ensemble,
   ensembleOf,
   has,
   type Method,
   methodName,
   methodsOn,
   type MethodChoice,
+  type OnOrOff,
   partOf,
   pieceOn,
   type PlanInput,
@@ -19,8 +21,8 @@ import {
 } from '../rework/index.ts';
 import type { z } from 'zod';
 import type { CompareInput, Comparison, methodsOutput, Row } from './forms.ts';
-import { inTheEnd } from './order.ts';
-import { notHere, placeOf, rowOf } from './row.ts';
+import { type Compared, inTheEnd } from './order.ts';
+import { notHere, type Place, placeOf, rowOf } from './row.ts';
 
 /** Runs at 6 000 cells that one of plan quality takes as long as. */
 const PLAN_COSTS = 3;
@@ -28,11 +30,12 @@ const PLAN_COSTS = 3;
 export const LEAST_MEMBERS = 12;
 
 /** The ways for a case as its bench can set them. */
-export function choicesFor(asked: ReworkPlace, target: PlacedPart): MethodChoice[] {
+export function choicesFor(asked: ReworkPlace, target: PlacedPart, op: OnOrOff = 'remove'): MethodChoice[] {
   const { station } = caseOf(asked);
   return methodsOn(target.package, pieceOn(asked.board, target, asked.surroundings), {
     kit: asked.kit,
     dials: station,
+    op,
     housed: asked.surroundings?.held?.kind === 'housing',
   });
 }
@@ -59,16 +62,31 @@ export function listMethods(asked: ReworkPlace): z.infer<typeof methodsOutput> {
 }
 
 /** Throws `OutOfBoundsError` rather than tell a temperature that is not possible. */
-export async function compareMethods(input: CompareInput, context: CalcContext): Promise<Comparison> {
+export const compareMethods = (input: CompareInput, context: CalcContext): Promise<Comparison> =>
+  compareWays(input, { op: 'remove', rowOf, notHere }, context);
+
+/** How one kind of work makes rows. */
+interface Rows<R extends Row> {
+  op: OnOrOff;
+  rowOf(method: Method, ensemble: Ensemble, place: Place): R;
+  notHere(method: Method, lacking: readonly string[]): R;
+}
+
+/** Every way of doing one thing, in order. Throws as `compareMethods`. */
+export async function compareWays<R extends Row>(
+  input: CompareInput,
+  { op, rowOf: make, notHere: lacking }: Rows<R>,
+  context: CalcContext,
+): Promise<Compared<R>> {
   const { case: asked, weights } = input;
   const target = targetOf(asked);
-  const wanted = choicesFor(asked, target).filter(
+  const wanted = choicesFor(asked, target, op).filter(
     (c) => !c.unfit && (input.methods === undefined || input.methods.includes(c.method.id)),
   );
   const here = wanted.filter((c) => !c.lacks);
-  const rows: Row[] = wanted.flatMap((c) => (c.lacks ? [notHere(c.method, c.lacks)] : []));
+  const rows: R[] = wanted.flatMap((c) => (c.lacks ? [lacking(c.method, c.lacks)] : []));
   for (const [n, { method }] of here.entries()) {
-    const found: PlanInput = { ...caseOf(asked), phases: method.phases, quality: input.quality, frames: false };
+    const found: PlanInput = { ...caseOf(asked, { op }), phases: method.phases, quality: input.quality, frames: false };
     const ensemble = await ensembleOf(
       found,
       {
@@ -81,10 +99,10 @@ export async function compareMethods(input: CompareInput, context: CalcContext):
     );
     const first = outFirst(ensemble.nominal, asked.board);
     if (first.length > 0) return { rows: [], recommended: null, reasons: outFirstReasons(first), first };
-    const row = rowOf(method, ensemble, placeOf(found, weights, asked.seed));
-    rows.push({ ...row, procedure: procedureOf(method, asked) });
+    const row = make(method, ensemble, placeOf(found, weights, asked.seed));
+    rows.push({ ...row, procedure: { ...procedureOf(method, asked), op } });
   }
-  return inTheEnd(rows);
+  return inTheEnd(rows, op);
 }
 
 /** A way as it was computed, to be run again; `covers` where others lie on the board than the case has. */

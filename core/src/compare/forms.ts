@@ -1,5 +1,6 @@
 /** Comparing every way of working on one part: what is asked, what a row says. */
 import { z } from 'zod';
+import { compositionSchema } from '../alloys/index.ts';
 import { methodIdSchema, phasesSchema, recipeOf, reworkPlaceSchema, surroundingsSchema } from '../rework/index.ts';
 
 export const weightsSchema = z.strictObject({
@@ -84,7 +85,7 @@ export const rowSchema = z.strictObject({
     .strictObject({
       v: z.literal(1),
       method: methodIdSchema,
-      op: z.literal('remove'),
+      op: z.enum(['remove', 'fit']),
       partId: z.string(),
       surroundings: surroundingsSchema.omit({ joints: true }).optional(),
       phases: phasesSchema,
@@ -92,6 +93,38 @@ export const rowSchema = z.strictObject({
     .nullable(),
 });
 export type Row = z.infer<typeof rowSchema>;
+
+/** How a part goes on: what the wind would do to it, how long it is held, in which order its joints are made. */
+export const fitRowSchema = rowSchema.extend({
+  /** Drag of the strongest air over what holds it in flux; where it would move, from how far or how weak it stays. */
+  wind: z
+    .strictObject({
+      N: z.number(),
+      verdict: z.enum(['stays', 'skews', 'flies']),
+      standoff_mm: z.number().optional(),
+      flow_L_min: z.number().optional(),
+    })
+    .nullable(),
+  /** From when the heat has left until every joint holds. */
+  frozen_s: spreadSchema.nullable(),
+  /** Held at least so long: until all are solid through, s. */
+  hold_s: seconds,
+  order: z.array(z.string()).nullable(),
+  /** Of an iron: seconds a joint, millimetres of row a second. */
+  pace: z.strictObject({ s_per_joint: z.number(), mm_s: z.number() }).optional(),
+});
+export type FitRow = z.infer<typeof fitRowSchema>;
+
+const landSchema = z.strictObject({
+  terminal: z.string().max(20),
+  wt: compositionSchema,
+  mm3: z.number().min(0).max(1000),
+});
+export const fitInput = compareInput.extend({
+  /** What lies on lands as they are now; a film of leaded solder where nothing is said. */
+  lands: z.array(landSchema).max(400).optional(),
+});
+export type FitInput = z.infer<typeof fitInput>;
 
 export const compareOutput = z.strictObject({
   rows: z.array(rowSchema),
@@ -101,3 +134,5 @@ export const compareOutput = z.strictObject({
   first: z.array(z.strictObject({ what: z.string(), partId: z.string() })).optional(),
 });
 export type Comparison = z.infer<typeof compareOutput>;
+export const fitOutput = compareOutput.extend({ rows: z.array(fitRowSchema) });
+export type Fitting = z.infer<typeof fitOutput>;

@@ -1,5 +1,6 @@
 export { compareMethods, listMethods } from './compare.ts';
 export { EVEN, inTheEnd, weighed } from './order.ts';
+export { compareFits, fitRowOf } from './fit.ts';
 export { type Free, freeOn } from './free.ts';
 export {
   searchInput,
@@ -21,6 +22,12 @@ export {
   compareOutput,
   type CompareInput,
   type Comparison,
+  fitInput,
+  type FitInput,
+  fitOutput,
+  type FitRow,
+  fitRowSchema,
+  type Fitting,
   methodsInput,
   methodsOutput,
   type Row,

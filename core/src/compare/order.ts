@@ -1,4 +1,5 @@
 /** Rows of a comparison in order: what each costs by what counts how much, which is recommended, and why. */
+import type { OnOrOff } from '../rework/index.ts';
 import type { Comparison, Row, Weights } from './forms.ts';
 
 /** Everything counts alike. */
@@ -21,7 +22,7 @@ export const scoreOf = (
 const ORDER: Record<Row['verdict'], number> = { works: 0, tight: 1, no: 2, 'not here': 3 };
 
 /** By verdict, then score; what is a last resort behind all else of its verdict. */
-function inOrder(rows: readonly Row[]): Row[] {
+function inOrder<R extends Row>(rows: readonly R[]): R[] {
   const rank = (r: Row) => [ORDER[r.verdict], r.lastResort ? 1 : 0, r.score ?? Infinity];
   return [...rows].sort((a, b) => {
     const [x, y] = [rank(a), rank(b)];
@@ -44,26 +45,36 @@ export function weighed(row: Row, weights: Weights): Row {
   return { ...row, score: scoreOf(costs, weights) };
 }
 
+export interface Compared<R extends Row> extends Omit<Comparison, 'rows'> {
+  rows: R[];
+}
+
+/** What is told of rows, by what hands are about. */
+const WORDS = {
+  remove: { does: 'take it off', done: 'all is loose' },
+  fit: { does: 'put it on', done: 'every joint is made' },
+} as const;
+
 /** Rows in order, with the one that is recommended and why. */
-export function inTheEnd(rows: readonly Row[]): Comparison {
+export function inTheEnd<R extends Row>(rows: readonly R[], op: OnOrOff = 'remove'): Compared<R> {
   const ordered = inOrder(rows);
   const usable = ordered.filter((r) => r.verdict === 'works' || r.verdict === 'tight');
   const recommended = usable.find((r) => !r.lastResort) ?? usable.at(0) ?? null;
   return {
     rows: ordered,
     recommended: recommended?.id ?? null,
-    reasons: reasonsFor(recommended, ordered),
+    reasons: reasonsFor(recommended, ordered, WORDS[op]),
   };
 }
 
 const percent = (p: number): string => `${Math.round(100 * p)} %`;
 
 /** Three lines for the one that is recommended: what it does, what it spares, against what. */
-function reasonsFor(row: Row | null, rows: readonly Row[]): string[] {
+function reasonsFor(row: Row | null, rows: readonly Row[], words: (typeof WORDS)[OnOrOff]): string[] {
   if (!row?.window || !row.loose_s) {
     const best = rows.find((r) => r.verdict === 'no');
     return [
-      rows.length === 0 ? 'Nothing on this bench can take it off.' : 'No way on this bench leaves a safe window.',
+      rows.length === 0 ? `Nothing on this bench can ${words.does}.` : 'No way on this bench leaves a safe window.',
       best ? `Nearest: ${best.name.toLowerCase()}, but ${best.why}.` : 'Tools are missing for all of them.',
       best?.cheapest ?? rows.find((r) => r.cheapest)?.cheapest ?? 'Send it to somebody with more tools.',
     ];
@@ -76,7 +87,7 @@ function reasonsFor(row: Row | null, rows: readonly Row[]): string[] {
     ? `worst neighbour ${worst.margin_K === null ? 'is never near its limit' : `stays ${Math.round(worst.margin_K)} K from its limit`}`
     : 'no neighbour is near a limit';
   return [
-    `About ${Math.round(loose_s.p50 ?? 0)} s until all is loose${of}; the window is open on ${percent(window.p_open)} of benches.`,
+    `About ${Math.round(loose_s.p50 ?? 0)} s until ${words.done}${of}; the window is open on ${percent(window.p_open)} of benches.`,
     `Land torn: ${percent(land?.p_torn ?? 0)}; ${spared}.`,
     next
       ? `${Math.round(minutes ?? 0)} min in all; next best, ${next.name.toLowerCase()}: ${next.why}.`

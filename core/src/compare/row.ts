@@ -24,7 +24,7 @@ import {
 import { Draws, shareOf, spreadOf } from './draws.ts';
 import type { Row, Spread, Weights } from './forms.ts';
 import { bodyHarm, type HarmSpread, neighbourHarms } from './harm.ts';
-import { benchMinutes } from './minutes.ts';
+import { benchMinutes, fitMinutes } from './minutes.ts';
 import { EVEN, scoreOf, WORKS } from './order.ts';
 
 /** What the rows of one comparison share. */
@@ -40,14 +40,41 @@ export interface Place {
   pace: number;
   seed: number;
   weights: Weights;
+  /** Tools and room, for what is computed besides. */
+  bench: Pick<PlanInput, 'station' | 'ambient_C'>;
+  /** The part goes on: it has to live, nothing pulls at its lands, its own air may blow it off. */
+  fitting: boolean;
 }
 
 /** The place of a plan. */
 export function placeOf(found: PlanInput, weights: Weights = EVEN, seed = 1): Place {
-  const { board, joints = [], covers, reused = false, pace = 1 } = found;
+  const { board, joints = [], covers, reused = false, pace = 1, fitting = false } = found;
   const target = board.parts.find((p) => p.partId === found.target);
   if (!target) throw new Error(`The board has no part "${found.target}".`);
-  return { board, target, joints, covers, mustLive: reused, pace, seed, weights };
+  return {
+    board,
+    target,
+    joints,
+    covers,
+    mustLive: reused || (fitting && !inSocket(found.phases)),
+    pace,
+    seed,
+    weights,
+    fitting,
+    bench: found,
+  };
+}
+
+/** A socket goes on instead of the part. */
+const inSocket = (phases: readonly Phase[]) => phases.some((p) => p.kind === 'place' && p.settings.socket);
+
+/** The weak model of the wind is right within this factor (two standard deviations). */
+const WIND_WITHIN = 2;
+/** Whether its own air leaves it on its lands, by draw. */
+function stays(draws: Draws, { fitting, target }: Place): boolean[] {
+  const noise = draws.noise();
+  const N = draws.ensemble.nominal.outcomes?.wind.find((w) => w.partId === target.partId)?.N ?? 0;
+  return noise.map((z) => !fitting || N * WIND_WITHIN ** (z / 2) < 1);
 }
 
 /** A window open in this share of all benches is tight. */
@@ -115,7 +142,7 @@ const about = (s: number | null | undefined): string =>
   s === null || s === undefined ? 'never' : `${Math.round(s)} s`;
 
 export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
-  const { board, target, weights, pace, mustLive: must } = place;
+  const { board, target, weights, pace, mustLive: must, fitting } = place;
   const { phases } = method;
   const { nominal } = ensemble;
   const draws = new Draws(ensemble, place.seed);
@@ -145,8 +172,9 @@ export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
   const dead = must && destroys !== undefined;
   const main = kindOf(mainPhase(method));
   const held = main.handsFull?.(target.package) ? holds(draws) : null;
+  const laid = stays(draws, place);
   const open = loose.map((t, n) => {
-    if (t === null || dead || harms.some((h) => h.hurt[n])) return false;
+    if (t === null || dead || !laid[n] || harms.some((h) => h.hurt[n])) return false;
     if (held && held[n] < LIFT_S) return false;
     return [freezes[n], blown[n]].every((end) => end === null || end >= t + LIFT_S);
   });
@@ -157,13 +185,13 @@ export function rowOf(method: Method, ensemble: Ensemble, place: Place): Row {
   const torn = nominal.outcomes?.torn;
   const early = loose_s.p95 === null || (shut_s.p50 !== null && shut_s.p50 < loose_s.p95);
   // what is cut or broken off is not pulled from its lands
-  const lifted = !torn || destroys ? 0 : early ? torn.early_p : torn.p;
+  const lifted = !torn || destroys || fitting ? 0 : early ? torn.early_p : torn.p;
   const p_torn = 1 - (1 - lifted) * (1 - toolTears(phases, place));
   // a part that is scrap cannot be hurt
   const p_part = must ? (destroys ? 1 : body.p_hurt) : 0;
-  const rounds = roundsAfter({ board, target, method, joints: place.joints });
+  const rounds = fitting ? 0 : roundsAfter({ board, target, method, joints: place.joints });
   const longest_s = loose_s.p50 ?? ensemble.limit_s;
-  const minutes = benchMinutes(phases, target.package, place.covers, {
+  const minutes = (fitting ? fitMinutes : benchMinutes)(phases, target.package, place.covers, {
     loose_s: longest_s,
     rounds,
     pace,
@@ -228,7 +256,7 @@ interface Facts {
 }
 
 /** Why a row stands where it does, and the cheapest change that would save one that does not work. */
-function reasonOf(method: Method, facts: Facts, { board, target }: Place): { why: string; cheapest?: string } {
+function reasonOf(method: Method, facts: Facts, { board, target, fitting }: Place): { why: string; cheapest?: string } {
   const { nominal, out, loose_s, shut_s, worst, destroys, verdict } = facts;
   const named = (partId: string) => {
     const part = board.parts.find((p) => p.partId === partId);
@@ -244,7 +272,9 @@ function reasonOf(method: Method, facts: Facts, { board, target }: Place): { why
   if (destroys) return { why: `${destroys}, and the part has to live`, cheapest: 'any way that melts its joints' };
   if (verdict === 'works') {
     const shuts = shut_s.p50 === null ? 'nothing closes the window' : `window until about ${about(shut_s.p50)}`;
-    return { why: `all loose after about ${about(loose_s.p50)}, ${shuts}` };
+    return fitting
+      ? { why: `every joint made after about ${about(loose_s.p50)}` }
+      : { why: `all loose after about ${about(loose_s.p50)}, ${shuts}` };
   }
   if (loose_s.p50 === null) {
     const last = nominal.last;

@@ -1,34 +1,45 @@
-/** Putting a part on: with the tool that took its like off, or joint by joint with an iron. */
-import { isPolarised, partName } from '../board/index.ts';
-import { packageById } from '../packages/index.ts';
-import { fittingMethod, fittingWordsOf, type Instruction, mainPhase, setText } from '../rework/index.ts';
+/** Putting a part on: what each phase says, then held until it has frozen, and washed. */
+import { type Instruction, kindOf, methodsFor, type Phase, wordsOf } from '../rework/index.ts';
+import { staysLeadFree } from './flood.ts';
 import type { Work } from './work.ts';
 
-/** An iron for ordinary solder, whatever the part came off with, °C. */
-const ORDINARY_IRON_C = 350;
-/** What a part goes on with: ordinary solder, never the alloy it came off with. */
-const fitSolder = ({ board, flood }: Work): string => (flood === 'own' ? board.jointAlloy : 'leaded solder');
+/** What hands go through; runs begun before fitting had phases of its own knew only the tool that took the part off. */
+function phasesOf({ method: { phases }, target, board, flood }: Work): readonly Phase[] {
+  if (phases.some((p) => p.kind === 'place')) return phases;
+  const piece = { jointAlloy: board.jointAlloy, ...(staysLeadFree(board, flood) ? { leadFree: true } : {}) };
+  const ways = methodsFor(target.package, piece, 'fit');
+  const own = (id: string) => ways.find((w) => w.method.id === id && !w.unfit)?.method.phases;
+  const main = phases[phases.length - 1];
+  const byAir = own('fit-air') ?? [];
+  if (main.kind === 'air') return [...byAir.filter((p) => p.kind !== 'air'), main];
+  return own('fit-joints') ?? own('fit-holes') ?? byAir;
+}
 
 export function fit(work: Work): Instruction[] {
-  const { method, target, nearest } = work;
-  const name = partName(target);
-  const turned = isPolarised(target);
-  const place: Instruction[] = [
-    {
-      id: 'place',
-      say: turned ? `Place ${name}. Check its mark once more.` : `Place ${name} on its lands.`,
-      watch: turned ? 'Mark against photo and silkscreen, before anything melts.' : 'Centred, flat, not tilted.',
-      tap: 'placed',
-      mark: 'done',
-    },
-  ];
-  const finish: Instruction[] = [
+  const phases = phasesOf(work);
+  const list = phases.flatMap((p, n) => {
+    const before = phases.slice(0, n);
+    const words = wordsOf(p, { ...work, fitting: true, until: p.until, goesOn: n < phases.length - 1 });
+    // a tool that is on is not taken up again
+    const on = heats(p) && before.some((b) => heats(b) && kindOf(b).tool === kindOf(p).tool);
+    return words.filter((i) => !(on && i.id === 'heat-on')).map((i) => ({ ...i, phase: p.id }));
+  });
+  return [...list, ...finish(work)];
+}
+
+/** Whether the heat of a phase is told: solder is laid on lands before the clock starts. */
+const heats = ({ kind }: Phase): boolean => !['tin', 'paste', 'place', 'press'].includes(kind);
+
+function finish({ guide }: Work): Instruction[] {
+  const hold_s = guide?.hold_s;
+  return [
     {
       id: 'cool',
-      say: 'Hold still until it has frozen.',
+      say: hold_s ? `Hold still ${Math.ceil(hold_s)} s at least, until it is dull.` : 'Hold still until it has frozen.',
       watch: 'Solder turns dull when it is solid. No blowing.',
       tap: 'cooled',
       mark: 'fitted',
+      ...(hold_s ? { lasts_s: Math.ceil(hold_s) } : {}),
     },
     {
       id: 'wash',
@@ -37,42 +48,5 @@ export function fit(work: Work): Instruction[] {
       tap: 'washed',
       mark: 'done',
     },
-  ];
-  const main = mainPhase(method);
-  const said = fittingMethod(method) && fittingWordsOf(main, work);
-  if (said) return [said.before, ...place, ...said.heat, ...finish];
-  const terminals = packageById(target.package).terminals.map((t) => t.id);
-  return [
-    {
-      id: 'tin',
-      say: `Tin one corner land with ${fitSolder(work)}. Flux the others.`,
-      watch: nearest ? `Keep the iron away from ${nearest}.` : 'Little solder: it only has to hold.',
-      tap: 'tinned',
-      mark: 'done',
-    },
-    ...place,
-    {
-      id: 'heat-on',
-      say: `Iron on at ${setText(Math.max('set_C' in main.settings ? main.settings.set_C : 0, ORDINARY_IRON_C), 'iron', work.panel)}. Tack one corner.`,
-      watch: 'Press nothing. Look from above: is every leg over its land?',
-      tap: 'tacked',
-      mark: 'heat-on',
-    },
-    {
-      id: 'solder',
-      say: `Solder joint by joint, ${terminals.length} in all.`,
-      watch: 'A second or two each. Solder to the land, not to the tip.',
-      tap: 'this joint done',
-      mark: 'done',
-      walk: terminals,
-    },
-    {
-      id: 'heat-off',
-      say: 'Iron into its stand.',
-      watch: 'Drag bridges off with braid, once, hot.',
-      tap: 'iron away',
-      mark: 'heat-off',
-    },
-    ...finish,
   ];
 }

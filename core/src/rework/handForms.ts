@@ -22,6 +22,8 @@ export const guideSchema = z.strictObject({
     .optional(),
   /** When the clock of these times begins, s after the first tool of the run touched: a chain's begins with its last tool. */
   starts_s: z.number().min(0).max(36_000).optional(),
+  /** Putting on: how long it is held once the heat has left, s. */
+  hold_s: duration.optional(),
   last: z.string().max(20).nullable(),
   allWet_s: duration,
   allWetFrom_s: duration,

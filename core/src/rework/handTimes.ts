@@ -2,6 +2,8 @@
  * Times of the hands: what a task takes that neither heats nor waits. Medians of general bench experience, none measured here, with spreads as factors
  * (68 % lie between median ÷ spread and × spread); docs/physics/hands.md. A person is slow or quick in all of them together: one factor, the pace.
  */
+import type { PackageModel } from '../packages/index.ts';
+
 export const PACES = { novice: 1.8, usual: 1, expert: 0.75 } as const;
 export type Pace = keyof typeof PACES;
 
@@ -57,6 +59,48 @@ export const CUT_S = { leg: 4, row: 20 } as const;
 export const LIFT_LEG_S = { leg: 15, fine: 25, fine_mm: 0.5 } as const;
 /** A pool made over a small part, s. */
 export const POOL_S = 6;
+/** Putting a part on, s. Lands tinned: to start, and a land; paste from a needle alike. */
+export const TIN_S = { start: 4, land: 0.8 } as const;
+/** A part picked, turned, laid on its lands and aligned: ends by size, legs by number (tweezers and two corners), hidden joints, pins that find their holes. */
+const PLACING_S = {
+  end: [
+    [1.5, 7],
+    [0.9, 10],
+    [0, 18],
+  ],
+  legs: [
+    [16, 20],
+    [64, 45],
+    [Infinity, 75],
+  ],
+  hidden: 25,
+  balls: 180,
+  pins: [
+    [3, 8],
+    [8, 20],
+    [Infinity, 60],
+  ],
+} as const;
+export function placing_s({ terminals, body }: Pick<PackageModel, 'terminals' | 'body'>): number {
+  const upTo = (rows: readonly (readonly [number, number])[]) =>
+    (rows.find(([most]) => terminals.length <= most) ?? rows[rows.length - 1])[1];
+  if (terminals.some((t) => t.drill_mm)) return upTo(PLACING_S.pins);
+  if (terminals.some((t) => t.kind === 'ball')) return PLACING_S.balls;
+  if (terminals.some((t) => t.kind === 'pad' || t.kind === 'leadless')) return PLACING_S.hidden;
+  if (terminals.length > 2) return upTo(PLACING_S.legs);
+  const long_mm = Math.max(body.l, body.w);
+  return (PLACING_S.end.find(([least]) => long_mm >= least) ?? PLACING_S.end[2])[1];
+}
+/** Its mark looked at against photo and board; set down on molten lands and nudged to its middle. */
+export const ORIENT_S = 8;
+export const SET_DOWN_S = 4;
+/** Joint by joint: on to the next with wire and tip, and until fresh solder has run once it is fed. */
+export const JOINT_S = { move: 1.5, flows: 0.6 } as const;
+/** Dragging: to start a side. */
+export const DRAG_SIDE_S = 5;
+/** A joint looked at. */
+export const LOOK_JOINT_S = 0.8;
+
 /** A can twisted off; a tail's pull built up, and peeled, mm/s. */
 export const TWIST_S = 30;
 export const PEEL = { start_s: 7, mm_s: 1.5 } as const;

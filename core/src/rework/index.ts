@@ -20,9 +20,8 @@ export {
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
 export { COVER_KINDS, type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';
-export { type AtHand, methodsFor, methodsOn, recipeOf, wantsOf } from './methods/choose.ts';
+export { type AtHand, type OnOrOff, methodsFor, methodsOn, recipeOf, wantsOf } from './methods/choose.ts';
 export { isDoable, type MethodChoice } from './methods/choice.ts';
-export { fittingMethod } from './methods/fitting.ts';
 export { has, isLowMelting, type Kit, type Want, wiresFor } from './kit.ts';
 export { BENCHES, type BenchKind, type KitTool, USUAL } from './benches.ts';
 export { type KitItem, kitItemSchema, kitSchema } from './kitForm.ts';
@@ -33,14 +32,28 @@ export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from '.
 export type { Brought, Caution, Field, Form } from './phases/declaration.ts';
 export { kindOf } from './phases/index.ts';
 export { KIND_NAMES, LONGEST_S, MOST_PHASES, type Phase, phasesSchema } from './phases/schema.ts';
-export { fittingWordsOf, wordsOf } from './words.ts';
+export { wordsOf } from './words.ts';
 export { COUNT, type Instruction, someJoints, type Words, wordsAt, type Workplace } from './phases/instruction.ts';
 export { reachOf, rowsOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
 export { guideOf, handsClock, turnsOf } from './planGuide.ts';
 export { effectsOf } from './design.ts';
 export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
-export { BOARD_HOLD_S, COVER_S, FLUX_S, PACES, ROUND_S, SET_UP, STUCK, TASK_SPREAD, WASH_S } from './handTimes.ts';
+export {
+  BOARD_HOLD_S,
+  COVER_S,
+  FLUX_S,
+  LOOK_JOINT_S,
+  ORIENT_S,
+  PACES,
+  placing_s,
+  TIN_S,
+  ROUND_S,
+  SET_UP,
+  STUCK,
+  TASK_SPREAD,
+  WASH_S,
+} from './handTimes.ts';
 export { planEnsemble, planHeat } from './planHeat.ts';
 export { type PlanResult, planResultSchema, windowEnd } from './planResult.ts';
 export { runPlan } from './planRun.ts';
@@ -50,7 +63,7 @@ export { stuckShare } from './phases/vacuum/stuck.ts';
 export { type AlloyLaid, alloyLaid } from './alloyLaid.ts';
 export { bringsLead, broughtBy } from './brought.ts';
 export { solderOf } from './solderOf.ts';
-export { LEADED } from './solders.ts';
+export { FILM, LEADED } from './solders.ts';
 export { DEFAULT_STATION, type StationModel, stationSchema } from './station.ts';
 export {
   type Dialled,
@@ -66,4 +79,5 @@ export {
   setText,
   writeHeatDial,
 } from './dials.ts';
+export { type OwnWind, ownWind } from './ownWind.ts';
 export { uncertainOf } from './uncertainty.ts';

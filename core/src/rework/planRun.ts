@@ -7,6 +7,8 @@ import { LIFT_S, type PlanRun } from './bench/runForm.ts';
 import { stintsOf } from './stints.ts';
 import type { PlanInput } from './planForm.ts';
 
+/** What was put on is watched for so long while it freezes, s. */
+const FREEZES_S = 120;
 /** Go on this long after all joints are wet, to find the window's end, s; less once it has closed this long ago. */
 const [AFTER_WET, AFTER_HURT, HURT_S] = [60, 8, 5];
 
@@ -36,9 +38,27 @@ async function drive(run: ReworkRun, input: PlanInput, context: CalcContext, unt
       context.progress?.(done, picture ? recorder.frames() : undefined);
       await context.breathe?.();
     }
-    if (looked && (isOver(run) || (untilShut && isShut(run)) || !goesOn(run))) break;
+    if (looked && (isOver(run, input) || (untilShut && isShut(run)) || !goesOn(run))) break;
   }
-  return { ...run.result(), ...(recorder ? { frames: recorder.frames() } : {}) };
+  const told = { ...run.result(), ...(recorder ? { frames: recorder.frames() } : {}) };
+  return input.fitting && told.allWet_s !== null ? { ...told, sets: await freeze(run, context) } : told;
+}
+
+/** The heat leaves what was put on: when it holds, and when nothing of it is liquid any more. */
+async function freeze(run: ReworkRun, context: CalcContext): Promise<NonNullable<PlanRun['sets']>> {
+  run.leave();
+  const left_s = run.time;
+  const all = (through?: true) => run.joints.joints.every((_, i) => run.joints.isSet(i, through));
+  let frozen_s: number | null = null;
+  while (run.time < left_s + FREEZES_S) {
+    run.step();
+    if (frozen_s === null && all()) frozen_s = run.time - left_s;
+    if (frozen_s !== null && all(true)) return { frozen_s, solid_s: run.time - left_s };
+    if (run.steps % 50 !== 0) continue;
+    if (context.signal?.aborted) throw new CancelledError();
+    await context.breathe?.();
+  }
+  return { frozen_s, solid_s: null };
 }
 
 /** Hands over where a phase has come to its end; false where the work ends there, with joints that hold. */
@@ -56,8 +76,10 @@ function isShut(run: ReworkRun): boolean {
 }
 
 /** Whether all that a plan tells has been seen. */
-function isOver(run: ReworkRun): boolean {
+function isOver(run: ReworkRun, { fitting }: Pick<PlanInput, 'fitting'>): boolean {
   const { allLoose_s: allWet, frozen_s } = run.joints;
+  // what is soldered joint by joint is done with the last; what melts all together is left to settle
+  if (fitting) return allWet !== null && run.time > allWet + (run.joints.allFreed ? 0 : LIFT_S);
   if (frozen_s !== null) return true;
   if (allWet === null) return false;
   if (run.isDone) return run.time > allWet + LIFT_S;

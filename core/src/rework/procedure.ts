@@ -18,6 +18,7 @@ import { methodIdSchema } from './methods/method.ts';
 import { stintsOf } from './stints.ts';
 import { phasesSchema } from './phases/schema.ts';
 import { shortBoard, shortBoardSchema } from './shortBoard.ts';
+import { FILM } from './solders.ts';
 import { DEFAULT_STATION } from './station.ts';
 
 const around = surroundingsSchema.omit({ joints: true });
@@ -121,11 +122,17 @@ export function caseOf(
     ambient_C: c.ambient_C,
     ...damp,
     ...(procedure.surroundings ?? c.surroundings),
-    ...(c.joints ? { joints: c.joints } : {}),
+    ...jointsOf(c, procedure.op ?? c.op),
     ...(c.pace ? { pace: PACES[c.pace] } : {}),
     ...(c.mustLive ? { reused: true } : {}),
     ...(procedure.op === 'fit' || c.op === 'fit' ? { fitting: true } : {}),
   });
+}
+
+/** What is said of lands comes after what they usually hold. */
+function jointsOf({ joints }: ReworkPlace, op: Operation): Pick<ReworkCase, 'joints'> {
+  if (op !== 'fit') return joints ? { joints } : {};
+  return { joints: [FILM, ...(joints ?? [])] };
 }
 
 /** Throws `OutOfBoundsError` rather than tell a temperature that is not possible. */
@@ -137,12 +144,14 @@ export function tellRework(
   const found = caseOf(input.case, input.procedure);
   return asFineAsNeeded((finer) => {
     const run = new ReworkRun(found, stintsOf(phases), { start: input.start, finer, judges: 'all' });
-    return tell(run, input.until_s, context);
+    return tell(run, input.until_s, context, found.fitting ?? false);
   });
 }
 
-async function tell(run: ReworkRun, until_s: number | undefined, context: CalcContext) {
+async function tell(run: ReworkRun, until_s: number | undefined, context: CalcContext, fitting: boolean) {
   const { joints } = run;
+  // what was soldered joint by joint is let go by the iron, not by the solder
+  const holds = (i: number) => (fitting && left_s !== null ? joints.isSet(i) : !joints.isLoose(i));
   const end_s = () => until_s ?? (left_s === null ? run.limit_s : left_s + COOLS_S);
   let left_s: number | null = null;
   const frozen_s = joints.joints.map((): number | null => null);
@@ -150,7 +159,7 @@ async function tell(run: ReworkRun, until_s: number | undefined, context: CalcCo
   while (run.time < end_s() - 1e-9) {
     const looked = run.step(until_s);
     for (const [i] of joints.joints.entries()) {
-      if (joints.isLoose(i)) {
+      if (!holds(i)) {
         // a joint that came and went is loose since it last was
         loose_s[i] ??= joints.looseSince(i);
         frozen_s[i] = null;
@@ -164,7 +173,7 @@ async function tell(run: ReworkRun, until_s: number | undefined, context: CalcCo
     }
     if (!looked) continue;
     if (left_s !== null) {
-      if (until_s === undefined && joints.joints.every((_, i) => !joints.isLoose(i))) break;
+      if (until_s === undefined && joints.joints.every((_, i) => holds(i))) break;
       continue;
     }
     const over = run.phaseIsOver();

@@ -54,6 +54,8 @@ export const RANGES = {
   pool: { pool_mm3: [0.5, 60] },
   rest: {},
   lift: { stays_s: [0, 30] },
+  /** Putting on: solder of a joint against what it usually has; how fast a row is dragged. */
+  fit: { share: [0.05, 3], mm_s: [0.5, 10] },
   iron: { ...iron, dwell_s: [0, 30], most_s: [1, 60] },
   station: {
     efficiency: [0.3, 1],

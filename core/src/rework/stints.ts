@@ -15,6 +15,11 @@ import { SpikeDrive } from './phases/spike/drive.ts';
 import { StrokeDrive } from './phases/stroke/drive.ts';
 import { GripDrive } from './phases/tweezers/drive.ts';
 import { TwistDrive } from './phases/twist/drive.ts';
+import { DragDrive } from './phases/drag/drive.ts';
+import { JointDrive } from './phases/joint/drive.ts';
+import { PlaceDrive } from './phases/place/drive.ts';
+import { PressDrive } from './phases/press/drive.ts';
+import { LayDrive } from './phases/tin/drive.ts';
 import { SuckDrive } from './phases/vacuum/drive.ts';
 
 const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Drive } = {
@@ -34,6 +39,15 @@ const DRIVES: { [K in KindName]: (settings: SettingsOf<K>, scene: Scene) => Driv
   soften: (settings, scene) => new SoftenDrive(settings, scene),
   rest: (_, scene) => new HandDrive(scene),
   lift: (_, scene) => new HandDrive(scene),
+  tin: (settings, scene) => new LayDrive(settings, scene),
+  paste: (settings, scene) => new LayDrive(settings, scene),
+  place: (settings, scene) => new PlaceDrive(settings, scene),
+  // two corners hold it
+  tack: (settings, scene) => new JointDrive(settings, scene, 2),
+  joint: (settings, scene) => new JointDrive(settings, scene),
+  fill: (settings, scene) => new JointDrive(settings, scene),
+  drag: (settings, scene) => new DragDrive(settings, scene),
+  press: (settings, scene) => new PressDrive(settings, scene),
 };
 
 /** Phases as a run sees them; going on with the tool in hand takes no change of tools. */
@@ -53,9 +67,10 @@ function stintOf(phase: Phase, before: Phase | undefined): Stint {
     change_s: goesOn ? 0 : kind.change_s,
     tips: kind.irons(settings),
     bridges: kind.bridges,
+    ...(kind.lays?.(settings) ? { lays: true } : {}),
     ...(kind.cools?.(settings) ? { cools: true } : {}),
     ...(stays_s === undefined ? {} : { stays_s }),
-    hottest_C: hottestOf(settings),
+    hottest_C: kind.irons(settings).length > 0 || kind.tool !== 'iron' ? hottestOf(settings) : -Infinity,
     drive: (scene) => driveOf(settings, scene),
   };
 }

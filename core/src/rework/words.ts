@@ -1,5 +1,5 @@
 /** What hands are told in a phase, by its kind: apart from what a kind declares, which more pages show. */
-import { sayFitting, sayRemoval } from './phases/air/say.ts';
+import { say as air } from './phases/air/say.ts';
 import { say as alloy } from './phases/alloy/say.ts';
 import { say as below } from './phases/below/say.ts';
 import { say as cut } from './phases/cut/say.ts';
@@ -14,16 +14,19 @@ import { say as spike } from './phases/spike/say.ts';
 import { say as stroke } from './phases/stroke/say.ts';
 import { say as tweezers } from './phases/tweezers/say.ts';
 import { say as twist } from './phases/twist/say.ts';
+import { say as drag } from './phases/drag/say.ts';
+import { sayFill, sayJoints, sayTack } from './phases/joint/say.ts';
+import { say as paste } from './phases/paste/say.ts';
+import { say as place } from './phases/place/say.ts';
+import { say as press } from './phases/press/say.ts';
+import { say as tin } from './phases/tin/say.ts';
 import { say as vacuum } from './phases/vacuum/say.ts';
 import { kindOf } from './phases/index.ts';
 import type { KindName, Phase, SettingsOf } from './phases/schema.ts';
 import type { Instruction, Say, Workplace } from './phases/instruction.ts';
 
-/** Putting a part on with a tool: before it is placed, and until the heat is off. */
-type SayFitting<S> = (settings: S, work: Workplace) => { before: Instruction; heat: Instruction[] };
-
 const SAY: { [K in KindName]: Say<SettingsOf<K>> } = {
-  air: sayRemoval,
+  air,
   alloy,
   below,
   cut,
@@ -38,9 +41,16 @@ const SAY: { [K in KindName]: Say<SettingsOf<K>> } = {
   tweezers,
   twist,
   vacuum,
+  drag,
+  paste,
+  place,
+  press,
+  tin,
+  tack: sayTack,
+  joint: sayJoints,
+  fill: sayFill,
   'lift-legs': liftLegs,
 };
-const FIT: { [K in KindName]?: SayFitting<SettingsOf<K>> } = { air: sayFitting };
 
 /** Before the tools of a phase are taken up, and after they are put away, whatever hand is free does it. */
 const handsFree = ({ id, mark }: Instruction): boolean => id === 'flux' || id === 'count' || mark === 'heat-off';
@@ -52,7 +62,3 @@ export function wordsOf(phase: Phase, work: Workplace): Instruction[] {
   const limbs = kindOf(phase).limbs(settings);
   return list.map((i) => (handsFree(i) ? i : { limbs, ...i }));
 }
-
-/** Undefined where an iron puts the part on, joint by joint. */
-export const fittingWordsOf = ({ kind, settings }: Phase, work: Workplace) =>
-  (FIT[kind] as SayFitting<Phase['settings']> | undefined)?.(settings, work);

@@ -242,6 +242,15 @@ export class HeatRun {
     this.initialNode[node] = start;
   }
 
+  /** Body `node` is another one from now on, of this temperature: the heat that makes the difference is booked as put in. Throws where it is no body. */
+  setBody(node: number, T: number): void {
+    const body = this.nodes[node];
+    if (body.type !== 'body') throw new Error(`Node ${body.id} is no body.`);
+    this.input_J += body.C * (T - this.T[node]);
+    this.couldMeet(T);
+    this.T[node] = T;
+  }
+
   /** Advances by `dt` seconds. Throws `OutOfBoundsError` where a temperature is not possible. */
   step(dt: number): void {
     const { kernel, capacity, columns } = this;

@@ -102,6 +102,8 @@ export const blowAwayInput = z.strictObject({
   r_mm: z.number().min(0).max(300),
   /** How much of its ends molten solder holds: 1 both, 0 it lies loose. */
   wet: z.union([z.boolean().transform(Number), z.number().min(0).max(1)]),
+  /** Lands that it lies on in flux, mm²: a thin film draws it down. */
+  fluxed_mm2: z.number().min(0).max(1e5).default(0),
 });
 type BlowAwayInput = z.infer<typeof blowAwayInput>;
 
@@ -118,6 +120,8 @@ const GRAVITY = 9.81;
 const PART_DENSITY = 5000;
 /** Surface tension of molten solder, N/m. */
 const TENSION = 0.5;
+/** What a film of hot flux draws down by, Pa: twice its surface tension of some 0.03 N/m over a gap of 50 µm (estimate). */
+const FILM_PULL = 1200;
 /** Part of the wetted edges that pulls against the wind, friction of a loose part, drag of a block, gusts on top of the mean. */
 const [PULL, FRICTION, DRAG, GUST] = [0.7, 0.3, 0.8, 1.25];
 
@@ -151,6 +155,7 @@ export function blowAway(input: BlowAwayInput): z.infer<typeof blowAwayOutput> {
   const drag = 0.5 * density * (GUST * u) ** 2 * DRAG * 0.5 * (l + w) * h;
   const weight = PART_DENSITY * l * w * h * GRAVITY;
   const held = input.wet * 2 * TENSION * w * PULL;
-  const N = drag / (held + FRICTION * weight);
+  const drawn = FILM_PULL * input.fluxed_mm2 * 1e-6;
+  const N = drag / (held + FRICTION * (weight + drawn));
   return { u_m_s: u, N, verdict: N < 0.5 ? 'stays' : N <= 1 ? 'skews' : 'flies' };
 }

@@ -25,9 +25,11 @@ export function buildLumps(
     gaps: [],
     glue: [],
     shaded: new Map(),
+    ownShade: new Map(),
     covered: new Map(),
   };
   addTarget(lumps, input, mesh, target);
+  lumps.ownShade = new Map(lumps.shaded);
   for (const stint of stints) lumps.tips.push(addTips(lumps, stint, input.ambient_C));
   if (stints.some((s) => s.bridges)) addGaps(lumps);
   addNeighbours(lumps, input, mesh, target);

@@ -34,6 +34,10 @@ export interface Workpiece {
   feed(joint: number, alloy: Composition, mm3: number): void;
   /** Solder goes out of a joint, all but this share: its temperature stays. */
   take(joint: number, left: number): void;
+  /** Whether the tool has done with a joint. */
+  isFreed(joint: number): boolean;
+  /** The part comes onto its lands, as warm as the room; until then it was not there. */
+  lay(): void;
   /** A joint lets go of the part for good, molten or not: sucked empty, its leg lifted off. */
   free(joint: number): void;
   /** A lead is cut off the body: free, and no heat goes that way any more. */
@@ -113,6 +117,8 @@ export interface Stint {
   tips: readonly { power_W: number; set_C: number }[];
   /** Alloy may lie from joint to joint. */
   bridges: boolean;
+  /** The part comes onto its lands here: before, it is not there. */
+  lays?: true;
   /** Nothing heats in it: what lay under the board is taken away, and a temperature is one to come down to. */
   cools?: true;
   /** The tools of the phase before it stay on for so long, s. */

@@ -97,6 +97,17 @@ export class JointWatch {
     return this.since[i] !== null;
   }
 
+  /** Whether a joint's solder is solid: enough of it to hold, or all through. */
+  isSet(i: number, through = false): boolean {
+    const H = this.run.H[this.nodes[i]];
+    return through ? H <= 0 : H < FROZEN * this.enthalpy(i).latent;
+  }
+
+  /** Whether the tool at work has done with a joint. */
+  isFreed(i: number): boolean {
+    return this.freed[i];
+  }
+
   /** Whether every joint was freed: none can freeze again. */
   get allFreed(): boolean {
     return this.freed.every(Boolean);

@@ -82,8 +82,9 @@ export interface Lumps {
   gaps: { link: number; pitch_mm: number; joints: readonly [number, number] }[];
   /** Glue on the target: number of its link to the body. */
   glue: number[];
-  /** Columns shaded from the jet by a body. */
+  /** Columns shaded from the jet by a body, and what of it the target does. */
   shaded: Map<number, number>;
+  ownShade: Map<number, number>;
   /** What covers leave of the jet on open board, by column. */
   covered: Map<number, number>;
 }

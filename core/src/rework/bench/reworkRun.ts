@@ -157,6 +157,7 @@ export class ReworkRun {
     this.under = input.under;
     this.cold = start === undefined;
     this.workpiece = this.workpieceOf();
+    if (stints.some((s) => s.lays)) this.away();
     this.begin(0);
   }
 
@@ -375,6 +376,8 @@ export class ReworkRun {
         make(i, { ...metal, own_mm3: left * metal.own_mm3 });
       },
       free: (i) => joints.free(i),
+      isFreed: (i) => joints.isFreed(i),
+      lay: () => this.lay(),
       cut(i) {
         heat.setLink(lumps.joints[i].lead, 0);
         joints.free(i);
@@ -385,6 +388,21 @@ export class ReworkRun {
           if (!among || ends.every((i) => among.includes(i))) heat.setLink(link, (along / pitch_mm) * 1000);
       },
     };
+  }
+
+  /** The part is not there: its lands are bare, nothing shades them. Through the gap below it a little heat still goes. */
+  private away(): void {
+    const { heat, lumps } = this;
+    for (const joint of lumps.joints) heat.setLink(joint.lead, 0);
+    for (const e of lumps.exposed) if (e.node === lumps.body) e.cover = 0;
+    for (const [column, share] of lumps.ownShade) lumps.shaded.set(column, (lumps.shaded.get(column) ?? 0) - share);
+  }
+  private lay(): void {
+    const { heat, lumps, input } = this;
+    for (const { lead, terminal } of lumps.joints) heat.setLink(lead, terminal.G_W_K);
+    heat.setBody(lumps.body, input.ambient_C);
+    for (const e of lumps.exposed) if (e.node === lumps.body) delete e.cover;
+    for (const [column, share] of lumps.ownShade) lumps.shaded.set(column, (lumps.shaded.get(column) ?? 0) + share);
   }
 
   /** Renews what board and lumps exchange with everything round them, when it has changed or is due. */

@@ -21,7 +21,7 @@ import type { PlanRun } from './runForm.ts';
 import type { SideEffects } from './sideEffectsForm.ts';
 import type { RunState } from './runState.ts';
 import { tornLand } from './tornLand.ts';
-import { type Wind, worst } from './wind.ts';
+import { type Wind, worst, worstOf } from './wind.ts';
 
 /** Steepest rise that a ceramic takes gently, and fairly, times its length, K·mm/s: 4 and 8 K/s at 3.2 mm. */
 const [GENTLE, FAIR] = [13, 26];
@@ -176,7 +176,7 @@ export class SideEffectWatch {
 
   private wind(winds: readonly Wind[], neighbours: PlanRun['neighbours']): SideEffects['wind'] {
     const { board, fitting } = this.input;
-    const laid = fitting ? winds[0].judge(this.target, 0) : undefined;
+    const laid = fitting ? worstOf(winds.map((w) => w.onLaid(this.target))) : undefined;
     return [
       ...(laid ? [{ partId: this.target.partId, ...laid, loosens_s: 0 }] : []),
       ...neighbours.flatMap(({ partId, far, loosens_s }) => {

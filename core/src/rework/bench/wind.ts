@@ -20,13 +20,17 @@ export type WindVerdict = 'stays' | 'skews' | 'flies';
 
 export class Wind {
   private readonly settings: readonly Blown[];
-  private readonly input: ReworkCase;
+  private readonly input: Pick<ReworkCase, 'ambient_C' | 'station' | 'covers'>;
   private readonly aim_mm: { x: number; y: number };
   private readonly sheltered: ReadonlySet<string | undefined>;
   private readonly known = new Map<string, { N: number; verdict: WindVerdict } | undefined>();
 
   /** `settings`: what the air is set to, one after the other; `aim_mm`: where the nozzle points on the board. */
-  constructor(input: ReworkCase, settings: readonly Blown[], aim_mm: { x: number; y: number }) {
+  constructor(
+    input: Pick<ReworkCase, 'ambient_C' | 'station' | 'covers'>,
+    settings: readonly Blown[],
+    aim_mm: { x: number; y: number },
+  ) {
     this.settings = settings;
     this.input = input;
     this.aim_mm = aim_mm;
@@ -37,15 +41,23 @@ export class Wind {
   on(part: PlacedPart): { N: number; verdict: WindVerdict } | undefined {
     const known = this.known.get(part.partId);
     if (known || this.known.has(part.partId)) return known;
-    const found = this.sheltered.has(part.partId) || this.underCover(part) ? undefined : this.judge(part, 1);
+    const { body } = packageById(part.package);
+    const out = Math.max(body.l, body.w) > SMALL_MM || this.sheltered.has(part.partId) || this.underCover(part);
+    const found = out ? undefined : this.judge(part, 1);
     this.known.set(part.partId, found);
     return found;
   }
 
-  /** The same with `wet` of its ends held: nothing holds a part that was only laid down. */
-  judge(part: PlacedPart, wet: number): { N: number; verdict: WindVerdict } | undefined {
+  /** What it does to the part that goes on, of any size: laid in flux, and once its joints are molten. */
+  onLaid(part: PlacedPart): { N: number; verdict: WindVerdict } {
+    const { terminals } = packageById(part.package);
+    const lands_mm2 = terminals.reduce((sum, t) => sum + t.land.w * t.land.h, 0);
+    const [laid, molten] = [this.judge(part, 0, lands_mm2), this.judge(part, 1)];
+    return laid.N > molten.N ? laid : molten;
+  }
+
+  private judge(part: PlacedPart, wet: number, fluxed_mm2 = 0): { N: number; verdict: WindVerdict } {
     const { body } = packageById(part.package);
-    if (Math.max(body.l, body.w) > SMALL_MM) return undefined;
     const { settings, input } = this;
     // the hand comes as near as its circle lets it
     const away = Math.hypot(part.x_mm - this.aim_mm.x, part.y_mm - this.aim_mm.y);
@@ -60,6 +72,7 @@ export class Wind {
         part: { l_mm: body.l, w_mm: body.w, h_mm: body.h },
         r_mm: Math.max(0, away - s.sweep_mm),
         wet,
+        fluxed_mm2,
       }),
     );
     const { N, verdict } = judged.reduce((a, b) => (b.N > a.N ? b : a));
@@ -78,7 +91,11 @@ export class Wind {
   }
 }
 
+type Blow = { N: number; verdict: WindVerdict };
+export const worstOf = (blows: readonly (Blow | undefined)[]): Blow | undefined =>
+  blows.reduce((a, b) => (a && (!b || a.N >= b.N) ? a : b), undefined);
+
 /** The strongest of several winds on a part; undefined where none moves it. */
 export function worst(winds: readonly Wind[], part: PlacedPart) {
-  return winds.map((w) => w.on(part)).reduce((a, b) => (a && (!b || a.N >= b.N) ? a : b), undefined);
+  return worstOf(winds.map((w) => w.on(part)));
 }

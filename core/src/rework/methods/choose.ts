@@ -7,10 +7,15 @@ import { type Dials, fullScale } from '../dials.ts';
 import { reachOf } from '../phases/rows.ts';
 import type { MethodChoice } from './choice.ts';
 import type { Method } from './method.ts';
+import { FIT_RECIPES } from './fitRecipes.ts';
 import { type Recipe, RECIPES, type Unfit } from './recipes.ts';
 import { type Piece, softenFor } from './usual.ts';
 
-export const recipeOf = (id: string): Recipe | undefined => RECIPES.find((r) => r.id === id);
+/** What hands are about to do with a part: another list of recipes. */
+export type OnOrOff = 'remove' | 'fit';
+const LISTS: Record<OnOrOff, readonly Recipe[]> = { remove: RECIPES, fit: FIT_RECIPES };
+
+export const recipeOf = (id: string): Recipe | undefined => [...RECIPES, ...FIT_RECIPES].find((r) => r.id === id);
 
 /** A method as this station can be set. */
 function onDial(method: Method, dials: Pick<Dials, 'air'>): Method {
@@ -23,12 +28,17 @@ function onDial(method: Method, dials: Pick<Dials, 'air'>): Method {
 }
 
 /** All methods with the reason where one does not apply to this part or board. */
-export function methodsFor(packageId: string, board: Omit<Piece, 'packageId'> = {}): MethodChoice[] {
+export function methodsFor(
+  packageId: string,
+  board: Omit<Piece, 'packageId'> = {},
+  op: OnOrOff = 'remove',
+): MethodChoice[] {
   const piece = { packageId, ...board };
-  return RECIPES.map((recipe) => {
+  return LISTS[op].map((recipe) => {
     const own = recipe.phases(piece);
-    // what is cut or twisted off needs nothing bare
-    const phases = own.some((p) => kindOf(p).tool !== 'hand') ? inTime([...softenFor(piece), ...own]) : own;
+    // what is cut or twisted off needs nothing bare, and a part that goes on is
+    const bare = op === 'fit' || own.every((p) => kindOf(p).tool === 'hand');
+    const phases = inTime(bare ? own : [...softenFor(piece), ...own]);
     const unfit = unfitOf(recipe, phases, piece);
     return {
       method: { id: recipe.id, phases },
@@ -61,13 +71,15 @@ export interface AtHand {
   dials: Pick<Dials, 'air'>;
   /** Methods that this shop does not work by. */
   never?: readonly string[];
+  /** Taking off, where nothing is said. */
+  op?: OnOrOff;
   /** The board stays in its housing: nothing reaches its lower face. */
   housed?: boolean;
 }
 
 /** All methods as they can be done here: set as these tools can be, with what is missing for them. */
 export function methodsOn(packageId: string, board: Omit<Piece, 'packageId'>, at: AtHand): MethodChoice[] {
-  return methodsFor(packageId, board).map((choice) => {
+  return methodsFor(packageId, board, at.op).map((choice) => {
     const method = onDial(onBench(choice.method, at.kit), at.dials);
     const out = choice.unfit
       ? undefined

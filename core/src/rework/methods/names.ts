@@ -1,5 +1,5 @@
 /**
- * What is told of methods by the ids of their recipes, apart from how they are made: a log is read, and a part is fitted, without the recipes.
+ * What is told of methods by the ids of their recipes, apart from how they are made: a log is read without the recipes.
  */
 
 /** For people; nothing is matched by it. */
@@ -22,22 +22,19 @@ export const METHOD_NAMES: ReadonlyMap<string, string> = new Map(
     'below-opening': 'Heat from below through an opening',
     peel: 'Peeled along its row',
     'twist-off': 'Twisted off',
+    'fit-air': 'Air on tinned lands',
+    'fit-paste': 'Paste and air',
+    'fit-molten': 'Set down on molten lands',
+    'fit-press': 'Lands fat, pressed down',
+    'fit-joints': 'Iron, joint by joint',
+    'fit-drag': 'Tacked, rows dragged',
+    'fit-one-land': 'One land tinned, then the other',
+    'fit-holes': 'Hole by hole',
+    'fit-socket': 'A socket instead',
+    'fit-paste-low': 'Low-temperature paste and air',
+    'fit-warm-air': 'Warmed from below, then air',
+    'fit-below': 'Paste, heat from below',
   }),
 );
 
 export const methodName = (id: string): string => METHOD_NAMES.get(id) ?? id;
-
-/** The recipe that puts a part on as this one would, where that is another: what went before it is no part of it; null: an iron does it, joint by joint. */
-const FITS_AS: ReadonlyMap<string, string | null> = new Map<string, string | null>(
-  Object.entries({
-    'spike-then-air': 'air-slow',
-    'alloy-then-air': 'air-slow',
-    'preheat-air': 'air-slow',
-    'vacuum-then-air': null,
-  }),
-);
-
-export const fitsAs = (id: string): string | null => {
-  const as = FITS_AS.get(id);
-  return as === undefined ? id : as;
-};

@@ -99,10 +99,12 @@ export interface PhaseKind<K extends string, S> {
   opensHoles?: true;
   /** The hands' own times are in it: a slow hand takes longer. */
   paced?: true;
+  /** The part comes onto its lands in it, and was not there before. */
+  lays?(settings: S): boolean;
   /** Nothing heats in it: the board cools. */
   cools?(settings: S): boolean;
   /** How long the tools of the phase before it stay on, s. */
-  stays_s?(settings: S): number;
+  stays_s?(settings: S): number | undefined;
   /** Chance that it tears a land or a way of the part besides what the lift does (judgement, docs/physics/hands.md). */
   tears?(packageId: string, corroded: boolean): number;
   /** Both hands are full until the tools have left: only then can a part of this package be lifted. */
@@ -114,10 +116,6 @@ export interface PhaseKind<K extends string, S> {
   needs(settings: S, dials: Pick<Dials, 'air'>): { tools: string[]; setPoints: SetPoint[] };
   /** Hands' time before it heats, s: tools changed, flux, solder fed (17-hands). */
   change_s: number;
-  /** Putting a part on with the same tool, where that is how it goes on; without it an iron does it, joint by joint. */
-  fits?: {
-    settings(settings: S): S;
-  };
   cautions: readonly Caution[];
   /** What would help where joints stay solid. */
   wayOut: string;

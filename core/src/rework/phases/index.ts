@@ -16,6 +16,13 @@ import { spike } from './spike/index.ts';
 import { stroke } from './stroke/index.ts';
 import { tweezers } from './tweezers/index.ts';
 import { twist } from './twist/index.ts';
+import { drag } from './drag/index.ts';
+import { fill, joint } from './joint/index.ts';
+import { paste } from './paste/index.ts';
+import { place } from './place/index.ts';
+import { press } from './press/index.ts';
+import { tack } from './tack/index.ts';
+import { tin } from './tin/index.ts';
 import { vacuum } from './vacuum/index.ts';
 
 const KINDS: { [K in KindName]: PhaseKind<K, SettingsOf<K>> } = {
@@ -35,6 +42,14 @@ const KINDS: { [K in KindName]: PhaseKind<K, SettingsOf<K>> } = {
   rest,
   lift,
   soften,
+  tin,
+  paste,
+  place,
+  tack,
+  joint,
+  fill,
+  drag,
+  press,
 };
 /** What a phase's kind declares, for its settings. */
 export const kindOf = <P extends Phase>({ kind }: P): PhaseKind<P['kind'], P['settings']> =>

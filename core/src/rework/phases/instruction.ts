@@ -58,6 +58,8 @@ export interface Workplace {
   /** When the phase that is told hands over, and whether another follows it. */
   until?: Until;
   goesOn?: boolean;
+  /** The part goes on. */
+  fitting?: true;
   /** When the phase that is told is given up, s. */
   giveUp_s?: number;
   /** The joints that earlier phases left, where hands have gone through all of them. */

@@ -16,6 +16,12 @@ import { spikeSettings } from './spike/settings.ts';
 import { strokeSettings } from './stroke/settings.ts';
 import { tweezersSettings } from './tweezers/settings.ts';
 import { twistSettings } from './twist/settings.ts';
+import { tinSettings } from './tin/settings.ts';
+import { pasteSettings } from './paste/settings.ts';
+import { placeSettings } from './place/settings.ts';
+import { jointSettings } from './joint/settings.ts';
+import { dragSettings } from './drag/settings.ts';
+import { pressSettings } from './press/settings.ts';
 import { vacuumSettings } from './vacuum/settings.ts';
 
 const SETTINGS = {
@@ -35,6 +41,14 @@ const SETTINGS = {
   rest: restSettings,
   lift: liftSettings,
   soften: softenSettings,
+  tin: tinSettings,
+  paste: pasteSettings,
+  place: placeSettings,
+  tack: jointSettings,
+  joint: jointSettings,
+  fill: jointSettings,
+  drag: dragSettings,
+  press: pressSettings,
 } as const;
 export type KindName = keyof typeof SETTINGS;
 /** What a kind is set by. */

@@ -7,8 +7,6 @@ import { airForm, type AirSettings, airSettings } from './settings.ts';
 /** What flow may be off by where no station says it, as a share, and how far a hand wavers, mm (estimates). */
 const FLOW = 0.1;
 const WOBBLE_MM = 2;
-/** How much further the nozzle stays away when a part goes on, mm: it must not be blown off its lands. */
-const FITTING_DISTANCE_MM = 5;
 
 /** The settings with one of them changed, in every stage that sets it. */
 function throughout(
@@ -109,12 +107,6 @@ export const air = definePhase<'air', AirSettings>({
   },
   // handle out of its stand and over the part; the station runs since the lay-out
   change_s: 5,
-  fits: {
-    settings: (s) => ({
-      ...s,
-      ...throughout(s, 'standoff_mm', (mm) => within(mm + FITTING_DISTANCE_MM, RANGES.air.standoff_mm)),
-    }),
-  },
   cautions: [
     {
       steps: ['remove', 'fit'],

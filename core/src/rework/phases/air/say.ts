@@ -1,5 +1,4 @@
 /** What hands are told while air melts the joints. */
-import { packageById } from '../../../packages/index.ts';
 import { dialOf, flowText, setText } from '../../dials.ts';
 import {
   COUNT,
@@ -11,6 +10,7 @@ import {
   jointName,
   lift,
   LIFT_LATE,
+  type Say,
   someJoints,
   type Workplace,
 } from '../instruction.ts';
@@ -57,7 +57,7 @@ const stagesOf = ({ stages }: AirSettings, { panel }: Workplace): Instruction['l
 /** The stages, for those who want to know before they begin. */
 const ahead = (later: Instruction['later']): string => (later ?? []).map((l) => ` ${l.say}`).join('');
 
-export function sayRemoval(settings: AirSettings, work: Workplace): Instruction[] {
+function sayRemoval(settings: AirSettings, work: Workplace): Instruction[] {
   const later = stagesOf(settings, work);
   return [
     fluxIt(work, 'A thin, even film.'),
@@ -80,37 +80,41 @@ export function sayRemoval(settings: AirSettings, work: Workplace): Instruction[
   ];
 }
 
-/** From the lands to the part lying on molten solder; what goes before and after is the same for all tools. */
-export function sayFitting(settings: AirSettings, work: Workplace): { before: Instruction; heat: Instruction[] } {
-  const { terminals } = packageById(work.target.package);
+/** The part on its lands in flux, until it has settled; or, before it is there, the lands alone. */
+function sayFitting(settings: AirSettings, work: Workplace): Instruction[] {
   const later = stagesOf(settings, work);
-  return {
-    before: {
-      id: 'flux',
-      say: 'Thin film of solder on the lands, then flux.',
-      watch: terminals.some((t) => t.kind === 'pad')
-        ? 'A film only on the centre pad, or the edges will not touch.'
-        : 'Even height: a fat land tilts the part.',
-      tap: 'fluxed',
-      mark: 'done',
-    },
-    heat: [
-      heatOn(
-        `Air on at ${dials(work, settings)}. Stay off.`,
-        `${held(settings)}${ahead(later)} Far enough that nothing is blown away.`,
-      ),
-      ...heating(work, moving(settings), later).map((i) => ({
-        ...i,
-        ...(i.id === 'all-wet' ? { watch: `${i.watch} It settles by itself.` } : {}),
-        phases: i.phases && {
-          ...i.phases,
-          look: {
-            say: 'Look now. Has it settled on its lands?',
-            watch: `Last to melt: ${jointName(work, work.guide?.last)}.`,
-          },
+  const on = heatOn(
+    `Air on at ${dials(work, settings)}. Stay off.`,
+    `${held(settings)}${ahead(later)} Far enough that nothing is blown away.`,
+  );
+  const lands = work.until && 'loose' in work.until && work.until.loose !== 'all';
+  if (lands)
+    return [
+      on,
+      {
+        id: 'lands-wet',
+        say: 'Air on the lands until all are bright.',
+        watch: 'The part is in your tweezers, turned as it goes on.',
+        tap: 'all bright',
+        mark: 'done',
+      },
+    ];
+  return [
+    on,
+    ...heating(work, moving(settings), later).map((i) => ({
+      ...i,
+      ...(i.id === 'all-wet' ? { watch: `${i.watch} It settles by itself: nudge it to its middle.` } : {}),
+      phases: i.phases && {
+        ...i.phases,
+        look: {
+          say: 'Look now. Has it settled on its lands?',
+          watch: `Last to melt: ${jointName(work, work.guide?.last)}.`,
         },
-      })),
-      heatOff('Heat off. Do not touch the part.', 'Draw the air straight up.', 'heat off'),
-    ],
-  };
+      },
+    })),
+    ...(work.goesOn ? [] : [heatOff('Heat off. Do not touch the part.', 'Draw the air straight up.', 'heat off')]),
+  ];
 }
+
+export const say: Say<AirSettings> = (settings, work) =>
+  work.fitting ? sayFitting(settings, work) : sayRemoval(settings, work);

@@ -1,0 +1,64 @@
+/** Paste on the lands, through a stencil or a needle. */
+import { writeComposition } from '../../../alloys/index.ts';
+import { packageById } from '../../../packages/index.ts';
+import { isLowMelting } from '../../kit.ts';
+import { LEADED } from '../../solders.ts';
+import { RANGES, within } from '../../ranges.ts';
+import { definePhase } from '../declaration.ts';
+import { shareField } from '../solderOn.ts';
+import { LAID } from '../tin/index.ts';
+import { type PasteSettings, pasteSettings } from './settings.ts';
+
+export const paste = definePhase<'paste', PasteSettings>({
+  kind: 'paste',
+  name: 'Paste on the lands',
+  settings: pasteSettings,
+  form: {
+    usual: [shareField],
+    moreTitle: 'Paste',
+    more: [{ key: 'alloy', label: 'Melts to', alloy: true, optional: true, hint: 'Sn63Pb37' }],
+  },
+  tool: 'hand',
+  wants({ alloy = LEADED }) {
+    const low = isLowMelting(alloy);
+    return [
+      {
+        tool: 'paste',
+        name: low ? 'low-temperature paste' : 'solder paste',
+        ok: (i) => i.tool === 'paste' && isLowMelting(i.wt) === low,
+      },
+    ];
+  },
+  onBench(settings, { kit }) {
+    const low = isLowMelting(settings.alloy ?? LEADED);
+    const own = kit.find((i) => i.tool === 'paste' && isLowMelting(i.wt) === low);
+    return own?.tool === 'paste' ? { ...settings, alloy: own.wt } : settings;
+  },
+  limbs: () => ({ left: 'holds the board', right: 'needle or squeegee' }),
+  line: ({ share, alloy = LEADED }) => `${writeComposition(alloy)}, ${share} of a joint’s solder on every land`,
+  irons: () => [],
+  fromAbove: true,
+  bridges: false,
+  unfit: (packageId) =>
+    packageById(packageId).terminals.some((t) => t.drill_mm) ? 'its joints lie in holes' : undefined,
+  brings: ({ share, alloy = LEADED }, packageId, own_mm3 = new Map()) =>
+    new Map(
+      packageById(packageId).terminals.map((t) => [t.id, { alloy, mm3: share * (own_mm3.get(t.id) ?? t.volume_mm3) }]),
+    ),
+  uncertain: [
+    {
+      name: 'solder on the lands',
+      settings: (s, z) => ({ share: within(s.share * (1 + LAID * z), RANGES.fit.share) }),
+    },
+  ],
+  needs: ({ alloy = LEADED }) => ({ tools: [`${writeComposition(alloy)} paste`], setPoints: [] }),
+  change_s: 0,
+  cautions: [
+    {
+      steps: ['fit'],
+      text: 'Paste is poison on the skin: gloves, and wash hands. Not past its date, not warmed twice.',
+    },
+  ],
+  wayOut: '',
+  spare: '',
+});
