@@ -51,6 +51,8 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           kit: { station: { ...DEFAULT_STATION, id: 's', name: 'station' }, iron: { id: 'i', name: 'iron' } },
           station: DEFAULT_STATION,
           methods,
+          fits: methodsFor(part.package, {}, 'fit'),
+          fitBy: null,
           edited: [],
           free: {},
           bench: { name: '', names: [], covers: null, below: null, fixtures: null, supplies: ANY_SUPPLIES },

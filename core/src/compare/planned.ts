@@ -9,7 +9,8 @@ import {
   planResultSchema,
   planSaid,
 } from '../rework/index.ts';
-import { rowSchema } from './forms.ts';
+import { fitRowOf } from './fit.ts';
+import { fitRowSchema, rowSchema } from './forms.ts';
 import { placeOf, rowOf } from './row.ts';
 
 /** `as`: which way it is; its row in a comparison then comes with it. */
@@ -26,7 +27,7 @@ export const plannedInput = planSaid
   }));
 
 /** Frames are for pictures: they are not kept. */
-export const plannedSchema = planResultSchema.extend({ row: rowSchema.optional() });
+export const plannedSchema = planResultSchema.extend({ row: z.union([rowSchema, fitRowSchema]).optional() });
 export type Planned = z.infer<typeof plannedSchema>;
 
 /** Throws `OutOfBoundsError` rather than tell a temperature that is not possible. */
@@ -35,5 +36,7 @@ export async function planWay(
   context: CalcContext,
 ): Promise<Planned> {
   const { result, ensemble } = await planEnsemble(plan, context, ranges);
-  return as ? { ...result, row: rowOf({ id: as, phases: plan.phases }, ensemble, placeOf(plan)) } : result;
+  if (!as) return result;
+  const make = plan.fitting ? fitRowOf : rowOf;
+  return { ...result, row: make({ id: as, phases: plan.phases }, ensemble, placeOf(plan)) };
 }

@@ -10,7 +10,7 @@ import {
   SOLDER_ALLOYS,
 } from '../alloys/index.ts';
 import { packageById } from '../packages/index.ts';
-import { broughtBy, type Instruction, kindOf, someJoints } from '../rework/index.ts';
+import { broughtBy, type Instruction, type JointState, kindOf, LEADED, someJoints } from '../rework/index.ts';
 import { floodSolder, staysLeadFree } from './flood.ts';
 import { ANY_SUPPLIES, type Clearing, placeOf } from './supplies.ts';
 import type { Work } from './work.ts';
@@ -29,6 +29,25 @@ export function roundsAfter(work: CleanUpOf): number {
   const needed = roundsFor(work);
   const sucked = work.method.phases.some((p) => kindOf(p).opensHoles);
   return sucked && needed === 1 ? 0 : needed;
+}
+
+/** What suction leaves in a hole, against a usual joint. */
+const SUCKED = 0.1;
+
+/** What lies on each land once it was made ready: what came off thinned by every round of flood and braid. */
+export function landsAfter(work: CleanUpOf): JointState[] {
+  const { terminals } = packageById(work.target.package);
+  const { wick } = PLACES[placeOf(work.target)];
+  const flood = staysLeadFree(work.board, work.flood)
+    ? (SOLDER_ALLOYS.get(work.board.jointAlloy)?.wt ?? LEADED)
+    : LEADED;
+  const rounds = roundsAfter(work);
+  return leftInJoints(work).map((left, n) => {
+    let wt = left;
+    // what braid leaves is as much of a joint as it always leaves; a flood fills the land again
+    for (let i = 0; i < rounds; i++) wt = mixedByVolume(flood, [{ alloy: wt, ratio: wick }]);
+    return { terminals: [terminals[n].id], alloy: wt, volume: rounds === 0 ? SUCKED : wick };
+  });
 }
 
 /** What the work leaves in each joint: its own solder, what was said of it, what every phase brings. */

@@ -83,6 +83,11 @@
   {/if}
   {#if op === 'fit'}
     {#await import('./FitChecks.svelte') then { default: FitChecks }}<FitChecks {view} {recorder} />{/await}
+    {#if target}{#await import('./FitPlan.svelte') then { default: FitPlan }}<FitPlan
+          {view}
+          {units}
+          done={runs.some((r) => r.ended?.outcome === 'finished')}
+        />{/await}{/if}
   {/if}
 
   <div class="mt-4 flex items-center gap-3">

@@ -32,6 +32,11 @@ export interface PlanInputs {
   kit: KitSnapshot;
   station: StationModel;
   methods: MethodChoice[];
+  /** Ways of putting it on; the one that was chosen, where one was. */
+  fits: MethodChoice[];
+  fitBy: string | null;
+  /** Plans are of putting it on. */
+  fitting?: true;
   /** Methods that somebody set; the others are as this bench can be set. */
   edited: string[];
   /** What of each method can be turned on this bench: what a search of settings may look at. */

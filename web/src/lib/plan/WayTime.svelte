@@ -10,8 +10,10 @@
     /** First answer: computed once, without what is uncertain. */
     quick: boolean;
     label: string;
+    /** Putting on: how long it is held still afterwards, s; no window stands open. */
+    held_s?: number | null;
   }
-  let { row, x, quick, label }: Props = $props();
+  let { row, x, quick, label, held_s }: Props = $props();
 
   const [, width] = $derived(x.range());
   const end = $derived(x.domain()[1]);
@@ -38,7 +40,7 @@
       <rect
         x={at(loose)}
         y="6"
-        width={Math.max(0, at(shut ?? end) - at(loose))}
+        width={Math.max(0, at(held_s === undefined ? (shut ?? end) : loose + (held_s ?? 0)) - at(loose))}
         height="16"
         fill="var(--good-soft)"
         stroke="var(--good)"

@@ -4,8 +4,8 @@
   import StopHatch from '$lib/ui/StopHatch.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { BoardModel } from '@orthos/core/board';
-  import { inTheEnd, type Row, weighed, type Weights } from '@orthos/core/compare';
-  import { isDoable, type Method, type MethodChoice, methodName } from '@orthos/core/rework';
+  import { type FitRow, inTheEnd, type Row, weighed, type Weights } from '@orthos/core/compare';
+  import { isDoable, type Method, type MethodChoice, methodName, type OnOrOff } from '@orthos/core/rework';
   import { RadioGroup } from 'bits-ui';
   import { scaleLinear } from 'd3';
   import { type Bar, COUNT_NAMES, COUNTS, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
@@ -25,6 +25,8 @@
     weights: Weights;
     /** The part goes on again; else nobody asks what becomes of it. */
     mustLive: boolean;
+    /** What it is ways of; taking it off where nothing is said. */
+    op?: OnOrOff;
     units: Panel;
     stale: boolean;
     /** Gives first answers of those that have none; absent while others are computed. */
@@ -40,6 +42,7 @@
     chosen = $bindable(),
     weights = $bindable(),
     mustLive,
+    op = 'remove',
     units,
     stale,
     onLook,
@@ -54,7 +57,10 @@
   const unfit = $derived(methods.filter((m) => m.unfit));
   const byId = $derived(new Map(fit.map((m) => [m.method.id, m.method])));
   const ordered = $derived(
-    inTheEnd(fit.flatMap(({ method }) => (rows[method.id] ? [weighed(rows[method.id], weights)] : []))).rows,
+    inTheEnd(
+      fit.flatMap(({ method }) => (rows[method.id] ? [weighed(rows[method.id], weights)] : [])),
+      op,
+    ).rows,
   );
   const usable = $derived(ordered.filter((r) => r.verdict === 'works' || r.verdict === 'tight'));
   const others = $derived(ordered.filter((r) => r.verdict === 'no'));
@@ -65,6 +71,7 @@
       Math.max(60, ...usable.map((r) => 1.2 * Math.min(LONGEST_S, r.loose_s?.p95 ?? r.loose_s?.p50 ?? 0))),
     ),
   );
+  const done = $derived(op === 'fit' ? 'every joint made' : 'all loose');
   const x = $derived(scaleLinear([0, end], [0, WIDTH]));
   const ids = $derived([
     ...[...usable, ...others].map((r) => r.id),
@@ -80,10 +87,12 @@
   ]);
   const count = (c: keyof Weights) => (weights = { ...weights, [c]: nextWeight(weights[c]) });
 
+  const heldOf = (r: Row) => (op === 'fit' ? { held_s: 'hold_s' in r ? (r as FitRow).hold_s : null } : {});
+
   function told(r: Row): string {
     const { p5 = null, p50 = null, p95 = null } = r.loose_s ?? {};
     const ends = sure.has(r.id) && p5 !== null && p95 !== null ? `${Math.round(p5)} to ${Math.round(p95)} s` : null;
-    const when = p50 === null ? 'stays solid' : `all loose ${ends ?? `after about ${Math.round(p50)} s`}`;
+    const when = p50 === null ? 'stays solid' : `${done} ${ends ?? `after about ${Math.round(p50)} s`}`;
     return `${r.name}: ${r.verdict}, ${when}; ${r.why}`;
   }
   const TONES = { good: 'var(--ink2)', caution: 'var(--caution)', stop: 'var(--stop)' } as const;
@@ -167,7 +176,7 @@
           </span>
         </span>
         <span class="block">
-          <WayTime row={r} {x} quick={!sure.has(r.id)} label={told(r)} />
+          <WayTime row={r} {x} quick={!sure.has(r.id)} label={told(r)} {...heldOf(r)} />
           {#if (progress[r.id] ?? 1) < 1}
             <span class="block h-1 bg-faint"
               ><svg width={WIDTH} height="4" class="block" aria-hidden="true"
@@ -261,17 +270,17 @@
       ><svg width="22" height="10"><rect width="22" height="10" fill="var(--ink3)" opacity="0.7" /></svg>heat</span
     >
     <span class="flex items-center gap-1"
-      ><svg width="6" height="12"><rect x="1.5" width="3" height="12" fill="var(--ink)" /></svg>all loose</span
+      ><svg width="6" height="12"><rect x="1.5" width="3" height="12" fill="var(--ink)" /></svg>{done}</span
     >
     <span class="flex items-center gap-1"
       ><svg width="22" height="10"
         ><rect x="0.5" y="0.5" width="21" height="9" fill="var(--good-soft)" stroke="var(--good)" /></svg
-      >look and lift</span
+      >{op === 'fit' ? 'held still' : 'look and lift'}</span
     >
     <span class="flex items-center gap-1"
       ><svg width="22" height="10"><rect width="22" height="10" fill="url(#ways-hatch)" /></svg>closed, by whom</span
     >
-    <span>| a round of clean-up</span>
+    {#if op === 'remove'}<span>| a round of clean-up</span>{/if}
     <span>short bars are kind</span>
   </p>
   {#if unfit.length > 0}

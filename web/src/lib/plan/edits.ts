@@ -47,6 +47,13 @@ export class Edits {
   surroundings(next: Surroundings): Promise<boolean> {
     return this.keep(() => ({ surroundings: Object.keys(next).length > 0 ? next : undefined }));
   }
+  /** A way of putting it on, as somebody set it. */
+  fit(next: Method): Promise<boolean> {
+    return this.keep(({ settings: { fits = [] } }) => ({ fits: [...fits.filter((m) => m.id !== next.id), next] }));
+  }
+  fitBy(id: string): Promise<boolean> {
+    return this.keep(() => ({ fitBy: id }));
+  }
   /** Worked on another bench: as its tools can be set, with what lies there. */
   bench(bench: string): Promise<boolean> {
     return this.keep(() => ({ bench, stationId: '', ironId: '' }));

@@ -4,6 +4,7 @@ import {
   givenOf,
   idOfLabel,
   type Method,
+  methodIdSchema,
   methodOfGiven,
   methodSchema,
   surroundingsSchema,
@@ -24,6 +25,9 @@ const today = z.strictObject({
   /** Where it is done; the bench of the station where nothing is said. */
   bench: z.string().max(100).optional(),
   methods: z.array(methodSchema).max(30),
+  /** Ways of putting it on that somebody set, and the one that was chosen. */
+  fits: z.array(methodSchema).max(30).optional(),
+  fitBy: methodIdSchema.optional(),
 });
 /** Methods went by their labels, and were one tool each. */
 const first = z.strictObject({ v: z.literal(1), ...common, methods: z.array(givenMethodSchema).min(1).max(30) });
@@ -51,6 +55,12 @@ export function planOf(
 }
 
 /** The settings as the first form had them: what plans of that time were computed from, and are compared by. */
-export function asFirst({ methods, bench: _, ...settings }: PlanSettings): z.input<typeof first> {
+export function asFirst({
+  methods,
+  bench: _,
+  fits: _fits,
+  fitBy: _by,
+  ...settings
+}: PlanSettings): z.input<typeof first> {
   return { ...settings, v: 1, methods: methods.flatMap((m) => givenOf(m) ?? []) };
 }

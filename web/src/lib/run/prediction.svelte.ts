@@ -1,21 +1,19 @@
 /** When joints should be wet: as the plan says, or computed here where hands do otherwise, go on with another tool, or put a part on. */
 import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
-import { planInputOf } from '$lib/plan/planInput';
+import { fitInputs, planInputOf } from '$lib/plan/planInput';
 import { asDone, asLaidOut, doneBefore, surroundingsDone } from '@orthos/core/hands';
 import { currentAttempt, type JobState, type Run } from '@orthos/core/job';
 import {
   type Guide,
   guideOf,
-  kindOf,
-  mainPhase,
   type Method,
   type Operation,
   type Phase,
   type PlanInput,
   type PlanResult,
 } from '@orthos/core/rework';
-import { removalGuide, runsBefore } from './work';
+import { cameOffBy, removalGuide, runsBefore } from './work';
 
 /** What a prediction is of. */
 interface Of {
@@ -90,7 +88,7 @@ export class Prediction {
   expected = $derived.by(() => {
     const { op, view, method } = this.of();
     if (!method) return false;
-    if (op !== 'remove') return op === 'fit' && kindOf(mainPhase(method)).fits !== undefined;
+    if (op !== 'remove') return op === 'fit';
     if (this.before.length > 0) return true;
     return view.inUse !== null && (this.differs.length > 0 || view.inUse.method.id !== method.id);
   });
@@ -108,12 +106,14 @@ export class Prediction {
 
   /** What the calculation of phases is asked: for the board as hands left it; null where nothing can be computed. */
   input(phases: readonly Phase[], late_s = 0): PlanInput | null {
-    const { inputs, board } = this.of().view;
+    const { op, view } = this.of();
+    const { inputs, board } = view;
     const all = asDone(phases, this.before, late_s);
     if (!inputs || !all) return null;
     const settings = { ...inputs.settings, surroundings: this.asLeft.surroundings };
-    const input = planInputOf(board, { ...inputs, settings }, { phases: all }, false);
-    return { ...input, ...(this.of().op === 'fit' ? { fitting: true } : {}) };
+    const left = { ...inputs, settings };
+    const asked = op === 'fit' ? fitInputs({ board, inputs: left }, cameOffBy(view) ?? view.inUse?.method) : left;
+    return planInputOf(board, asked, { phases: all }, false);
   }
 
   /** Computes what the plan does not say before a run begins; it may begin without. */

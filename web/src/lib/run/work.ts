@@ -6,15 +6,7 @@ import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/jobs/nameOf';
 import { partName } from '@orthos/core/board';
 import { freedBefore, operationFor, saidIn, type Work } from '@orthos/core/hands';
-import {
-  fittingMethod,
-  type Guide,
-  guideOf,
-  type Instruction,
-  isDoable,
-  type Method,
-  type Operation,
-} from '@orthos/core/rework';
+import { type Guide, guideOf, type Instruction, isDoable, type Method, type Operation } from '@orthos/core/rework';
 import { currentAttempt, isOff, type JobEvent, type JobState, lastRun, type Run } from '@orthos/core/job';
 
 /** The log as the page knows it: the server's, then what was made here and is not in it yet. */
@@ -24,28 +16,21 @@ export function mergedLog(stored: readonly JobEvent[], made: readonly JobEvent[]
 }
 
 /** How the part came off, as hands really did it; what comes after goes by that. */
-function cameOffBy(view: JobView): Method | undefined {
+export function cameOffBy(view: JobView): Method | undefined {
   const attempt = currentAttempt(stateOf(view.events));
   const run = isOff(attempt) ? lastRun(attempt, 'remove') : undefined;
   return run?.phases && { id: run.methodId, phases: run.phases };
 }
 
-/** The methods that fit this job, the one in use first; for fitting, air comes from further off. */
+/** The ways for a part of this job, the one that was chosen first. */
 export function methodsOf(view: JobView, op: Operation): Method[] {
-  const fits = view.inputs?.methods.filter((m) => !m.unfit) ?? [];
+  const { inputs } = view;
+  const ways = (op === 'fit' ? inputs?.fits : inputs?.methods)?.filter((m) => !m.unfit) ?? [];
   // hands are told even where the list of tools says that nothing can be done
-  const fitting = (fits.some(isDoable) ? fits.filter(isDoable) : fits).map((m) => m.method);
+  const here = (ways.some(isDoable) ? ways.filter(isDoable) : ways).map((m) => m.method);
+  if (op === 'fit') return [...here].sort((a, b) => Number(b.id === inputs?.fitBy) - Number(a.id === inputs?.fitBy));
   const used = op === 'remove' ? view.inUse?.method : (cameOffBy(view) ?? view.inUse?.method);
-  const all = used ? [used, ...fitting.filter((m) => m.id !== used.id)] : fitting;
-  if (op !== 'fit') return all;
-  // ways that end alike put a part on alike, all without air do it joint by joint: the first of each is said
-  const ways = new Map<string, Method>();
-  for (const m of all) {
-    const fitted = fittingMethod(m);
-    const as = fitted?.id ?? '';
-    if (!ways.has(as)) ways.set(as, fitted ?? m);
-  }
-  return [...ways.values()];
+  return used ? [used, ...here.filter((m) => m.id !== used.id)] : here;
 }
 
 /** Removals of this attempt that were given up before a run, or so far: the part is still on. */

@@ -5,7 +5,7 @@ import { layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/cor
 import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { freeOn } from '@orthos/core/compare';
-import { fateOf, isDoable, type Kit, methodsOn, pieceOn, type PlanResult } from '@orthos/core/rework';
+import { fateOf, isDoable, type Kit, methodsOn, type OnOrOff, pieceOn, type PlanResult } from '@orthos/core/rework';
 import { ENGINE_VERSION } from '@orthos/core/thermal';
 import type { Database } from '../db/connect.ts';
 import { handsAt } from '../../jobs/handsAt.ts';
@@ -42,14 +42,13 @@ function basisOf(
   const bench = benchFor(kit, stored ?? {});
   const { station, iron, model } = bench;
   const piece = { ...pieceOn(board, part, stored?.surroundings), leadFree: staysLeadFree(board, flood) };
-  const edited = new Map(stored?.methods.map((m) => [m.id, m]));
-  const methods = methodsOn(part.package, piece, {
-    ...{ kit: bench.kit, dials: model, never },
-    housed: stored?.surroundings?.held?.kind === 'housing',
-  }).map((c) => ({
-    ...c,
-    method: edited.get(c.method.id) ?? c.method,
-  }));
+  const edited = new Map([...(stored?.methods ?? []), ...(stored?.fits ?? [])].map((m) => [m.id, m]));
+  const ways = (op: OnOrOff) =>
+    methodsOn(part.package, piece, {
+      ...{ kit: bench.kit, dials: model, never, op },
+      housed: stored?.surroundings?.held?.kind === 'housing',
+    }).map((c) => ({ ...c, method: edited.get(c.method.id) ?? c.method }));
+  const [methods, fits] = [ways('remove'), ways('fit')];
   const settings: PlanSettings = {
     v: 2,
     stationId: station?.id ?? '',
@@ -59,16 +58,18 @@ function basisOf(
     ...(bench.name ? { bench: bench.name } : {}),
     ...(stored?.surroundings ? { surroundings: stored.surroundings } : {}),
     methods: methods.map((m) => m.method),
+    ...(stored?.fits ? { fits: stored.fits } : {}),
+    ...(stored?.fitBy ? { fitBy: stored.fitBy } : {}),
   };
   // a plan is compared by the methods it has: one that came later makes none of them stale
-  // what a dial is called, and a bench, changes no heat
+  // what a dial is called, and a bench, changes no heat; how it goes on, nothing of how it comes off
   const physical = { ...model, dials: undefined };
   const hashOf = (s: PlanSettings | ReturnType<typeof asFirst>) =>
     contentHash({
       board: boardHash,
       target: part.partId,
       station: physical,
-      settings: { ...s, bench: undefined },
+      settings: { ...s, bench: undefined, fits: undefined, fitBy: undefined },
       ...overridden,
     });
   const inputs: PlanInputs = {
@@ -81,8 +82,12 @@ function basisOf(
     },
     station: model,
     methods,
+    fits,
+    fitBy: stored?.fitBy ?? null,
     edited: [...edited.keys()],
-    free: Object.fromEntries(methods.filter(isDoable).map(({ method }) => [method.id, freeOn(method, bench.kit)])),
+    free: Object.fromEntries(
+      [...methods, ...fits].filter(isDoable).map(({ method }) => [method.id, freeOn(method, bench.kit)]),
+    ),
     bench: {
       ...{ name: bench.name, names: benchNames(kit) },
       ...aroundOn(bench.kit),
