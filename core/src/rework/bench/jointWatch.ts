@@ -42,12 +42,13 @@ export class JointWatch {
   /** Since when each joint is loose, s; null while it holds. */
   private readonly since: (number | null)[];
 
-  constructor(run: HeatRun, lumps: Lumps) {
+  /** `fresh`: a part goes on, whose legs no solder has wetted yet. */
+  constructor(run: HeatRun, lumps: Lumps, fresh = false) {
     this.run = run;
     this.lumps = lumps;
     this.nodes = Int32Array.from(lumps.joints, (j) => j.node);
     this.before = new Float64Array(lumps.joints.length);
-    this.wetted = lumps.joints.map((j) => (j.surface === 'sound' ? 1 : 0));
+    this.wetted = lumps.joints.map((j) => (j.surface === 'sound' && !fresh ? 1 : 0));
     this.freed = lumps.joints.map(() => false);
     this.since = lumps.joints.map(() => null);
     this.paths = lumps.joints.map(() => undefined);

@@ -144,7 +144,7 @@ export class ReworkRun {
     this.stepUnderTip_s = SIDEWAYS / finer / Math.max(1, this.heat.sidewaysRate(columns));
     this.held = heldShare(input.held, mesh);
     this.scratch = [new Float64Array(mesh.grid.kx.length), new Float64Array(mesh.grid.kx.length)];
-    this.joints = new JointWatch(this.heat, lumps);
+    this.joints = new JointWatch(this.heat, lumps, input.fitting);
     const below = this.drives.map((d) => d.under).find(heatsFromBelow) ?? input.under;
     this.neighbours = new NeighbourWatch({ ...input, under: below }, mesh, lumps, target, {
       winds: this.winds(),
