@@ -284,7 +284,7 @@ function reasonOf(method: Method, facts: Facts, { board, target, fitting }: Plac
     return { why, ...(kind.wayOut ? { cheapest: kind.wayOut } : {}) };
   }
   if (worst && worst.p_hurt > 1 - WORKS) {
-    const why = `${named(worst.partId)} ${worst.word === 'hurts' ? 'is hurt' : 'may be hurt'} before all is loose`;
+    const why = `${named(worst.partId)} ${worst.word === 'hurts' ? 'is hurt' : 'may be hurt'} before ${fitting ? 'every joint is made' : 'all is loose'}`;
     return { why, cheapest: `${kind.spare} or take ${named(worst.partId)} out of the way.` };
   }
   const by = nominal.closes?.why;

@@ -11,7 +11,7 @@ export { doubtId, saidIn } from './laps.ts';
 export { asLaidOut, layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
 export { keptFor } from './partOff.ts';
-export { landsAfter, roundsAfter } from './prepare.ts';
+export { landsAfter, preparedLands, roundsAfter } from './prepare.ts';
 export { COVER_NAMES, isMetal, plannedCovers, surroundingsDone, TAKEN_OUT } from './protection.ts';
 export { FOIL_CLEARANCE_MM, foilWindow } from './foilWindow.ts';
 export { ANY_SUPPLIES, type Supplies, suppliesOf } from './supplies.ts';

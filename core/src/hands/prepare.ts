@@ -10,7 +10,7 @@ import {
   SOLDER_ALLOYS,
 } from '../alloys/index.ts';
 import { packageById } from '../packages/index.ts';
-import { broughtBy, type Instruction, type JointState, kindOf, LEADED, someJoints } from '../rework/index.ts';
+import { broughtBy, FILM, type Instruction, type JointState, kindOf, LEADED, someJoints } from '../rework/index.ts';
 import { floodSolder, staysLeadFree } from './flood.ts';
 import { ANY_SUPPLIES, type Clearing, placeOf } from './supplies.ts';
 import type { Work } from './work.ts';
@@ -34,13 +34,20 @@ export function roundsAfter(work: CleanUpOf): number {
 /** What suction leaves in a hole, against a usual joint. */
 const SUCKED = 0.1;
 
+/** What lands are flooded with, as a metal. */
+const floodMetal = ({ board, flood }: Pick<CleanUpOf, 'board' | 'flood'>): Composition =>
+  (staysLeadFree(board, flood) ? SOLDER_ALLOYS.get(board.jointAlloy)?.wt : undefined) ?? LEADED;
+
+/** What lies on lands that somebody else made ready. */
+export const preparedLands = (work: Pick<CleanUpOf, 'board' | 'flood'>): JointState[] => [
+  { ...FILM, alloy: floodMetal(work) },
+];
+
 /** What lies on each land once it was made ready: what came off thinned by every round of flood and braid. */
 export function landsAfter(work: CleanUpOf): JointState[] {
   const { terminals } = packageById(work.target.package);
   const { wick } = PLACES[placeOf(work.target)];
-  const flood = staysLeadFree(work.board, work.flood)
-    ? (SOLDER_ALLOYS.get(work.board.jointAlloy)?.wt ?? LEADED)
-    : LEADED;
+  const flood = floodMetal(work);
   const rounds = roundsAfter(work);
   return leftInJoints(work).map((left, n) => {
     let wt = left;

@@ -1,8 +1,7 @@
 import type { JobView, PlanInputs } from '$lib/jobs/view';
 import type { BoardModel } from '@orthos/core/board';
-import { landsAfter } from '@orthos/core/hands';
+import { landsAfter, preparedLands } from '@orthos/core/hands';
 import type { Method, PlanInput } from '@orthos/core/rework';
-import { FILM } from '@orthos/core/rework';
 
 /** What the calculation of one method of a job is asked. */
 export function planInputOf(
@@ -28,6 +27,8 @@ export function fitInputs(
   const { joints: left, reused: _, ...around } = settings.surroundings ?? {};
   const target = board.parts.find((p) => p.partId === inputs.target);
   const joints =
-    target && by ? landsAfter({ target, board, method: by, flood, ...(left ? { joints: left } : {}) }) : [FILM];
+    target && by
+      ? landsAfter({ target, board, method: by, flood, ...(left ? { joints: left } : {}) })
+      : preparedLands({ board, flood });
   return { ...inputs, methods: fits, settings: { ...settings, surroundings: { ...around, joints } }, fitting: true };
 }

@@ -21,7 +21,10 @@ export type { Panel };
 
 /** A method's settings in one line, phase by phase. */
 export const settingLine = ({ phases }: Method, panel: Panel): string =>
-  phases.map((p) => kindOf(p).line(p.settings, panel)).join('; then ');
+  phases
+    .map((p) => kindOf(p).line(p.settings, panel))
+    .filter((line, n, all) => line !== '' && line !== all[n - 1])
+    .join('; then ');
 
 const giveUp: Field = { key: 'giveUp_s', label: 'Give up after', unit: 's', range: RANGES.phase.giveUp_s };
 

@@ -26,7 +26,7 @@ export const atJoints = {
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'wire', right: 'iron' }),
-  line: ({ set_C, share }, panel) => `${setText(set_C, 'iron', panel)}, ${share} of a joint’s solder in each`,
+  line: ({ set_C, tip_mm }, panel) => `${setText(set_C, 'iron', panel)}, ${tip_mm} mm tip`,
   irons: ({ power_W, set_C }) => [{ power_W, set_C }],
   paced: true,
   fromAbove: false,

@@ -35,7 +35,7 @@ export const paste = definePhase<'paste', PasteSettings>({
     return own?.tool === 'paste' ? { ...settings, alloy: own.wt } : settings;
   },
   limbs: () => ({ left: 'holds the board', right: 'needle or squeegee' }),
-  line: ({ share, alloy = LEADED }) => `${writeComposition(alloy)}, ${share} of a joint’s solder on every land`,
+  line: ({ share, alloy = LEADED }) => `${writeComposition(alloy)} paste, ${share} ×`,
   irons: () => [],
   fromAbove: true,
   bridges: false,

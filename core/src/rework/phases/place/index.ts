@@ -15,8 +15,7 @@ export const place = definePhase<'place', PlaceSettings>({
   tool: 'hand',
   wants: () => [],
   limbs: ({ molten }) => ({ left: molten ? 'the heat stays on' : 'free', right: 'tweezers on the part' }),
-  line: ({ molten, socket }) =>
-    molten ? 'set down on molten lands, heat on' : socket ? 'a socket in its holes' : 'laid on its lands, aligned',
+  line: ({ molten, socket }) => (molten ? 'set down, heat on' : socket ? 'a socket' : ''),
   irons: () => [],
   paced: true,
   fromAbove: true,

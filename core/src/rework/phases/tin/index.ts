@@ -1,7 +1,6 @@
 /** Lands tinned with an iron before the part is there: all alike, or one alone. */
 import { writeComposition } from '../../../alloys/index.ts';
 import { LEADED } from '../../solders.ts';
-import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { packageById } from '../../../packages/index.ts';
 import { definePhase } from '../declaration.ts';
@@ -30,8 +29,7 @@ export const tin = definePhase<'tin', TinSettings>({
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),
   limbs: () => ({ left: 'wire', right: 'iron along the lands' }),
-  line: ({ share: s, one, set_C }, panel) =>
-    `${setText(set_C, 'iron', panel)}, ${one ? 'one land' : 'every land'} with ${s} of a joint’s solder`,
+  line: ({ share: s, one }) => `${one ? 'one land' : 'lands'} tinned, ${s} ×`,
   irons: () => [],
   fromAbove: false,
   bridges: false,

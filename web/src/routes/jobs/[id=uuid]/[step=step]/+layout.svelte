@@ -70,7 +70,7 @@
 
 <!-- a comparison wants the width, everything else the board -->
 <div
-  class="grid h-full grid-rows-[auto_minmax(0,1fr)] {page.params.step === 'plan'
+  class="grid h-full grid-rows-[auto_minmax(0,1fr)] {['plan', 'fit'].includes(page.params.step ?? '')
     ? 'grid-cols-[minmax(0,1fr)_clamp(520px,57vw,920px)]'
     : 'grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)]'}"
 >
