@@ -1,5 +1,6 @@
+export { type Alignment, alignmentOf, type Gap } from './alignment.ts';
 export { cautionsFor } from './cautions.ts';
-export { SLIP_KINDS, type SlipKind, type Step, STEPS } from './forms.ts';
+export { LAND_STATES, type LandMark, SLIP_KINDS, type SlipKind, type Step, STEPS } from './forms.ts';
 export {
   type HiddenBenchInput,
   hiddenBenchInput,
@@ -10,6 +11,7 @@ export {
 export { doubtId, saidIn } from './laps.ts';
 export { asLaidOut, layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
+export { landRepair, type LandRepair, type Wire, wireFor } from './landRepair.ts';
 export { keptFor } from './partOff.ts';
 export { landsAfter, preparedLands, roundsAfter } from './prepare.ts';
 export { COVER_NAMES, isMetal, plannedCovers, surroundingsDone, TAKEN_OUT } from './protection.ts';

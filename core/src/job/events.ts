@@ -7,7 +7,7 @@ import { faultSchema, METER_TYPES } from '../circuit/index.ts';
 import { EVENTS, type Sign, SIGNS, SWAPS } from '../diagnosis/index.ts';
 import { SOURCE_KINDS } from '../board/index.ts';
 import { measuredSchema as measured, placeSchema as place } from '../ground/index.ts';
-import { SLIP_KINDS } from '../hands/index.ts';
+import { LAND_STATES, SLIP_KINDS } from '../hands/index.ts';
 import {
   guideSchema,
   idOfLabel,
@@ -43,9 +43,6 @@ export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 const moment = z.int().min(0);
 /** States of a joint walked over with one key each. */
 const JOINT_STATES = ['done', 'stuck', 'skipped', 'good', 'bridge', 'weak'] as const;
-/** States of a bare land. */
-const LAND_STATES = ['good', 'dirty', 'torn'] as const;
-export type LandMark = (typeof LAND_STATES)[number];
 export type JointMark = (typeof JOINT_STATES)[number];
 
 /** The board that was worked on; of jobs that have several. */
@@ -220,7 +217,29 @@ const bodies = z.discriminatedUnion('type', [
   scannedSchema,
   landsCleanSchema,
   partOffSchema,
-  z.strictObject({ type: z.literal('land'), terminal: z.string().min(1).max(20), state: z.enum(LAND_STATES) }),
+  z.strictObject({
+    type: z.literal('land'),
+    terminal: z.string().min(1).max(20),
+    state: z.enum(LAND_STATES),
+    /** Of a hole: its land on the other face. */
+    far: z.literal(true).optional(),
+  }),
+  z.strictObject({
+    type: z.literal('land-repaired'),
+    terminal: z.string().min(1).max(20),
+    far: z.literal(true).optional(),
+    how: z.string().trim().min(1).max(200),
+    /** A wire from the land, or from its leg, to another place of its net. */
+    wire: z
+      .strictObject({
+        to: z.strictObject({ partId: id, terminal: z.string().min(1).max(20) }),
+        length_mm: z.number().positive().max(1000),
+        gauge_mm: z.number().positive().max(5),
+      })
+      .optional(),
+    /** End to end, as it was measured. */
+    ohm: z.number().min(0).max(1e6).optional(),
+  }),
   z.strictObject({
     type: z.literal('off-board-test'),
     result: z.enum(['bad', 'good', 'not tested']),

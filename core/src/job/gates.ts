@@ -6,6 +6,7 @@
 import { compareReading } from '../ground/index.ts';
 import type { SourceKind } from '../board/index.ts';
 import { currentAttempt, isFitted, isOff, saidAllWet, type Attempt, type JobState } from './jobState.ts';
+import { landIsGood } from './lands.ts';
 import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
 import type { Step } from '../hands/index.ts';
 import { methodName, type LayOut } from '../rework/index.ts';
@@ -180,9 +181,12 @@ const RULES: GateRule[] = [
     id: 'lands',
     step: 'prepare',
     label: 'Lands and legs clean',
-    judge: (_, { lands, landsClean }) => {
-      const bad = [...lands].filter(([, state]) => state !== 'good').map(([t, state]) => `${t} ${state}`);
-      if (bad.length > 0) return unmet(bad.join(', '));
+    judge: (_, { lands, landsClean, landRepairs }, { terminals }) => {
+      // varnish over bare copper comes after the part
+      const bad = [...lands].filter(([t, state]) => !landIsGood(state) && !landRepairs.has(t));
+      if (bad.length > 0) return unmet(bad.map(([t, state]) => `${t} ${state}`).join(', '));
+      const all = terminals ?? [];
+      if (all.length > 0 && all.every((t) => lands.has(t))) return met(`${all.length} looked at one by one`);
       return checked(landsClean, 'flat, shiny, nothing lifted', 'not clean', 'not looked at yet');
     },
   },

@@ -7,7 +7,6 @@ export {
   type JointMark,
   type KitSnapshot,
   kitSnapshotSchema,
-  type LandMark,
   PART_ORIGINS,
   QUANTITIES,
 } from './events.ts';
@@ -47,6 +46,7 @@ export {
   saidAllWet,
   secondsOf,
 } from './jobState.ts';
+export { landIsGood, landKey } from './lands.ts';
 export { JOB_TYPE_IDS, JOB_TYPES, type JobType, outcomeWord } from './jobTypes.ts';
 export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';

@@ -3,8 +3,9 @@ import type { BoardEvent, Swap } from '../diagnosis/index.ts';
 import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
 import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from '../board/index.ts';
-import type { JobEvent, JobEventBody, JointMark, LandMark } from './events.ts';
-import type { SlipKind } from '../hands/index.ts';
+import type { JobEvent, JobEventBody, JointMark } from './events.ts';
+import { landKey } from './lands.ts';
+import type { LandMark, SlipKind } from '../hands/index.ts';
 import { type Guide, type Mark, methodName, type Operation, type Phase } from '../rework/index.ts';
 
 type Body<T extends JobEventBody['type']> = Extract<JobEventBody, { type: T }>;
@@ -44,6 +45,8 @@ export interface Run {
 }
 
 /** What belongs to one attempt at one part; a new attempt starts it afresh, the old ones stay. */
+type LandRepaired = Extract<JobEventBody, { type: 'land-repaired' }>;
+
 export interface Attempt {
   suspect?: Kept<'suspect'>;
   plan?: Kept<'plan'>;
@@ -56,7 +59,10 @@ export interface Attempt {
   scans: Partial<Record<'removal' | 'fitting', boolean>>;
   landsClean?: boolean;
   /** Lands looked at one by one. */
+  /** By `landKey`: of a hole each face has its own. */
   lands: Map<string, LandMark>;
+  /** Lands that were mended, and how. */
+  landRepairs: Map<string, LandRepaired>;
   /** The part that came off: where it lies, what it went through. */
   partOff?: Kept<'part-off'>;
   offBoardTest?: Kept<'off-board-test'>;
@@ -120,6 +126,7 @@ const freshAttempt = (): Attempt => ({
   runs: [],
   scans: {},
   lands: new Map(),
+  landRepairs: new Map(),
   joints: new Map(),
   shortChecks: [],
 });
@@ -301,6 +308,7 @@ const OF_HANDS: Effects<
   | 'surroundings-scanned'
   | 'lands-clean'
   | 'land'
+  | 'land-repaired'
   | 'slip'
   | 'slip-checked'
 > = {
@@ -351,7 +359,11 @@ const OF_HANDS: Effects<
   },
   'surroundings-scanned': (body, { attempt }) => (attempt.scans[body.after] = body.ok),
   'lands-clean': (body, { attempt }) => (attempt.landsClean = body.ok),
-  land: (body, { attempt }) => attempt.lands.set(body.terminal, body.state),
+  land(body, { attempt }) {
+    attempt.lands.set(landKey(body), body.state);
+    attempt.landRepairs.delete(landKey(body));
+  },
+  'land-repaired': (body, { attempt }) => attempt.landRepairs.set(landKey(body), body),
   slip(body, { state, id, at }) {
     const { kind, runId, partId } = body;
     state.slips.push({ id, kind, at, ...(runId ? { runId } : {}), ...(partId ? { partId } : {}) });

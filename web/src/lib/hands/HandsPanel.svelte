@@ -8,7 +8,6 @@
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SlipList from '$lib/jobs/SlipList.svelte';
-  import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
   import type { JobView } from '$lib/jobs/view';
@@ -117,31 +116,15 @@
   {#if op === 'remove' && isOff(attempt)}
     {#await import('./PartOff.svelte') then { default: PartOff }}<PartOff {view} {method} {recorder} {units} />{/await}
   {/if}
-  {#if op === 'prepare' && terminals.length > 0}
-    <section class="mt-5" aria-label="Lands">
-      <h3 class="mb-1 text-[13px] text-ink2">Lands one by one, where one is in doubt</h3>
-      {#if target && side !== target.side}{#await import('$lib/part/PartFigure.svelte') then { default: PartFigure }}<PartFigure
-            board={view.board}
-            {target}
-            {side}
-            {units}
-            joints={attempt.lands}
-            class="mb-2 aspect-square w-full max-w-96 border border-line"
-          />{/await}{/if}
-      <TerminalWalk
-        noun="land"
-        question="flat, shiny, firm? One without a track by design is not torn."
-        {terminals}
-        states={attempt.lands}
-        choices={[
-          { state: 'good', key: 'g', label: 'Good', mark: '✓', tone: 'good' },
-          { state: 'dirty', key: 'c', label: 'Not clean', mark: '◆', tone: 'caution' },
-          { state: 'torn', key: 't', label: 'Torn', mark: '▲', tone: 'stop' },
-        ]}
-        event={(terminal, state) => ({ type: 'land', terminal, state })}
+  {#if op === 'prepare' && target && terminals.length > 0}
+    {#await import('./Lands.svelte') then { default: Lands }}<Lands
+        {view}
+        {target}
+        {side}
+        {attempt}
         {recorder}
-      />
-    </section>
+        {units}
+      />{/await}
   {/if}
   <SlipList {view} {recorder} />
   <Cautions {view} step={op} />

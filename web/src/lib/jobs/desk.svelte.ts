@@ -6,10 +6,11 @@ import type { Place } from '@orthos/core/ground';
 import type { FieldFrames } from '@orthos/core/rework';
 import type { StageTool } from '$lib/stage/view';
 import type { Isotherm } from '$lib/stage/heatLayer';
-import { getContext, onDestroy, setContext, untrack } from 'svelte';
+import { getContext, onDestroy, setContext, type Snippet, untrack } from 'svelte';
 
-export type Lens = 'parts' | 'copper' | 'readings' | 'heat' | 'circuit';
+export type Lens = 'sheet' | 'parts' | 'copper' | 'readings' | 'heat' | 'circuit';
 export const LENS_NAMES: Record<Lens, string> = {
+  sheet: 'Part',
   parts: 'Parts',
   copper: 'Copper',
   readings: 'Readings',
@@ -117,6 +118,17 @@ export function layOver(desk: Desk, sheet: () => Sheet): void {
   onDestroy(() => desk.over.remove(slot));
 }
 
+/** Shows a drawing of the part in the board's place, as long as the calling component is on the page; the board is a lens away. */
+export function layOnStage(desk: Desk, sheet: Snippet): void {
+  desk.sheet = sheet;
+  desk.lens = 'sheet';
+  onDestroy(() => {
+    if (desk.sheet !== sheet) return;
+    desk.sheet = undefined;
+    if (desk.lens === 'sheet') desk.lens = 'parts';
+  });
+}
+
 /** What is looked at: side, lens, part, place, moment. The stage changes it, and so may any panel. */
 export class Desk {
   side = $state<Side>('top');
@@ -133,6 +145,8 @@ export class Desk {
   time = $state(0);
   /** Takes the pointer on the board before the stage does: one panel's at a time. */
   tool = $state.raw<StageTool | undefined>(undefined);
+  /** What a panel shows of the part in the board's place. */
+  sheet = $state.raw<Snippet | undefined>(undefined);
   readonly over = new Overlays();
 
   /** Shows a part on its side. */

@@ -4,10 +4,12 @@
   // neighbours in grey, and where the landmarks lie from there.
   import { type BoardModel, cornersOnBoard, partName, type PlacedPart, type Side } from '@orthos/core/board';
   import { type Guide, meltOrder, rowsOf } from '@orthos/core/rework';
-  import type { JointMark, LandMark } from '@orthos/core/job';
+  import type { LandMark } from '@orthos/core/hands';
+  import type { JointMark } from '@orthos/core/job';
   import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import { bearings } from './landmarks';
+  import { centreOf, pointsText, seenFrom, turnedBy } from './seen';
 
   interface Props {
     board: BoardModel;
@@ -44,19 +46,10 @@
   /** Seen from the solder side: the pins stand before the body. */
   const behind = $derived(side !== target.side);
   /** From the board to the view, mm from the target's middle. */
-  const seen = $derived((points: [number, number][]): [number, number][] =>
-    points.map(([bx, by]) => turned((bx - target.x_mm) * (mirrored ? -1 : 1), by - target.y_mm)),
-  );
-  function turned(right: number, down: number): [number, number] {
-    let [x, y] = [right, down];
-    for (let i = 0; i < turns % 4; i++) [x, y] = [y, -x];
-    return [x, y];
-  }
-  const text = (points: [number, number][]) => points.map((p) => p.map((v) => v.toFixed(3)).join(',')).join(' ');
-  const centre = (points: [number, number][]): [number, number] => [
-    points.reduce((s, p) => s + p[0], 0) / points.length,
-    points.reduce((s, p) => s + p[1], 0) / points.length,
-  ];
+  const seen = $derived(seenFrom(target, side, turns));
+  const turned = (right: number, down: number) => turnedBy(right, down, turns);
+  const text = pointsText;
+  const centre = centreOf;
   const body = $derived(seen(cornersOnBoard(target, { x: 0, y: 0, w: pkg.body.l, h: pkg.body.w })));
   const order = $derived(guide ? meltOrder(guide) : []);
   const lands = $derived(

@@ -20,7 +20,10 @@
   const desk = provideDesk();
   const view = $derived(data.view);
   const at = $derived(STEPS.findIndex((s) => s === page.params.step));
-  const lenses = $derived<Lens[]>(['parts', 'readings', 'heat', 'copper', 'circuit']);
+  const lenses = $derived<Lens[]>([
+    ...(['parts', 'readings', 'heat', 'copper', 'circuit'] as const),
+    ...(desk.sheet ? (['sheet'] as const) : []),
+  ]);
   let drawing = $state.raw<CopperDrawing | null>(null);
   $effect(() => {
     const hash = view.board.drawing;
@@ -93,7 +96,7 @@
         {lenses}
         copper={drawing}
         tool={desk.tool}
-        instead={desk.lens === 'circuit' ? schematic : undefined}
+        instead={desk.lens === 'circuit' ? schematic : desk.lens === 'sheet' ? desk.sheet : undefined}
       />
     </div>
     {#if desk.lens === 'heat' && desk.over.heat}

@@ -1,0 +1,379 @@
+<script lang="ts">
+  // The lands of a part as seen under the lens, in the board's place: what was found of each, the one that is due, wires; or, as it goes on, its
+  // body and the gaps that set it.
+  import {
+    bodyRect,
+    type BoardModel,
+    cornersOnBoard,
+    partName,
+    type PlacedPart,
+    type Side,
+    toBoard,
+  } from '@orthos/core/board';
+  import { formatLength, type UnitSettings } from '@orthos/core/ground';
+  import type { Alignment, LandMark, Wire } from '@orthos/core/hands';
+  import { packageById } from '@orthos/core/packages';
+  import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
+  import RotateCcw from '@lucide/svelte/icons/rotate-ccw';
+  import { LAND_WORDS } from './landStates';
+  import { centreOf, pointsText, type Seen, seenFrom } from './seen';
+
+  interface Drawn {
+    terminal: string;
+    state: LandMark | undefined;
+    due: boolean;
+    mended: boolean;
+  }
+  interface Props {
+    board: BoardModel;
+    target: PlacedPart;
+    side: Side;
+    turns: number;
+    /** The lands of the face that is seen. */
+    lands: readonly Drawn[];
+    units: UnitSettings;
+    /** In a corner: how far one is. */
+    count?: string;
+    wires?: readonly Wire[];
+    /** Where each wire begins. */
+    from?: readonly string[];
+    /** The part goes on: its body lies over its lands. */
+    alignment?: Alignment;
+    onPick?: (terminal: string) => void;
+    onTurn: () => void;
+    onFlip?: () => void;
+  }
+  let {
+    board,
+    target,
+    side,
+    turns,
+    lands,
+    units,
+    count,
+    wires = [],
+    from = [],
+    alignment,
+    onPick,
+    onTurn,
+    onFlip,
+  }: Props = $props();
+
+  const pkg = $derived(packageById(target.package));
+  const seen = $derived(seenFrom(target, side, turns));
+  const shapes = $derived(
+    lands.flatMap((l) => {
+      const t = pkg.terminals.find((own) => own.id === l.terminal);
+      if (!t) return [];
+      const points = seen(cornersOnBoard(target, t.land));
+      return [
+        { ...l, points, at: centreOf(points), hole: t.drill_mm, round: t.round, size: Math.min(t.land.w, t.land.h) },
+      ];
+    }),
+  );
+  const body = $derived(seen(cornersOnBoard(target, bodyRect(target))));
+  const reach = $derived(
+    Math.max(1, ...[...body, ...shapes.flatMap((s) => s.points)].map(([x, y]) => Math.hypot(x, y))),
+  );
+  /** Radius of the field that is seen, mm: as far as the nearest neighbours. */
+  const field = $derived(reach * 1.25 + 2.5);
+  const line = $derived(field / 160);
+  const name = $derived(partName(target));
+  const round = $derived(
+    board.parts
+      .filter((p) => p.side === side && p.partId !== target.partId)
+      .map((p) => {
+        const points = seen(cornersOnBoard(p, bodyRect(p)));
+        const terminals = packageById(p.package).terminals.map((t) => seen(cornersOnBoard(p, t.land)));
+        return { id: p.partId, name: partName(p), points, at: centreOf(points), terminals };
+      })
+      .filter((n) => Math.hypot(...n.at) < field + 3),
+  );
+  /** Numbers fit where lands are far enough apart. */
+  const pitch = $derived(
+    Math.min(...shapes.slice(1).map((s, n) => Math.hypot(s.at[0] - shapes[n].at[0], s.at[1] - shapes[n].at[1])), reach),
+  );
+  const font = $derived(Math.min(field / 16, Math.max(field / 34, pitch * 0.75)));
+  /** Each number inwards of its land. */
+  const inward = ([x, y]: Seen, by: number): Seen => {
+    const far = Math.hypot(x, y) || 1;
+    return [x - (x / far) * by, y - (y / far) * by];
+  };
+  const told = $derived(pitch > font * 0.8);
+  const isBad = (state: LandMark | undefined) => state !== undefined && LAND_WORDS[state].tone !== 'good';
+
+  const placeOf = (partId: string, terminal: string): Seen | undefined => {
+    const part = board.parts.find((p) => p.partId === partId);
+    const t = part && packageById(part.package).terminals.find((own) => own.id === terminal);
+    return part && t && seen([toBoard(part, t.land.x, t.land.y)])[0];
+  };
+  /** A wire bows away from the part's middle. */
+  const paths = $derived(
+    wires.flatMap((w, n) => {
+      const [a, b] = [placeOf(target.partId, from[n]), placeOf(w.to.partId, w.to.terminal)];
+      if (!a || !b) return [];
+      const mid: Seen = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+      const far = Math.hypot(...mid) || 1;
+      const bow = 0.25 * Math.hypot(a[0] - b[0], a[1] - b[1]);
+      const out: Seen = [mid[0] + (mid[0] / far) * bow, mid[1] + (mid[1] / far) * bow];
+      return [{ key: from[n], d: `M${a.join(',')} Q${out.join(',')} ${b.join(',')}` }];
+    }),
+  );
+  const gaps = $derived(
+    (alignment?.gaps ?? []).map((g) => {
+      const other = board.parts.find((p) => p.partId === g.partId);
+      const box = (p: PlacedPart) => {
+        const c = cornersOnBoard(p, bodyRect(p));
+        return {
+          x0: Math.min(...c.map((q) => q[0])),
+          x1: Math.max(...c.map((q) => q[0])),
+          y0: Math.min(...c.map((q) => q[1])),
+          y1: Math.max(...c.map((q) => q[1])),
+        };
+      };
+      const [own, its] = [box(target), other ? box(other) : box(target)];
+      const ends: [number, number][] = {
+        left: [
+          [its.x1, g.at_mm],
+          [own.x0, g.at_mm],
+        ] as [number, number][],
+        right: [
+          [own.x1, g.at_mm],
+          [its.x0, g.at_mm],
+        ] as [number, number][],
+        up: [
+          [g.at_mm, its.y1],
+          [g.at_mm, own.y0],
+        ] as [number, number][],
+        down: [
+          [g.at_mm, own.y1],
+          [g.at_mm, its.y0],
+        ] as [number, number][],
+      }[g.to];
+      const [a, b] = seen(ends);
+      return { ...g, a, b, at: centreOf([a, b]) };
+    }),
+  );
+  const first = $derived(shapes.find((s) => s.terminal === pkg.terminals[0]?.id));
+  const corner = $derived(
+    first &&
+      body.reduce((a, b) =>
+        Math.hypot(b[0] - first.at[0], b[1] - first.at[1]) < Math.hypot(a[0] - first.at[0], a[1] - first.at[1]) ? b : a,
+      ),
+  );
+  const fill = (state: LandMark | undefined, mended: boolean) => {
+    if (mended || state === 'good' || state === 'mask-gone' || state === 'lifted' || state === 'dirty')
+      return 'var(--lead)';
+    if (state === 'burnt') return 'color-mix(in srgb, var(--drawn) 75%, var(--hot))';
+    return 'none';
+  };
+  const stroke = (s: (typeof shapes)[number]) => {
+    if (s.due) return 'var(--hot)';
+    if (s.mended) return 'var(--good)';
+    return s.state && isBad(s.state)
+      ? LAND_WORDS[s.state].tone === 'stop'
+        ? 'var(--stop)'
+        : 'var(--caution)'
+      : 'var(--drawn)';
+  };
+</script>
+
+{#snippet land(s: (typeof shapes)[number])}
+  {#if s.state === 'mask-gone'}
+    <polygon
+      points={pointsText(s.points)}
+      fill="none"
+      stroke="var(--caution)"
+      stroke-width={s.size * 0.5}
+      opacity="0.5"
+    />
+  {/if}
+  <g transform={s.state === 'lifted' ? `rotate(9 ${s.at[0]} ${s.at[1]})` : undefined}>
+    {#if s.round}
+      <circle
+        cx={s.at[0]}
+        cy={s.at[1]}
+        r={s.size / 2}
+        fill={fill(s.state, s.mended)}
+        stroke={stroke(s)}
+        stroke-width={s.due ? line * 3.5 : line * 1.3}
+        stroke-dasharray={s.state === undefined || s.state === 'torn' ? `${line * 3} ${line * 2}` : undefined}
+      />
+    {:else}
+      <polygon
+        points={pointsText(s.points)}
+        fill={fill(s.state, s.mended)}
+        stroke={stroke(s)}
+        stroke-width={s.due ? line * 3.5 : line * 1.3}
+        stroke-dasharray={s.state === undefined || s.state === 'torn' ? `${line * 3} ${line * 2}` : undefined}
+        pointer-events="all"
+      />
+    {/if}
+  </g>
+  {#if s.hole}
+    <circle
+      cx={s.at[0]}
+      cy={s.at[1]}
+      r={s.hole / 2}
+      fill={s.state === 'plugged' ? 'var(--lead)' : s.state === undefined ? 'var(--board)' : 'var(--ink)'}
+      stroke="var(--drawn)"
+      stroke-width={line}
+    />
+  {/if}
+  {#if s.state === 'dirty' && !s.mended}
+    <ellipse
+      cx={s.at[0]}
+      cy={s.at[1]}
+      rx={s.size * 0.62}
+      ry={s.size * 0.62}
+      fill="var(--lead)"
+      stroke="var(--caution)"
+      stroke-width={line * 1.6}
+    />
+  {/if}
+  {#if s.state === 'burnt'}<polygon points={pointsText(s.points)} fill="url(#char)" />{/if}
+  {#if s.state === 'no-copper'}
+    <line
+      x1={s.at[0] - s.size / 2}
+      x2={s.at[0] + s.size / 2}
+      y1={s.at[1]}
+      y2={s.at[1]}
+      stroke="var(--drawn)"
+      stroke-width={line * 2}
+    />
+  {/if}
+{/snippet}
+
+<div class="absolute inset-0 flex flex-col bg-bench" data-testid="land-sheet">
+  <div class="flex items-start justify-between gap-3 px-4 pt-2 text-[13px]">
+    <p>
+      <b>{formatLength(2 * field, units)} field</b>
+      <span class="block text-ink2"
+        >{turns % 4 === 0 ? 'not turned' : `turned ${90 * (turns % 4)}°`}, {side === 'bottom'
+          ? 'bottom, mirrored as seen'
+          : 'top'}</span
+      >
+    </p>
+    <div class="flex gap-1">
+      <button class="button flex items-center gap-1.5 px-3" onclick={onTurn}
+        ><RotateCcw size={16} aria-hidden="true" />Turn</button
+      >
+      {#if onFlip}<button class="button flex items-center gap-1.5 px-3" onclick={onFlip}
+          ><FlipHorizontal2 size={16} aria-hidden="true" />Other face</button
+        >{/if}
+    </div>
+    {#if count}<p class="text-right"><span class="text-xl font-semibold">{count}</span></p>{/if}
+  </div>
+  <svg
+    viewBox="{-field * 1.12} {-field * 1.06} {field * 2.24} {field * 2.12}"
+    class="min-h-0 w-full flex-1"
+    role="group"
+    aria-label="{name}, {alignment ? 'as it goes on' : 'its lands'}, seen from the {side}"
+  >
+    <defs>
+      <clipPath id="lens"><circle r={field} /></clipPath>
+      <pattern id="char" width={field / 40} height={field / 40} patternUnits="userSpaceOnUse">
+        <circle cx={field / 80} cy={field / 80} r={field / 160} fill="var(--board)" />
+      </pattern>
+    </defs>
+    <circle r={field} fill="var(--board)" stroke="var(--drawn)" stroke-width={line} />
+    {#each [0, 90, 180, 270] as a (a)}
+      <line x1={field} x2={field * 1.03} stroke="var(--drawn)" stroke-width={line} transform="rotate({a})" />
+    {/each}
+    <g clip-path="url(#lens)">
+      {#each round as n (n.id)}
+        {#each n.terminals as t, i (i)}<polygon points={pointsText(t)} fill="var(--lead)" opacity="0.5" />{/each}
+        <polygon
+          points={pointsText(n.points)}
+          fill="var(--part)"
+          stroke="var(--drawn)"
+          stroke-width={line}
+          opacity="0.85"
+        />
+        <text x={n.at[0]} y={n.at[1] + font * 0.35} font-size={font} text-anchor="middle" fill="var(--ink2)"
+          >{n.name}</text
+        >
+      {/each}
+      <polygon
+        points={pointsText(body)}
+        fill="none"
+        stroke="var(--drawn)"
+        stroke-width={line}
+        stroke-dasharray="{line * 6} {line * 4}"
+      />
+      {#each shapes as s (s.terminal)}
+        {#if onPick}
+          <g
+            role="button"
+            tabindex="-1"
+            aria-label="land {s.terminal}: {s.state ? LAND_WORDS[s.state].label.toLowerCase() : 'not looked at'}"
+            class="cursor-pointer"
+            onclick={() => onPick(s.terminal)}
+            onkeydown={(e) => e.key === 'Enter' && onPick(s.terminal)}>{@render land(s)}</g
+          >
+        {:else}{@render land(s)}{/if}
+      {/each}
+      {#each paths as p (p.key)}
+        <path d={p.d} fill="none" stroke="var(--drawn)" stroke-width={line * 5} stroke-linecap="round" />
+        <path d={p.d} fill="none" stroke="var(--hot)" stroke-width={line * 3} stroke-linecap="round" />
+      {/each}
+      {#if alignment}
+        <polygon
+          points={pointsText(body)}
+          fill="var(--part)"
+          fill-opacity="0.8"
+          stroke="var(--drawn)"
+          stroke-width={line * 1.5}
+        />
+        {#if corner && pkg.polarity !== 'none'}<circle
+            cx={corner[0] * 0.82}
+            cy={corner[1] * 0.82}
+            r={field / 40}
+            fill="var(--drawn)"
+          />{/if}
+      {/if}
+    </g>
+    {#if told || alignment}
+      {#each shapes as s (s.terminal)}
+        {#if told || s.due || isBad(s.state)}
+          {@const [x, y] = inward(s.at, font * 1.25 + s.size / 2)}
+          <text
+            {x}
+            y={y + font * 0.35}
+            font-size={font}
+            font-weight={s.due || isBad(s.state) ? 700 : 400}
+            text-anchor="middle"
+            fill={s.due ? 'var(--hot)' : isBad(s.state) ? stroke(s) : 'var(--ink2)'}
+            stroke="var(--board)"
+            stroke-width={font * 0.25}
+            paint-order="stroke">{s.terminal}</text
+          >
+        {/if}
+      {/each}
+    {/if}
+    <text
+      y={alignment ? font * 0.5 : font * 0.6}
+      font-size={font * 1.6}
+      font-weight="600"
+      text-anchor="middle"
+      fill="var(--ink2)"
+      stroke="var(--board)"
+      stroke-width={font * 0.3}
+      paint-order="stroke">{name}</text
+    >
+    {#each gaps as g (g.to)}
+      <line x1={g.a[0]} y1={g.a[1]} x2={g.b[0]} y2={g.b[1]} stroke="var(--evidence)" stroke-width={line * 2} />
+      <text
+        x={g.at[0]}
+        y={g.at[1] + font * 0.4}
+        font-size={font * 1.1}
+        font-weight="700"
+        text-anchor="middle"
+        fill="var(--evidence)"
+        stroke="var(--board)"
+        stroke-width={font * 0.35}
+        paint-order="stroke">{g.mm.toFixed(2)}</text
+      >
+    {/each}
+  </svg>
+</div>

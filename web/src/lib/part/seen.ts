@@ -1,0 +1,28 @@
+/** The board round a part as it is seen: from a side, turned by quarters; mm from the part's middle. */
+import type { PlacedPart, Side } from '@orthos/core/board';
+
+export type Seen = [x: number, y: number];
+
+/** `turns`: quarters, counter-clockwise. */
+export function seenFrom(
+  target: Pick<PlacedPart, 'x_mm' | 'y_mm'>,
+  side: Side,
+  turns = 0,
+): (points: readonly (readonly [number, number])[]) => Seen[] {
+  const mirror = side === 'bottom' ? -1 : 1;
+  return (points) => points.map(([x, y]) => turnedBy((x - target.x_mm) * mirror, y - target.y_mm, turns));
+}
+
+export function turnedBy(right: number, down: number, turns: number): Seen {
+  let [x, y] = [right, down];
+  for (let i = 0; i < turns % 4; i++) [x, y] = [y, -x];
+  return [x, y];
+}
+
+export const pointsText = (points: readonly Seen[]): string =>
+  points.map((p) => p.map((v) => v.toFixed(3)).join(',')).join(' ');
+
+export const centreOf = (points: readonly Seen[]): Seen => [
+  points.reduce((s, p) => s + p[0], 0) / points.length,
+  points.reduce((s, p) => s + p[1], 0) / points.length,
+];
