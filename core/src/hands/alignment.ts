@@ -1,5 +1,6 @@
 /** How a part that goes on is set by what stands round it: gaps to its neighbours, and how far it may be off. */
 import { type BoardModel, bodyRect, boxOnBoard, type PlacedPart, partName, solderedTerminals } from '../board/index.ts';
+import { sideOf } from '../rework/index.ts';
 
 const DIRECTIONS = ['left', 'right', 'up', 'down'] as const;
 /** As seen from the top of the board. */
@@ -49,12 +50,14 @@ function gapTo(board: BoardModel, part: PlacedPart, to: Direction): Gap | undefi
   return found.length > 0 ? found.reduce((a, b) => (b.mm < a.mm ? b : a)) : undefined;
 }
 
-/** Smaller of lead and land, across the lead's way out. */
+/** The smaller of lead and land, across the way the lead goes out. */
 function shiftOf(part: PlacedPart): number {
-  const wide = solderedTerminals(part).map(({ land, lead }) =>
-    Math.min(land.w, land.h, lead ? Math.min(lead.w, lead.h) : Infinity),
+  const terminals = solderedTerminals(part);
+  const lands = terminals.map((t) => t.land);
+  const across = terminals.map(({ land, lead = land }) =>
+    sideOf(land, lands).startsWith('x') ? Math.min(land.h, lead.h) : Math.min(land.w, lead.w),
   );
-  return wide.length > 0 ? OVERHANG * Math.min(...wide) : 0;
+  return across.length > 0 ? OVERHANG * Math.min(...across) : 0;
 }
 
 /** A turn moves the furthest land most. */

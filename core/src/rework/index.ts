@@ -34,7 +34,7 @@ export { kindOf } from './phases/index.ts';
 export { KIND_NAMES, LONGEST_S, MOST_PHASES, type Phase, phasesSchema } from './phases/schema.ts';
 export { wordsOf } from './words.ts';
 export { COUNT, type Instruction, someJoints, type Words, wordsAt, type Workplace } from './phases/instruction.ts';
-export { reachOf, rowsOf } from './phases/rows.ts';
+export { reachOf, rowsOf, sideOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
 export { guideOf, handsClock, turnsOf } from './planGuide.ts';
 export { effectsOf } from './design.ts';

@@ -82,7 +82,13 @@
   {/if}
   {#if op === 'fit'}
     {#await import('./FitChecks.svelte') then { default: FitChecks }}<FitChecks {view} {recorder} />{/await}
-    {#if target}{#await import('./FitPlan.svelte') then { default: FitPlan }}<FitPlan
+    {#if target}{#await import('./SetBy.svelte') then { default: SetBy }}<SetBy
+          board={view.board}
+          {target}
+          {side}
+          {units}
+        />{/await}
+      {#await import('./FitPlan.svelte') then { default: FitPlan }}<FitPlan
           {view}
           {units}
           done={runs.some((r) => r.ended?.outcome === 'finished')}
