@@ -45,6 +45,10 @@
   const wired = $derived(found.filter((f) => f.repair.wire && !f.far));
   const clean = $derived(walk.spots.filter((s) => walk.stateOf(s) === 'good').length);
 
+  function otherFace() {
+    const other = walk.spots.find((s) => (s.far ? farSide : side) !== shown);
+    if (other) walk.go(other);
+  }
   layOnStage(desk, sheet);
   const pedal = new Pedal(
     () => walk.rowIsClean(),
@@ -92,6 +96,7 @@
     },
     { keys: ['r'], label: 'row clean from here', run: () => walk.rowIsClean(), line: due !== null },
     { keys: ['v'], label: 'turn the view', run: () => walk.turns++ },
+    ...(walk.spots.some((s) => s.far) ? [{ keys: ['f'], label: 'other face', run: otherFace, line: true }] : []),
   ]);
   const place = $derived.by(() => {
     if (!due) return '';
@@ -127,12 +132,7 @@
       if (spot) walk.go(spot);
     }}
     onTurn={() => walk.turns++}
-    onFlip={walk.spots.some((s) => s.far)
-      ? () => {
-          const other = walk.spots.find((s) => (s.far ? farSide : side) !== shown);
-          if (other) walk.go(other);
-        }
-      : undefined}
+    onFlip={walk.spots.some((s) => s.far) ? otherFace : undefined}
   />
 {/snippet}
 
@@ -155,7 +155,7 @@
         {@const w = LAND_WORDS[state]}
         {@const here = walk.stateOf(due) === state}
         <button
-          class="bg-sheet px-2 py-1.5 text-left {here
+          class="bg-sheet px-2 py-1.5 text-left last:odd:col-span-2 {here
             ? 'outline-2 -outline-offset-2 outline-evidence'
             : 'hover:bg-bench'}"
           aria-pressed={here}
@@ -186,7 +186,7 @@
       {@const w = LAND_WORDS[f.state]}
       <div class="flex flex-wrap items-center gap-x-3 border-b border-faint py-1">
         <button
-          class="w-24 text-left font-semibold"
+          class="w-14 text-left font-semibold"
           onclick={() => walk.go(f)}
           aria-label="land {f.key}: {w.label.toLowerCase()}"
         >
@@ -195,8 +195,8 @@
           >
           {f.key}
         </button>
-        <span class="w-24 {w.tone === 'stop' ? 'text-stop' : 'text-caution'}">{w.label.toLowerCase()}</span>
-        <span class="min-w-32 flex-1">{f.repair.what}</span>
+        <span class="w-20 {w.tone === 'stop' ? 'text-stop' : 'text-caution'}">{w.label.toLowerCase()}</span>
+        <span class="min-w-24 flex-1">{f.repair.what}</span>
         {#if f.mended}<span class="text-good">✓ {f.mended.how}</span>
         {:else}
           <span class="text-[13px] text-ink2">{lasts(f.repair.seconds)}</span>

@@ -76,7 +76,7 @@
     Math.max(1, ...[...body, ...shapes.flatMap((s) => s.points)].map(([x, y]) => Math.hypot(x, y))),
   );
   /** Radius of the field that is seen, mm: as far as the nearest neighbours. */
-  const field = $derived(reach * 1.25 + 2.5);
+  const field = $derived(reach * 1.15 + 1.2);
   const line = $derived(field / 160);
   const name = $derived(partName(target));
   const round = $derived(
@@ -94,11 +94,14 @@
     Math.min(...shapes.slice(1).map((s, n) => Math.hypot(s.at[0] - shapes[n].at[0], s.at[1] - shapes[n].at[1])), reach),
   );
   const font = $derived(Math.min(field / 16, Math.max(field / 34, pitch * 0.75)));
-  /** Each number inwards of its land. */
-  const inward = ([x, y]: Seen, by: number): Seen => {
-    const far = Math.hypot(x, y) || 1;
-    return [x - (x / far) * by, y - (y / far) * by];
-  };
+  /** Each number inwards of its land, along the way the land lies. */
+  function inward({ at: [x, y], points }: (typeof shapes)[number]): Seen {
+    const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+    const [w, h] = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
+    const lies = Math.abs(w - h) < 0.05 ? Math.abs(x) >= Math.abs(y) : w > h;
+    const by = (lies ? w : h) / 2 + font * 0.75;
+    return lies ? [x - Math.sign(x) * by, y] : [x, y - Math.sign(y) * by];
+  }
   const told = $derived(pitch > font * 0.8);
   const isBad = (state: LandMark | undefined) => state !== undefined && LAND_WORDS[state].tone !== 'good';
 
@@ -336,7 +339,7 @@
     {#if told || alignment}
       {#each shapes as s (s.terminal)}
         {#if told || s.due || isBad(s.state)}
-          {@const [x, y] = inward(s.at, font * 1.25 + s.size / 2)}
+          {@const [x, y] = inward(s)}
           <text
             {x}
             y={y + font * 0.35}
