@@ -365,9 +365,9 @@ test('a fit-only job starts at Fit; power and orientation guard it; an iron goes
   await page.getByRole('button', { name: 'Checked' }).click();
   await expect(page.getByText('✓ against silkscreen')).toBeVisible();
   await openRun(page, jobId, 'fit');
-  await choose(page.getByLabel('How'), 'Low-melt + iron');
+  await choose(page.getByLabel('How'), 'Iron, joint by joint');
   await tap(page);
-  await expect(say(page)).toContainText('Tin one corner');
+  await expect(say(page)).toContainText('Place U7.');
   for (let n = 0; n < 3; n++) await tap(page);
   await expect(say(page)).toHaveText('Solder joint by joint, 8 in all.');
   await tap(page);
@@ -407,7 +407,7 @@ test('a second attempt after a wrong suspect keeps the first', async ({ page }) 
   await page.keyboard.press('g');
   await page.keyboard.press('t');
   await expect(page.getByText('2 torn')).toBeVisible();
-  await page.getByRole('button', { name: 'land 2: torn' }).click();
+  await page.getByRole('button', { name: 'land 2: torn' }).first().click();
   await page.keyboard.press('g');
   await expect(page.getByText('2 torn')).toHaveCount(0);
   await page.goto(`/jobs/${jobId}/fit`);

@@ -56,6 +56,8 @@ describe('what the hidden bench answers', () => {
     expect(words({ joint: '2', turns: [turn('2', 5), turn('2', 5)] })).toBe('joint 2 is through');
     expect(words({})).toBe('2, 3 still hold');
     expect(words({ loose: new Set(['1', '2', '3']) })).toBe('every pin moves');
+    expect(words({ fitting: true })).toBe('2, 3 not through');
+    expect(words({ fitting: true, loose: new Set(['1', '2', '3']) })).toBe('every joint has flowed');
     expect(words({ turns: [] })).toBeNull();
     expect(words({ pins: undefined, elapsed_s: 16 })).toBe('1 of 3 joints shiny, all wet');
   });

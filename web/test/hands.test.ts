@@ -128,13 +128,16 @@ describe('a course through an operation', () => {
     expect(course?.list.some((i) => i.id === 'lay-1')).toBe(true);
     expect(courseOf(view, [at(0, begun('remove', 'no-such-method'))], 'remove')).toBeNull();
   });
-  it('fits by air from further off, by iron joint by joint', () => {
-    const methods = methodsOf(view, 'fit');
-    expect(methods.map((m) => m.id)).toEqual(['air-slow', 'air-fast', 'bead']);
-    const standoff = (m: Method) => phaseOf(m, 'air')?.settings.standoff_mm ?? NaN;
-    expect(standoff(methods[0])).toBe(standoff(slow) + 5);
-    const iron = courseOf(view, [at(0, begun('fit', 'bead'))], 'fit');
-    expect(iron?.list.find((i) => i.walk)?.walk).toHaveLength(20);
+  it('fits by ways of its own, the one that was chosen first; runs begun before there were any go on', () => {
+    expect(methodsOf(view, 'fit').map((m) => m.id)).toContain('fit-drag');
+    expect(methodsOf(view, 'fit').every((m) => m.id.startsWith('fit-'))).toBe(true);
+    const chosen = view.inputs && { ...view, inputs: { ...view.inputs, fitBy: 'fit-joints' } };
+    expect(chosen && methodsOf(chosen, 'fit')[0].id).toBe('fit-joints');
+    const drag = courseOf(view, [at(0, begun('fit', 'fit-joints'))], 'fit');
+    expect(drag?.list.find((i) => i.walk)?.walk).toHaveLength(20);
+    const { phases } = slow;
+    const old = courseOf(view, [at(0, { ...begun('fit', 'air-slow'), phases } as JobEventBody)], 'fit');
+    expect(old?.list.map((i) => i.id)).toContain('all-wet');
   });
   it('joins the log of the server with what is only here, each event once', () => {
     const stored = events(mark('flux'));

@@ -26,4 +26,4 @@ export {
   type Quantity,
   UNITS,
 } from './readings.ts';
-export { formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSettings } from './units.ts';
+export { formatGap, formatLength, formatTemperature, parseDecimal, toCelsius, type UnitSettings } from './units.ts';

@@ -23,6 +23,11 @@ export function formatLength(mm: number, units: UnitSettings): string {
   return `${(mm * PER_MM[units.length]).toFixed(DIGITS[units.length])} ${units.length}`;
 }
 
+/** The same to a tenth of what hands see: gaps that a part is set by. */
+export function formatGap(mm: number, units: UnitSettings): string {
+  return `${(mm * PER_MM[units.length]).toFixed(DIGITS[units.length] + 1)} ${units.length}`;
+}
+
 /** A typed number with point or comma as decimal sign; null when it is none. */
 export function parseDecimal(text: string): number | null {
   const trimmed = text.trim();

@@ -1,18 +1,28 @@
 /** Putting a part on: what each phase says, then held until it has frozen, and washed. */
-import { type Instruction, kindOf, methodsFor, type Phase, wordsOf } from '../rework/index.ts';
+import { SOLDER_ALLOYS } from '../alloys/index.ts';
+import { type Instruction, kindOf, type Phase, reachOf, wordsOf } from '../rework/index.ts';
 import { staysLeadFree } from './flood.ts';
 import type { Work } from './work.ts';
 
-/** What hands go through; runs begun before fitting had phases of its own knew only the tool that took the part off. */
+const BEFORE = { until: { told: true as const }, giveUp_s: 20 };
+const IRON = { set_C: 350, tip_mm: 2, contact: 1, power_W: 70 };
+
+/** What hands go through; runs begun before fitting had ways of its own knew only the tool that took the part off. */
 function phasesOf({ method: { phases }, target, board, flood }: Work): readonly Phase[] {
   if (phases.some((p) => p.kind === 'place')) return phases;
-  const piece = { jointAlloy: board.jointAlloy, ...(staysLeadFree(board, flood) ? { leadFree: true } : {}) };
-  const ways = methodsFor(target.package, piece, 'fit');
-  const own = (id: string) => ways.find((w) => w.method.id === id && !w.unfit)?.method.phases;
   const main = phases[phases.length - 1];
-  const byAir = own('fit-air') ?? [];
-  if (main.kind === 'air') return [...byAir.filter((p) => p.kind !== 'air'), main];
-  return own('fit-joints') ?? own('fit-holes') ?? byAir;
+  const own = staysLeadFree(board, flood) ? SOLDER_ALLOYS.get(board.jointAlloy)?.wt : undefined;
+  const alloy = own ? { alloy: own } : {};
+  const place: Phase = { id: 'place', kind: 'place', settings: {}, ...BEFORE };
+  if (main.kind === 'air')
+    return [{ id: 'tin', kind: 'tin', settings: { ...IRON, share: 0.8, ...alloy }, ...BEFORE }, place, main];
+  const joints = {
+    settings: { ...IRON, share: 1, most_s: 8, ...alloy },
+    until: { loose: 'all' as const },
+    giveUp_s: 600,
+  };
+  if (reachOf(target.package).pins) return [place, { id: 'fill', kind: 'fill', ...joints }];
+  return [place, { id: 'tack', kind: 'tack', ...joints }, { id: 'joint', kind: 'joint', ...joints }];
 }
 
 export function fit(work: Work): Instruction[] {

@@ -87,7 +87,7 @@ export async function playHiddenBench(
     const noise = 1 + NOISE.part * deviate();
     return s === null ? null : Math.max(0.5, s * noise + NOISE.seconds * deviate());
   };
-  const clock = handsClock(run);
+  const clock = handsClock(run, plan);
   const modelled = run.joints.map((j) => ({ terminal: j.terminal, wet_s: clock(wetAt(j)) }));
   const oneByOne = kindOf(mainPhase(plan)).inTurn === true;
   const joints = oneByOne

@@ -39,6 +39,8 @@ export interface Wires {
   solder: Want;
   /** A wire that does what this alloy does. */
   like(alloy: Composition): Want;
+  /** A paste that melts where this alloy does. */
+  paste(alloy: Composition): Want;
 }
 
 /** Wires for work that may have to stay free of lead. */
@@ -55,6 +57,11 @@ export function wiresFor(leadFree: boolean): Wires {
     leaded: wire('leaded solder wire', (wt) => lead(wt) > 20 && !isLowMelting(wt)),
     solder,
     like: (alloy) => (isLowMelting(alloy) ? lowMelt : solder),
+    paste: (alloy) => ({
+      tool: 'paste',
+      name: isLowMelting(alloy) ? 'low-temperature paste' : 'solder paste',
+      ok: (i) => i.tool === 'paste' && isLowMelting(i.wt) === isLowMelting(alloy),
+    }),
   };
 }
 
@@ -112,6 +119,8 @@ export interface Bench {
   ) => S;
   /** The wire that does what an alloy does: its own before another, and no lead where there is none in it. */
   wireLike: (alloy: Composition) => Metal | undefined;
+  /** The paste that melts where an alloy does. */
+  pasteLike: (alloy: Composition) => Metal | undefined;
 }
 
 export const benchOf = (kit: Kit): Bench => ({
@@ -124,4 +133,5 @@ export const benchOf = (kit: Kit): Bench => ({
     const like = ({ wt }: Metal) => isLowMelting(wt) === isLowMelting(alloy) && (isLeadFree(wt) || !isLeadFree(alloy));
     return same ?? wires.find(like);
   },
+  pasteLike: (alloy) => kit.find((i): i is Metal => i.tool === 'paste' && isLowMelting(i.wt) === isLowMelting(alloy)),
 });

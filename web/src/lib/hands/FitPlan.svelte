@@ -1,7 +1,7 @@
 <script lang="ts">
   // How it goes on: every way computed from the lands as they are, the one that hands will follow, its settings.
   import { Edits } from '$lib/plan/edits';
-  import { fitInputs } from '$lib/plan/planInput';
+  import { fitInputs } from '$lib/plan/fitInputs';
   import { plannerOf } from '$lib/plan/planner.svelte';
   import Ways from '$lib/plan/Ways.svelte';
   import type { JobView } from '$lib/jobs/view';
@@ -49,7 +49,7 @@
   const method = $derived(inputs?.methods.find((m) => m.method.id === chosen)?.method);
   const shown = $derived(chosen ? (planner.results[chosen] ?? planner.quick[chosen]) : undefined);
   const row = $derived(shown && fitRowOf(shown));
-  const inUse = $derived(inputs?.fitBy === chosen);
+  const inUse = $derived(chosen !== null && inputs?.fitBy === chosen);
 
   const edits = new Edits({
     view: () => view,

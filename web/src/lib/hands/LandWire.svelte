@@ -3,7 +3,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import { nameOf } from '$lib/jobs/nameOf';
   import type { BoardModel } from '@orthos/core/board';
-  import { formatLength, parseReading, type UnitSettings } from '@orthos/core/ground';
+  import { formatGap, formatLength, parseReading, type UnitSettings } from '@orthos/core/ground';
   import type { Wire } from '@orthos/core/hands';
 
   interface Props {
@@ -44,7 +44,7 @@
     {wire.through ? 'Through the board, by the nearest via or round its edge. ' : ''}{wire.round.length > 0
       ? `Round ${wire.round.slice(0, 3).join(', ')}, flat on the mask. `
       : 'Straight, flat on the mask. '}{wire.clear
-      ? `Clear of ${wire.clear.name} by ${formatLength(wire.clear.mm, units)}.`
+      ? `Clear of ${wire.clear.name} by ${formatGap(wire.clear.mm, units)}.`
       : ''}
   </p>
   <p class="text-[13px]">Then {wire.check}</p>

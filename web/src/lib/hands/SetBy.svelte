@@ -3,7 +3,7 @@
   import { layOnStage, useDesk } from '$lib/jobs/desk.svelte';
   import LandSheet from '$lib/part/LandSheet.svelte';
   import type { BoardModel, PlacedPart, Side } from '@orthos/core/board';
-  import { formatLength, type UnitSettings } from '@orthos/core/ground';
+  import { formatGap, type UnitSettings } from '@orthos/core/ground';
   import { alignmentOf } from '@orthos/core/hands';
   import { packageById } from '@orthos/core/packages';
   import { solderedTerminals } from '@orthos/core/board';
@@ -40,8 +40,8 @@
   <p class="font-semibold">Set it by</p>
   {#if alignment.gaps.length > 0}
     <p>
-      {#each alignment.gaps as g, n (g.to)}{n > 0 ? ', ' : ''}<b>{formatLength(g.mm, units)}</b> to {g.name}{/each}:
-      body to body.
+      {#each alignment.gaps as g, n (g.to)}{n > 0 ? ', ' : ''}<b>{formatGap(g.mm, units)}</b> to {g.name}{/each}: body
+      to body.
     </p>
   {:else}
     <p class="text-ink2">Nothing stands beside it within 40 mm: by its lands alone.</p>
@@ -49,6 +49,6 @@
   <p class="text-[13px] text-ink2">
     {pins
       ? 'Its pins hold it: every one through its hole, flat or at the height it had.'
-      : `It may be off by ${formatLength(alignment.shift_mm, units)}, or turned by ${alignment.turn_deg.toFixed(1)}°, and every lead still lies on its land.`}
+      : `It may be off by ${formatGap(alignment.shift_mm, units)}, or turned by ${alignment.turn_deg.toFixed(1)}°, and every lead still lies on its land.`}
   </p>
 </section>

@@ -10,7 +10,7 @@
     type Side,
     toBoard,
   } from '@orthos/core/board';
-  import { formatLength, type UnitSettings } from '@orthos/core/ground';
+  import { formatGap, formatLength, type UnitSettings } from '@orthos/core/ground';
   import type { Alignment, LandMark, Wire } from '@orthos/core/hands';
   import { packageById } from '@orthos/core/packages';
   import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
@@ -375,7 +375,7 @@
         fill="var(--evidence)"
         stroke="var(--board)"
         stroke-width={font * 0.35}
-        paint-order="stroke">{g.mm.toFixed(2)}</text
+        paint-order="stroke">{formatGap(g.mm, units)}</text
       >
     {/each}
   </svg>

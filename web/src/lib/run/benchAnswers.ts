@@ -52,18 +52,21 @@ interface Asked {
   /** The joint that is worked at, or only tried. */
   joint: string | null;
   tried: boolean;
+  /** The part goes on: what is through is made. */
+  fitting?: boolean;
   elapsed_s: number;
 }
 
 /** The answer in words; null where there is nothing to say yet. */
 export function benchWords({ joints, allWet_s }: HiddenTruth, asked: Asked): string | null {
-  const { pins, turns, loose, joint, tried, elapsed_s } = asked;
+  const { pins, turns, loose, joint, tried, fitting, elapsed_s } = asked;
   if (!pins)
     return `${loose.size} of ${joints.length} joints shiny${allWet_s !== null && elapsed_s >= allWet_s ? ', all wet' : ''}`;
   if (joint !== null && tried) return `joint ${joint} ${loose.has(joint) ? 'moves' : 'holds'}`;
   if (joint !== null) return `joint ${joint} ${AFTER[atTurn(joint, pins, turns)]}`;
   if (turns.length === 0) return null;
   const holds = joints.filter((j) => !loose.has(j.terminal)).map((j) => j.terminal);
+  if (fitting) return holds.length === 0 ? 'every joint has flowed' : `${someJoints(holds)} not through`;
   if (holds.length === 0) return 'every pin moves';
   return `${someJoints(holds)} still ${holds.length === 1 ? 'holds' : 'hold'}`;
 }

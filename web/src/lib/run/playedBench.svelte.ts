@@ -9,6 +9,8 @@ import { benchWords, looseJoints, type Turn } from './benchAnswers';
 interface Asked {
   /** Joints are gone through one by one, by one of the tools at least. */
   pinByPin: boolean;
+  /** The part goes on: joints are made, not loosened. */
+  fitting: boolean;
   run: Run | null;
   /** Turns of joints so far, and the one whose turn it is. */
   turns: readonly Turn[];
@@ -41,9 +43,9 @@ export class PlayedBench {
   });
   says = $derived.by<string | null>(() => {
     const { truth, pins } = this;
-    const { run, turns, joint, tried, hot, heatOff, elapsed } = this.asked();
+    const { run, turns, joint, tried, fitting, hot, heatOff, elapsed } = this.asked();
     if (!truth || run?.ended || heatOff || (!hot && !pins)) return null;
-    return benchWords(truth, { pins, turns, loose: this.loose, joint, tried, elapsed_s: elapsed ?? 0 });
+    return benchWords(truth, { pins, turns, loose: this.loose, joint, tried, fitting, elapsed_s: elapsed ?? 0 });
   });
 
   /** Plays what hands go through, with so many phases of work before it; the same again after a reload: its seed is the run's id. */

@@ -1,7 +1,8 @@
 /** When joints should be wet: as the plan says, or computed here where hands do otherwise, go on with another tool, or put a part on. */
 import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
-import { fitInputs, planInputOf } from '$lib/plan/planInput';
+import { fitInputs } from '$lib/plan/fitInputs';
+import { planInputOf } from '$lib/plan/planInput';
 import { asDone, asLaidOut, doneBefore, surroundingsDone } from '@orthos/core/hands';
 import { currentAttempt, type JobState, type Run } from '@orthos/core/job';
 import {

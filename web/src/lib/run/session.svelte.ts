@@ -173,7 +173,7 @@ export class RunSession {
     return [...turns, { terminal: joint, seconds: (this.now - since) / 1000 }];
   });
   private walks = $derived.by(() =>
-    this.course && this.op === 'remove' ? walksOf(this.course) : { any: false, last: false },
+    this.course && this.op !== 'prepare' ? walksOf(this.course) : { any: false, last: false },
   );
   /** Whether joints come loose one after the other, not all together. */
   oneByOne = $derived.by(() => this.walks.last);
@@ -264,6 +264,7 @@ export class RunSession {
     const { PlayedBench } = await import('./playedBench.svelte');
     this.played ??= new PlayedBench(() => ({
       pinByPin: this.walks.any,
+      fitting: this.op === 'fit',
       run: this.course?.run ?? null,
       turns: this.turns,
       joint: this.joint,

@@ -1,7 +1,6 @@
 /** Paste on the lands, through a stencil or a needle. */
 import { writeComposition } from '../../../alloys/index.ts';
 import { packageById } from '../../../packages/index.ts';
-import { isLowMelting } from '../../kit.ts';
 import { LEADED } from '../../solders.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
@@ -19,20 +18,10 @@ export const paste = definePhase<'paste', PasteSettings>({
     more: [{ key: 'alloy', label: 'Melts to', alloy: true, optional: true, hint: 'Sn63Pb37' }],
   },
   tool: 'hand',
-  wants({ alloy = LEADED }) {
-    const low = isLowMelting(alloy);
-    return [
-      {
-        tool: 'paste',
-        name: low ? 'low-temperature paste' : 'solder paste',
-        ok: (i) => i.tool === 'paste' && isLowMelting(i.wt) === low,
-      },
-    ];
-  },
-  onBench(settings, { kit }) {
-    const low = isLowMelting(settings.alloy ?? LEADED);
-    const own = kit.find((i) => i.tool === 'paste' && isLowMelting(i.wt) === low);
-    return own?.tool === 'paste' ? { ...settings, alloy: own.wt } : settings;
+  wants: ({ alloy = LEADED }, wire) => [wire.paste(alloy)],
+  onBench(settings, bench) {
+    const own = bench.pasteLike(settings.alloy ?? LEADED);
+    return own ? { ...settings, alloy: own.wt } : settings;
   },
   limbs: () => ({ left: 'holds the board', right: 'needle or squeegee' }),
   line: ({ share, alloy = LEADED }) => `${writeComposition(alloy)} paste, ${share} ×`,

@@ -1,14 +1,13 @@
 /** What hands are told: paste on every land. */
 import { writeComposition } from '../../../alloys/index.ts';
 import { packageById } from '../../../packages/index.ts';
-import { isLowMelting } from '../../kit.ts';
 import { LEADED } from '../../solders.ts';
 import type { Say } from '../instruction.ts';
 import type { PasteSettings } from './settings.ts';
 
 export const say: Say<PasteSettings> = ({ share, alloy = LEADED }, { target }) => {
   const pad = packageById(target.package).terminals.some((t) => t.kind === 'pad');
-  const low = isLowMelting(alloy) ? ' No lead on these lands: with bismuth it melts at 96 °C.' : '';
+  const low = (alloy.Bi ?? 0) > 0 ? ' No lead on these lands: with bismuth it melts at 96 °C.' : '';
   return [
     {
       id: 'paste',

@@ -1,0 +1,194 @@
+/** From bare lands to a part that is on: lands walked on the drawing, ways of putting it on, hands against the hidden bench. */
+import { expect, type Page } from '@playwright/test';
+import { choose, newJob, openRun, record, tap, test, watchErrors } from './helpers.ts';
+
+const QUILLON = 'Quillon, 4 layers';
+const QUILLON_GONE = [
+  { type: 'power-gone', sourceId: 'harness', how: 'pulled' },
+  { type: 'power-gone', sourceId: 'bulk', how: 'discharged', residual_V: 0 },
+];
+const WEIR_GONE = [
+  { type: 'power-gone', sourceId: 'mains', how: 'pulled' },
+  { type: 'power-gone', sourceId: 'bulk', how: 'discharged', residual_V: 0 },
+];
+const say = (page: Page) => page.getByRole('heading', { level: 1 });
+const ways = (page: Page) => page.getByRole('region', { name: 'How it goes on' });
+
+/** A job whose part is bought and only has to go on. */
+async function toFit(page: Page, board: string, partId: string, ...gone: object[]): Promise<string> {
+  const id = await newJob(page, { board, complaint: 'fit what is in the bag', kind: 'fit-only' });
+  await record(page, id, { type: 'suspect', partId, why: 'in the bag' }, ...gone, {
+    type: 'orientation-checked',
+    against: ['silkscreen'],
+  });
+  return id;
+}
+/** Every way has its first answer, and the best are computed in full. */
+async function computed(page: Page): Promise<void> {
+  await expect(
+    ways(page)
+      .getByText(/Every joint made|Not every joint/)
+      .first(),
+  ).toBeVisible({ timeout: 120_000 });
+  await expect(ways(page).getByRole('button', { name: 'Cancel' })).toHaveCount(0, { timeout: 240_000 });
+}
+
+test.describe.configure({ mode: 'parallel' });
+let errors: string[] = [];
+test.beforeEach(({ page }) => {
+  errors = watchErrors(page);
+});
+test.afterEach(() => expect(errors).toEqual([]));
+
+test('lands are walked on the drawing, one key each; a torn one is wired by the netlist; then they are clean', async ({
+  page,
+}) => {
+  const id = await newJob(page, { board: QUILLON, complaint: 'no talk on the bus' });
+  await record(page, id, { type: 'suspect', partId: 'u7', why: 'reads low' });
+  await page.goto(`/jobs/${id}/prepare`);
+  const lands = page.getByRole('region', { name: 'Lands' });
+  const sheet = page.getByTestId('land-sheet');
+  await expect(lands.getByRole('heading', { name: 'Land 1: what do you see?' })).toBeVisible();
+  await expect(sheet).toContainText('0 of 8');
+  await page.keyboard.press('s');
+  await expect(lands.getByRole('heading', { name: 'Land 2: what do you see?' })).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'land 1: solder left' })).toBeVisible();
+  // the rest of its row in one stroke, the other row by the pedal
+  await page.keyboard.press('r');
+  await expect(sheet).toContainText('4 of 8');
+  await page.keyboard.press('PageDown');
+  await expect(sheet).toContainText('8 of 8');
+  await expect(lands.getByText('All 8 looked at.')).toBeVisible();
+  // on a second look one turns out to be torn
+  await sheet.getByRole('button', { name: 'land 7: clean' }).click();
+  await page.keyboard.press('t');
+  const wire = lands.getByRole('group', { name: 'Wire for 7' });
+  await expect(wire).toContainText('CANH');
+  await expect(wire).toContainText('under 0.3 Ω');
+  const gate = page.getByText('1 dirty, 7 torn');
+  await expect(gate.first()).toBeVisible();
+  await lands.getByRole('button', { name: 'Done' }).click();
+  await expect(lands.getByText('✓ one round of braid')).toBeVisible();
+  await wire.getByLabel('Ohms of the wire').fill('hot');
+  await wire.getByRole('button', { name: 'Laid, soldered, checked' }).click();
+  await expect(page.getByRole('alert')).toContainText('End to end');
+  await wire.getByLabel('Ohms of the wire').fill('0,2');
+  await wire.getByRole('button', { name: 'Laid, soldered, checked' }).click();
+  await expect(lands.getByText('✓ wire to')).toBeVisible();
+  await expect(page.getByText('8 looked at one by one').first()).toBeVisible();
+  // turned as the lens has it, and kept after a reload
+  await page.keyboard.press('v');
+  await expect(sheet).toContainText('turned 90°');
+  await page.reload();
+  await expect(lands.getByText('✓ wire to')).toBeVisible();
+});
+
+test('holes are walked on both faces', async ({ page }) => {
+  const id = await newJob(page, { board: 'Weir, 2 layers', complaint: 'restarts when it is hot' });
+  await record(page, id, { type: 'suspect', partId: 'c9', why: 'bulged' });
+  await page.goto(`/jobs/${id}/prepare`);
+  const sheet = page.getByTestId('land-sheet');
+  await expect(sheet).toContainText('bottom, mirrored as seen');
+  await page.keyboard.press('p');
+  await page.keyboard.press(' ');
+  await expect(sheet).toContainText('2 of 4');
+  await expect(sheet).toContainText('top');
+  // two pins are two rows
+  await page.keyboard.press('r');
+  await page.keyboard.press('r');
+  await expect(page.getByText('All 4 looked at.')).toBeVisible();
+  await expect(page.getByText('heat through, clear from both faces')).toBeVisible();
+});
+
+test('an 0402 that its own air would carry off is refused until its settings change; the way that is chosen is what hands follow', async ({
+  page,
+}) => {
+  test.setTimeout(400_000);
+  const id = await toFit(page, QUILLON, 'c25', ...QUILLON_GONE);
+  await page.goto(`/jobs/${id}/fit`);
+  await computed(page);
+  await expect(page.getByRole('region', { name: 'Set it by' })).toContainText('body to body');
+  await ways(page)
+    .getByRole('radio', { name: /^\W*\d?\s*Air on tinned lands/ })
+    .click();
+  await computed(page);
+  await expect(ways(page)).toContainText('In flux its own air leaves it where it is.');
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const form = page.getByRole('form', { name: 'Settings of Air on tinned lands' });
+  await form.getByLabel('Air, L/min', { exact: true }).fill('60');
+  await form.getByLabel('Distance, mm', { exact: true }).fill('8');
+  await form.getByRole('button', { name: 'Keep these' }).click();
+  await expect(ways(page).getByText(/It may fly: start at \d+ mm/)).toBeVisible({ timeout: 120_000 });
+  await expect(ways(page).getByText('the air blows it off its lands').first()).toBeVisible({ timeout: 120_000 });
+  await computed(page);
+  await ways(page)
+    .getByRole('radio', { name: /One land tinned/ })
+    .click();
+  await computed(page);
+  await expect(ways(page)).toContainText('1, then 2;');
+  await ways(page).getByRole('button', { name: 'Put it on this way' }).click();
+  await expect(ways(page).getByRole('button', { name: 'In use' })).toBeVisible();
+  await openRun(page, id, 'fit');
+  await tap(page);
+  await expect(say(page)).toHaveText('Tin one land. The other stays bare.');
+});
+
+test('a radial can goes into its holes one by one, against the hidden bench, to its record', async ({ page }) => {
+  test.setTimeout(300_000);
+  const id = await toFit(page, 'Weir, 2 layers', 'c9', ...WEIR_GONE);
+  await openRun(page, id, 'fit');
+  await expect(page.getByLabel('How')).toContainText('Hole by hole');
+  await page.getByLabel('a hidden bench plays the board').check();
+  await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
+  await tap(page);
+  await expect(say(page)).toContainText('C9 into its holes.');
+  await tap(page);
+  await expect(say(page)).toHaveText(/Iron on at \d+ °C\./);
+  await tap(page);
+  await expect(say(page)).toHaveText('Fill hole by hole, 2 in all.');
+  for (const pin of ['1', '2']) {
+    await expect(page.getByText(`Bench: joint ${pin} is through.`)).toBeVisible({ timeout: 60_000 });
+    await tap(page);
+  }
+  await expect(say(page)).toHaveText('Iron into its stand.');
+  await tap(page);
+  await expect(say(page)).toHaveText(/Hold still/);
+  await tap(page);
+  await tap(page);
+  await expect(say(page)).toHaveText('Fit: finished.');
+  await page.goto(`/jobs/${id}/fit`);
+  await expect(page.getByText('Hole by hole').first()).toBeVisible();
+  await page.goto(`/record/${id}`);
+  await expect(page.getByText('Hole by hole').first()).toBeVisible();
+});
+
+test('set down on molten lands: lands first, then the part with the air on, then held until it is dull', async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const id = await toFit(
+    page,
+    'Tern T2, 2 layers',
+    'u2',
+    ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })),
+  );
+  await openRun(page, id, 'fit');
+  await choose(page.getByLabel('How'), 'Set down on molten lands');
+  await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
+  for (const words of [
+    'Tin the lands',
+    'Flux every land.',
+    'Air on at',
+    'Air on the lands until all are bright.',
+    'Set U2 onto the molten lands.',
+  ]) {
+    await tap(page);
+    await expect(say(page)).toContainText(words);
+  }
+  await tap(page);
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(say(page)).toContainText('Heat off');
+  await tap(page);
+  await expect(say(page)).toHaveText(/Hold still \d+ s at least, until it is dull\./);
+});
