@@ -3,6 +3,7 @@ import { air, beadFor, changed, phaseFor, phasesFor, runOf } from './plans.ts';
 import type { BoardModel } from '../src/board/boardModel.ts';
 import { packageById } from '../src/packages/index.ts';
 import { beadOn } from '../src/rework/phases/rows.ts';
+import { FILM, methodsFor } from '../src/rework/index.ts';
 import type { Phase } from '../src/rework/phases/schema.ts';
 import { wetAt, type PlanRun } from '../src/rework/bench/runForm.ts';
 import { type PlanInput } from '../src/rework/planForm.ts';
@@ -263,5 +264,27 @@ export const benchTimes: BenchTime[] = [
     run: async () => [
       s('the part is free', all(await simulate(boardOf(pkg, 60, TWO, 'SAC305'), phasesFor(pkg, recipe))), from, to),
     ],
+  })),
+  // putting on, from lands that were made ready: bands from how long hands take, as above
+  ...(
+    [
+      ['SOIC-8', 'fit-joints', 'leg by leg with an iron', 15, 50],
+      ['QFP-44', 'fit-drag', 'two corners tacked, rows dragged', 25, 80],
+      ['C0805', 'fit-joints', 'both ends with an iron', 4, 20],
+      ['C0805', 'fit-one-land', 'one land tinned, then the other', 4, 20],
+      ['DIP-8', 'fit-holes', 'hole by hole', 20, 65],
+      ['SOIC-8', 'fit-air', 'air on tinned lands', 12, 60],
+      ['QFN-24', 'fit-paste', 'paste and air', 12, 90],
+    ] as const
+  ).map(([pkg, recipe, what, from, to]): BenchTime => ({
+    name: `${pkg} goes on: ${what}, hands included`,
+    inputs: 'usual settings of the recipe; 60 mm of two layers; from the first touch of heat',
+    run: async () => {
+      const phases = methodsFor(pkg, {}, 'fit').find((m) => m.method.id === recipe)?.method.phases ?? [];
+      const run = await simulate(boardOf(pkg, 60, TWO, 'SAC305'), phases, { fitting: true, joints: [FILM] });
+      const made = s('every joint is made', all(run), from, to);
+      const air = phases.some((p) => p.kind === 'air');
+      return air ? [made, s('solid once the heat has left', run.sets?.solid_s ?? Infinity, 0.3, 12)] : [made];
+    },
   })),
 ];

@@ -12,6 +12,7 @@ import { FIT_RECIPES } from '../src/rework/methods/fitRecipes.ts';
 import { RECIPES } from '../src/rework/methods/recipes.ts';
 import { softenFor } from '../src/rework/methods/usual.ts';
 import { stintsOf } from '../src/rework/stints.ts';
+import { formOf } from '../src/rework/phases/forms.ts';
 import { kindOf } from '../src/rework/phases/index.ts';
 import { KIND_NAMES, type Phase, phasesSchema } from '../src/rework/phases/schema.ts';
 import { HeatRun } from '../src/thermal/heatRun.ts';
@@ -385,7 +386,7 @@ describe('recipes and kinds', () => {
     const usual = [air(), bead(), tweezers(), vacuum(), spike(), ...made, REST, LIFT] as Phase[];
     expect(new Set(usual.map((p) => p.kind))).toEqual(new Set(KIND_NAMES));
     for (const phase of usual) {
-      const { form, settings } = kindOf(phase);
+      const [form, { settings }] = [formOf(phase), kindOf(phase)];
       for (const f of [...form.usual, ...form.more].filter((g) => g.range && !g.key.includes('.'))) {
         const [min, max] = f.range ?? [0, 0];
         const at = (value: number) => settings.safeParse({ ...phase.settings, [f.key]: value }).success;

@@ -2,7 +2,16 @@
 import { describe, expect, it } from 'vitest';
 import { layOutFor, operationFor } from '../src/hands/index.ts';
 import type { Work } from '../src/hands/work.ts';
-import { expressBoard, kindOf, methodsFor, type Method, type Panel, type Phase, wordsAt } from '../src/rework/index.ts';
+import {
+  expressBoard,
+  formOf,
+  kindOf,
+  methodsFor,
+  type Method,
+  type Panel,
+  type Phase,
+  wordsAt,
+} from '../src/rework/index.ts';
 import { KIND_NAMES } from '../src/rework/phases/schema.ts';
 
 const PANEL: Panel = { temperature: 'C', length: 'mm' };
@@ -138,7 +147,7 @@ describe('nothing of a plan is kept from the hands', () => {
     const { settings } = CASES[kind];
     it(`${kind}: the settings tried are all that its form asks for, and its schema takes them`, () => {
       const phase = { kind, settings } as Phase;
-      const { form, settings: schema } = kindOf(phase);
+      const [form, { settings: schema }] = [formOf(phase), kindOf(phase)];
       expect(schema.safeParse(settings).error?.issues).toBeUndefined();
       const paths = leaves(settings).map((p) => p.join('.'));
       const asked = [...form.usual, ...form.more].map((f) => f.key);

@@ -1,5 +1,5 @@
 import { operationFor } from '@orthos/core/hands';
-import { type Guide, type Mark, type Method, phaseOf } from '@orthos/core/rework';
+import { type Guide, type Mark } from '@orthos/core/rework';
 import { currentAttempt, foldJob, type JobEvent, type JobEventBody, lastRun } from '@orthos/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { markRows } from '../src/lib/hands/marks.ts';

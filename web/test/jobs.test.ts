@@ -6,7 +6,8 @@ import { z } from 'zod';
 import { formIssues } from '../src/lib/server/forms.ts';
 import { summarise } from '../src/lib/jobs/jobSummary.ts';
 import { shopSettingsSchema } from '../src/lib/settings/shopSettings.ts';
-import { fieldsOf, settingLine } from '../src/lib/plan/settings.ts';
+import { settingLine } from '../src/lib/plan/settingLine.ts';
+import { fieldsOf } from '../src/lib/plan/settings.ts';
 
 let n = 0;
 const log = (bodies: JobEventBody[]): JobEvent[] =>

@@ -1,7 +1,8 @@
 /** The forms of a plan: texts from settings, settings from texts. */
 import { describe, expect, it } from 'vitest';
 import { mainPhase, type Method, methodsFor, type Surroundings, surroundingsSchema } from '@orthos/core/rework';
-import { fieldsOf, methodOf, settingLine, textsOf } from '../src/lib/plan/settings';
+import { settingLine } from '../src/lib/plan/settingLine';
+import { fieldsOf, methodOf, textsOf } from '../src/lib/plan/settings';
 import {
   surroundingsOf,
   surroundingWords,

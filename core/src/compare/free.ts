@@ -1,7 +1,7 @@
 /** Settings that a search may turn: which phase they belong to, and what they may be. */
 import { z } from 'zod';
 import { CalcInputError } from '../ground/index.ts';
-import { COVER_KINDS, type Kit, kindOf, type Method, type Phase, type Surroundings } from '../rework/index.ts';
+import { COVER_KINDS, formOf, type Kit, kindOf, type Method, type Phase, type Surroundings } from '../rework/index.ts';
 
 type Covers = NonNullable<Surroundings['covers']>;
 
@@ -62,8 +62,7 @@ function placeOf(key: string, { phases }: Method): { n: number; path: string[] }
   const named = phases.findIndex((p) => p.id === first);
   if (named >= 0 && rest.length > 0) return { n: named, path: rest };
   const path = key.split('.');
-  const has = (p: Phase) =>
-    path[0] in p.settings || [...kindOf(p).form.usual, ...kindOf(p).form.more].some((f) => f.key === key);
+  const has = (p: Phase) => path[0] in p.settings || [...formOf(p).usual, ...formOf(p).more].some((f) => f.key === key);
   const n = phases.findLastIndex(has);
   if (n < 0) throw wrong(key, 'is no setting of this method');
   return { n, path };
@@ -89,7 +88,7 @@ export function turned(method: Method, values: ReadonlyMap<string, Value>): Meth
   }
   for (const n of new Set(places.map((p) => p.n))) {
     const { settings } = phases[n];
-    kindOf(phases[n]).form.tidy?.(settings as Record<string, unknown>);
+    formOf(phases[n]).tidy?.(settings as Record<string, unknown>);
     const read = kindOf(phases[n]).settings.safeParse(settings);
     if (read.success) continue;
     const { path, message } = read.error.issues[0];

@@ -4,7 +4,7 @@ import { sideOf } from '../rework/index.ts';
 
 const DIRECTIONS = ['left', 'right', 'up', 'down'] as const;
 /** As seen from the top of the board. */
-export type Direction = (typeof DIRECTIONS)[number];
+type Direction = (typeof DIRECTIONS)[number];
 
 export interface Gap {
   to: Direction;

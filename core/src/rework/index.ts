@@ -30,6 +30,7 @@ export { pieceOn, warmBoard } from './methods/usual.ts';
 export { givenMethodSchema, givenOf, idOfLabel, methodOfGiven } from './methods/given.ts';
 export { mainPhase, type Method, methodIdSchema, methodSchema, phaseOf } from './methods/method.ts';
 export type { Brought, Caution, Field, Form } from './phases/declaration.ts';
+export { formOf } from './phases/forms.ts';
 export { kindOf } from './phases/index.ts';
 export { KIND_NAMES, LONGEST_S, MOST_PHASES, type Phase, phasesSchema } from './phases/schema.ts';
 export { wordsOf } from './words.ts';

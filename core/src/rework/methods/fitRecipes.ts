@@ -28,7 +28,7 @@ const withSolder = (piece: Piece) => {
   return alloy ? { alloy } : {};
 };
 /** Bismuth paste for what must stay cool: melts at 139 °C. */
-export const LOW_PASTE: Composition = { Sn: 42, Bi: 58 };
+const LOW_PASTE: Composition = { Sn: 42, Bi: 58 };
 
 /** Laid in flux nothing may come near to moving: N at most so, and the weakest air that still heats, L/min. */
 const [CALM, LEAST_FLOW] = [0.4, 8];

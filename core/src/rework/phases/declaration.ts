@@ -73,7 +73,6 @@ export interface PhaseKind<K extends string, S> {
   /** For people, where work has several phases. */
   name: string;
   settings: z.ZodType<S>;
-  form: Form;
   /** What it is done with. */
   tool: HandTool;
   /** What it cannot do without. */

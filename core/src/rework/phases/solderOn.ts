@@ -1,21 +1,12 @@
 /** Solder that goes onto lands when a part is put on: how much a joint lacks of what it should have. */
 import { packageById, solderVolume } from '../../packages/index.ts';
-import { RANGES } from '../ranges.ts';
 import type { JointLump } from '../bench/lumps.ts';
-import type { Field } from './declaration.ts';
 
 /** Mm³ that a joint lacks of `share` of its usual solder. */
 export function lacking_mm3({ terminal, metal }: JointLump, thickness_mm: number, share: number): number {
   const there = metal.own_mm3 * (1 + metal.with.reduce((sum, w) => sum + w.ratio, 0));
   return Math.max(0, share * solderVolume(terminal, thickness_mm) - there);
 }
-
-export const shareField: Field = {
-  key: 'share',
-  label: 'Solder, of a usual joint',
-  unit: '×',
-  range: RANGES.fit.share,
-};
 
 /** Wire that joints are fed with, mm. */
 export const WIRE_MM = 0.7;

@@ -3,9 +3,8 @@ import { z } from 'zod';
 import type { JointLump } from '../bench/lumps.ts';
 import type { Metal } from '../bench/wetting.ts';
 import { RANGES, type Range, within } from '../ranges.ts';
-import type { Dialled } from '../dials.ts';
 import type { SetPoint } from '../handForms.ts';
-import type { Field, Uncertain } from './declaration.ts';
+import type { Uncertain } from './declaration.ts';
 
 /** Tips by what their body conducts in series with the contact, W/K (estimates). */
 const TIP_CONDUCTANCE = { cone: 0.25, chisel: 0.6, knife: 1 } as const;
@@ -34,28 +33,12 @@ export const tipShape = {
 };
 export type TipSettings = z.infer<z.ZodObject<typeof tipShape>>;
 
-export const tipField: Field = {
-  key: 'tip',
-  label: 'Tip',
-  choices: [
-    ['knife', 'knife, bevel'],
-    ['chisel', 'chisel'],
-    ['cone', 'cone'],
-  ],
-};
 const SHAPES = { knife: 'knife', chisel: 'chisel', cone: 'conical' } as const;
 /** An iron and its tip as they lie ready. */
 export const ironTools = (
   { tip = 'knife', tip_mm, power_W }: Pick<TipSettings, 'tip' | 'tip_mm' | 'power_W'>,
   iron = 'iron',
 ): string[] => [`${iron} of ${power_W} W`, `${SHAPES[tip]} tip ${tip_mm} mm`];
-/** Fields that every iron has, with the words for its power and the dial it is turned on; in degrees without one. */
-export const tipFields = (power: string, dial?: Dialled): [set: Field, width: Field, power: Field] => [
-  { key: 'set_C', label: 'Iron', unit: 'temperature', ...(dial ? { dial } : {}), range: RANGES.iron.set_C },
-  { key: 'tip_mm', label: 'Tip width', unit: 'mm', range: RANGES.iron.tip_mm },
-  { key: 'power_W', label: power, unit: 'W', range: RANGES.iron.power_W },
-];
-
 const SET_POINTS = {
   iron: 'iron temperature',
   iron2: 'second iron temperature',

@@ -9,18 +9,16 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { EVEN, inTheEnd, type Row, weighed, type Weights } from '@orthos/core/compare';
-  import type { UnitSettings } from '@orthos/core/ground';
   import { isDoable, type Method, methodName } from '@orthos/core/rework';
   import { onMount, untrack } from 'svelte';
   import { fitRowOf, holdWords, landWords, madeWords, orderWords, windWords } from './fitWords';
 
   interface Props {
     view: JobView;
-    units: UnitSettings;
     /** It is on already: nothing is computed unasked. */
     done: boolean;
   }
-  let { view, units, done }: Props = $props();
+  let { view, done }: Props = $props();
   const planner = untrack(() => plannerOf(`${view.ticket.id} fit`));
   const inputs = $derived(
     view.inputs && fitInputs({ board: view.board, inputs: view.inputs }, cameOffBy(view) ?? view.inUse?.method),

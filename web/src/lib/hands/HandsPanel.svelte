@@ -90,7 +90,6 @@
         />{/await}
       {#await import('./FitPlan.svelte') then { default: FitPlan }}<FitPlan
           {view}
-          {units}
           done={runs.some((r) => r.ended?.outcome === 'finished')}
         />{/await}{/if}
   {/if}

@@ -9,27 +9,17 @@
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { UnitSettings } from '@orthos/core/ground';
-  import { isDoable, type Method, methodName, type Phase, phaseOf, type Surroundings } from '@orthos/core/rework';
+  import { isDoable, methodName, type Phase, phaseOf } from '@orthos/core/rework';
   import { ENGINE_VERSION } from '@orthos/core/thermal';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Ways from './Ways.svelte';
-  import {
-    EVEN,
-    inTheEnd,
-    type Planned,
-    type Row,
-    type Tuned,
-    type Way,
-    weighed,
-    type Weights,
-  } from '@orthos/core/compare';
+  import { EVEN, inTheEnd, type Planned, type Row, type Way, weighed, type Weights } from '@orthos/core/compare';
   import Neighbours from './Neighbours.svelte';
   import { Edits } from './edits';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import PlanHeading from './PlanHeading.svelte';
   import { plannerOf } from './planner.svelte';
   import { surroundingWords } from './surroundings';
-  import { nameOf } from '$lib/jobs/nameOf';
   import { worthShowing } from './words';
 
   let { view, units }: { view: JobView; units: UnitSettings } = $props();

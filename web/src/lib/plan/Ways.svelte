@@ -10,7 +10,8 @@
   import { scaleLinear } from 'd3';
   import { type Bar, COUNT_NAMES, COUNTS, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
   import WayTime from './WayTime.svelte';
-  import { settingLine, type Panel } from './settings';
+  import { settingLine } from './settingLine';
+  import type { Panel } from './settings';
 
   interface Props {
     board: BoardModel;

@@ -6,10 +6,10 @@ import {
   dialOf,
   type Field,
   flowAt,
+  formOf,
   fullScale,
   heatAt,
   heatOnDial,
-  kindOf,
   type Method,
   methodSchema,
   type Panel,
@@ -19,18 +19,11 @@ import {
 
 export type { Panel };
 
-/** A method's settings in one line, phase by phase. */
-export const settingLine = ({ phases }: Method, panel: Panel): string =>
-  phases
-    .map((p) => kindOf(p).line(p.settings, panel))
-    .filter((line, n, all) => line !== '' && line !== all[n - 1])
-    .join('; then ');
-
 const giveUp: Field = { key: 'giveUp_s', label: 'Give up after', unit: 's', range: RANGES.phase.giveUp_s };
 
 /** Fields of one phase: what is asked for usually, and rarely. The last of the usual ones is when to give it up. */
 export function fieldsOf(phase: Phase): { usual: readonly Field[]; more: readonly Field[]; moreTitle: string } {
-  const { usual, more, moreTitle } = kindOf(phase).form;
+  const { usual, more, moreTitle } = formOf(phase);
   return { usual: [...usual, giveUp], more, moreTitle };
 }
 
@@ -113,7 +106,7 @@ export function methodOf(
   const next = structuredClone(method);
   const issues: Record<string, string> = {};
   for (const phase of next.phases) {
-    const { form } = kindOf(phase);
+    const form = formOf(phase);
     for (const f of allOf(phase)) {
       const name = fieldName(phase, f);
       if (texts[name] === before[name]) continue;

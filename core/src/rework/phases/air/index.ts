@@ -2,7 +2,7 @@
 import { dialOf, flowText, setText, UNMARKED_DIAL } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import { airForm, type AirSettings, airSettings } from './settings.ts';
+import { type AirSettings, airSettings } from './settings.ts';
 
 /** What flow may be off by where no station says it, as a share, and how far a hand wavers, mm (estimates). */
 const FLOW = 0.1;
@@ -38,7 +38,6 @@ export const air = definePhase<'air', AirSettings>({
   kind: 'air',
   name: 'Air',
   settings: airSettings,
-  form: airForm,
   tool: 'air',
   wants: () => [
     { tool: 'air', name: 'hot-air station' },

@@ -4,33 +4,17 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { type AlloySettings, alloySettings, WIRE_MM } from './settings.ts';
 
 const { bead } = RANGES;
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
 
-const [set, width, power] = tipFields('Iron power', 'iron');
-
 export const alloy = definePhase<'alloy', AlloySettings>({
   kind: 'alloy',
   name: 'Iron, alloy laid',
   settings: alloySettings,
-  form: {
-    usual: [
-      set,
-      { key: 'bead_mm3_mm', label: 'Bead, a mm of row', unit: 'mm³', range: bead.bead_mm3_mm },
-      { key: 'wire_mm', label: 'Wire', unit: 'mm', range: bead.wire_mm, optional: true, hint: '1' },
-      width,
-      power,
-    ],
-    moreTitle: 'Alloy and tip',
-    more: [
-      { key: 'alloy', label: 'Alloy of the bead', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
-      tipField,
-    ],
-  },
   tool: 'iron',
   wants: ({ alloy: wt = LOW_MELT }, wire) => [
     { tool: 'iron', name: 'soldering iron' },

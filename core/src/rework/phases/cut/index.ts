@@ -12,20 +12,6 @@ export const cut = definePhase<'cut', CutSettings>({
   kind: 'cut',
   name: 'Legs cut',
   settings: cutSettings,
-  form: {
-    usual: [
-      {
-        key: 'with',
-        label: 'With',
-        choices: [
-          ['cutters', 'cutters'],
-          ['blade', 'blade'],
-        ],
-      },
-    ],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'hand',
   wants: ({ with: tool }) => [
     tool === 'blade' ? { tool: 'blade', name: 'blade' } : { tool: 'pliers', name: 'small cutters' },

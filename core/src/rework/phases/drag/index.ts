@@ -1,6 +1,5 @@
 /** A bead of solder dragged along each row with one tip. */
 import { setText } from '../../dials.ts';
-import { RANGES } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { atJoints } from '../joint/declared.ts';
 import { type DragSettings, dragSettings } from './settings.ts';
@@ -10,10 +9,6 @@ export const drag = definePhase<'drag', DragSettings>({
   kind: 'drag',
   name: 'Dragged along the rows',
   settings: dragSettings,
-  form: {
-    ...atJoints.form,
-    usual: [...atJoints.form.usual, { key: 'mm_s', label: 'Hand, mm a second', range: RANGES.fit.mm_s }],
-  },
   onBench: (s, bench) => bench.tip(s),
   line: ({ set_C, mm_s }, panel) => `${setText(set_C, 'iron', panel)}, ${mm_s} mm a second`,
 });

@@ -10,7 +10,6 @@ export const irons2 = definePhase<'irons2', StrokeSettings>({
   ...stroke,
   kind: 'irons2',
   name: 'Two irons',
-  form: { ...stroke.form, more: stroke.form.more.filter((f) => f.key !== 'irons') },
   wants: () => [
     { tool: 'iron', name: 'soldering iron', count: 2 },
     { tool: 'flux', name: 'flux' },

@@ -6,22 +6,12 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import type { PhaseKind } from '../declaration.ts';
 import { outOfReach } from '../rows.ts';
-import { shareField } from '../solderOn.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { LAID } from '../tin/index.ts';
 import { type JointSettings, jointSettings } from './settings.ts';
 
 export const atJoints = {
   settings: jointSettings,
-  form: {
-    usual: [
-      ...tipFields('Iron power', 'iron'),
-      shareField,
-      { key: 'most_s', label: 'On one joint at most', unit: 's', range: RANGES.iron.most_s },
-    ],
-    moreTitle: 'Solder and tip',
-    more: [{ key: 'alloy', label: 'Solder', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
-  },
   tool: 'iron',
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),

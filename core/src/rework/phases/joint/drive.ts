@@ -15,10 +15,7 @@ function opposite(joints: readonly { x: number; y: number }[], from: number): nu
 }
 
 /** Corners first, so that nothing moves any more; then row by row. */
-export function jointOrder(
-  sides: readonly (readonly number[])[],
-  joints: readonly { x: number; y: number }[],
-): number[] {
+function jointOrder(sides: readonly (readonly number[])[], joints: readonly { x: number; y: number }[]): number[] {
   const all = sides.flat();
   if (all.length <= 2) return all;
   const corners = [all[0], opposite(joints, all[0])];

@@ -1,18 +1,12 @@
 /** Nudged and lifted, with the heat of the phase before still on. */
 import { definePhase } from '../declaration.ts';
 
-import { RANGES } from '../../ranges.ts';
 import { type LiftSettings, liftSettings } from './settings.ts';
 
 export const lift = definePhase<'lift', LiftSettings>({
   kind: 'lift',
   name: 'Nudged and lifted',
   settings: liftSettings,
-  form: {
-    usual: [{ key: 'stays_s', label: 'Heat stays on', unit: 's', range: RANGES.lift.stays_s }],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'hand',
   wants: () => [],
   limbs: () => ({ left: 'tweezers on the part', right: 'the tool stays on' }),

@@ -4,7 +4,7 @@ import { LIFT_LEG_S } from '../../handTimes.ts';
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { anyOf, pitchOf } from '../tears.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { type LiftLegsSettings, liftLegsSettings } from './settings.ts';
 
 /** A land torn, a leg, at ordinary and at fine pitch (judgement). */
@@ -14,7 +14,6 @@ export const liftLegs = definePhase<'lift-legs', LiftLegsSettings>({
   kind: 'lift-legs',
   name: 'Legs lifted',
   settings: liftLegsSettings,
-  form: { usual: tipFields('Iron power', 'iron'), moreTitle: 'Tip', more: [tipField] },
   tool: 'iron',
   wants: () => [
     { tool: 'iron', name: 'soldering iron' },

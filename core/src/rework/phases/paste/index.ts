@@ -4,7 +4,6 @@ import { packageById } from '../../../packages/index.ts';
 import { LEADED } from '../../solders.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
-import { shareField } from '../solderOn.ts';
 import { LAID } from '../tin/index.ts';
 import { type PasteSettings, pasteSettings } from './settings.ts';
 
@@ -12,11 +11,6 @@ export const paste = definePhase<'paste', PasteSettings>({
   kind: 'paste',
   name: 'Paste on the lands',
   settings: pasteSettings,
-  form: {
-    usual: [shareField],
-    moreTitle: 'Paste',
-    more: [{ key: 'alloy', label: 'Melts to', alloy: true, optional: true, hint: 'Sn63Pb37' }],
-  },
   tool: 'hand',
   wants: ({ alloy = LEADED }, wire) => [wire.paste(alloy)],
   onBench(settings, bench) {

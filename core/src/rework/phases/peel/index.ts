@@ -1,6 +1,5 @@
 /** A tail peeled off along its row under a light pull, the air a little ahead. */
 import { packageById } from '../../../packages/index.ts';
-import { RANGES } from '../../ranges.ts';
 import { air } from '../air/index.ts';
 import { flowText, setText } from '../../dials.ts';
 import { definePhase, type Uncertain } from '../declaration.ts';
@@ -9,22 +8,11 @@ import { type PeelSettings, peelSettings } from './settings.ts';
 
 /** A way torn while the air leads (judgement); lifted straight up it is ten times that. */
 const TEARS = 0.003;
-const range = RANGES.air;
 
 export const peel = definePhase<'peel', PeelSettings>({
   kind: 'peel',
   name: 'Peeled along the row',
   settings: peelSettings,
-  form: {
-    usual: [
-      { key: 'set_C', label: 'Set-point', unit: 'temperature', dial: 'air', range: range.set_C },
-      { key: 'flow_L_min', label: 'Air', unit: 'L/min', range: range.flow_L_min },
-      { key: 'nozzle_mm', label: 'Nozzle', unit: 'mm', range: range.nozzle_mm },
-      { key: 'standoff_mm', label: 'Distance', unit: 'mm', range: range.standoff_mm },
-    ],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'air',
   wants: () => [
     { tool: 'air', name: 'hot-air station' },

@@ -7,11 +7,6 @@ export const place = definePhase<'place', PlaceSettings>({
   kind: 'place',
   name: 'Placed',
   settings: placeSettings,
-  form: {
-    usual: [],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'hand',
   wants: () => [],
   limbs: ({ molten }) => ({ left: molten ? 'the heat stays on' : 'free', right: 'tweezers on the part' }),

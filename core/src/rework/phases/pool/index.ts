@@ -6,7 +6,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach } from '../rows.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { type PoolSettings, poolSettings } from './settings.ts';
 
 const { pool_mm3 } = RANGES.pool;
@@ -17,14 +17,6 @@ export const pool = definePhase<'pool', PoolSettings>({
   kind: 'pool',
   name: 'One iron, a pool',
   settings: poolSettings,
-  form: {
-    usual: [
-      ...tipFields('Iron power', 'iron'),
-      { key: 'pool_mm3', label: 'Solder in the pool', unit: 'mm³', range: pool_mm3 },
-    ],
-    moreTitle: 'Solder and tip',
-    more: [{ key: 'alloy', label: 'Solder of the pool', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
-  },
   tool: 'iron',
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),

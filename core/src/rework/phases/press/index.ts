@@ -1,5 +1,4 @@
 /** Pressed until it sinks, with the heat still on; held until it has frozen. */
-import { RANGES } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { type PressSettings, pressSettings } from './settings.ts';
 
@@ -7,11 +6,6 @@ export const press = definePhase<'press', PressSettings>({
   kind: 'press',
   name: 'Pressed until it sinks',
   settings: pressSettings,
-  form: {
-    usual: [{ key: 'stays_s', label: 'Heat stays on', unit: 's', range: RANGES.lift.stays_s }],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'hand',
   wants: () => [],
   limbs: () => ({ left: 'tweezers, straight down on its middle', right: 'the tool stays on' }),

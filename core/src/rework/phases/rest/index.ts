@@ -6,20 +6,6 @@ export const rest = definePhase<'rest', RestSettings>({
   kind: 'rest',
   name: 'Left to cool',
   settings: restSettings,
-  form: {
-    usual: [
-      {
-        key: 'below',
-        label: 'Heat from below',
-        choices: [
-          ['', 'off'],
-          ['stays', 'stays on'],
-        ],
-      },
-    ],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'hand',
   wants: () => [],
   limbs: () => ({ left: 'free', right: 'free' }),

@@ -2,35 +2,16 @@
 import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { air } from '../air/index.ts';
-import { airForm } from '../air/settings.ts';
 import { definePhase } from '../declaration.ts';
 import { type SoftenSettings, softenSettings } from './settings.ts';
 
 /** A label's glue, a coating or a glue gives so far from what is said, K (estimate). */
 const GIVES_K = 15;
-const OWN = ['set_C', 'flow_L_min', 'nozzle_mm', 'standoff_mm', 'sweep_mm'];
 
 export const soften = definePhase<'soften', SoftenSettings>({
   kind: 'soften',
   name: 'Warmed until it gives',
   settings: softenSettings,
-  form: {
-    usual: [
-      {
-        key: 'what',
-        label: 'What sits on it',
-        choices: [
-          ['glue', 'glue'],
-          ['coating', 'coating'],
-          ['label', 'label'],
-        ],
-      },
-      { key: 'soft_C', label: 'It gives at', unit: 'temperature', range: RANGES.soften.soft_C },
-      ...airForm.usual.filter((f) => OWN.includes(f.key)),
-    ],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'air',
   wants: () => [{ tool: 'air', name: 'hot-air station' }],
   onBench: (s, bench) => bench.air(s),

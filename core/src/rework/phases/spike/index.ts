@@ -4,31 +4,18 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { outOfReach, rowsOf } from '../rows.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { LEADED } from '../../solders.ts';
 import { type SpikeSettings, spikeSettings } from './settings.ts';
 
-const { ratio, most_s } = RANGES.spike;
+const { ratio } = RANGES.spike;
 /** What goes in differs from what was meant by this share (estimate). */
 const WORKED_IN = 0.3;
-
-const [set, width, power] = tipFields('Iron power', 'iron');
 
 export const spike = definePhase<'spike', SpikeSettings>({
   kind: 'spike',
   name: 'Iron, solder worked in',
   settings: spikeSettings,
-  form: {
-    usual: [
-      set,
-      { key: 'ratio', label: 'Worked in', unit: '×', range: ratio },
-      width,
-      power,
-      { key: 'most_s', label: 'Longest on one place', unit: 's', range: most_s },
-    ],
-    moreTitle: 'Solder and tip',
-    more: [{ key: 'alloy', label: 'Solder worked in', alloy: true, optional: true, hint: 'Sn63Pb37' }, tipField],
-  },
   tool: 'iron',
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.leaded, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),

@@ -4,7 +4,7 @@ import { setText } from '../../dials.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { definePhase } from '../declaration.ts';
 import { beadOn, outOfReach } from '../rows.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { type StrokeSettings, strokeSettings } from './settings.ts';
 
 const { bead } = RANGES;
@@ -12,37 +12,10 @@ const { bead } = RANGES;
 /** A bead differs from the one asked for by this share (estimate). */
 const BEAD = 0.3;
 
-const [set, width, power] = tipFields('Iron power', 'iron');
-
 export const stroke = definePhase<'stroke', StrokeSettings>({
   kind: 'stroke',
   name: 'Bead and iron',
   settings: strokeSettings,
-  form: {
-    usual: [
-      set,
-      { key: 'bead_mm3_mm', label: 'Bead laid before', unit: 'mm³', range: bead.bead_mm3_mm, optional: true },
-      width,
-      power,
-      { key: 'stroke_s', label: 'Stroking', unit: 's', range: bead.stroke_s },
-    ],
-    moreTitle: 'Tip and way of working',
-    more: [
-      { key: 'alloy', label: 'Alloy laid before', alloy: true, optional: true, hint: 'Bi52.5Pb32Sn15.5' },
-      tipField,
-      {
-        key: 'irons',
-        label: 'Irons',
-        numeric: true,
-        choices: [
-          ['1', 'one'],
-          ['2', 'two, opposite'],
-        ],
-      },
-      { key: 'pass_s', label: 'A stroke takes', unit: 's', range: bead.pass_s, optional: true },
-      { key: 'rest_s', label: 'rest at its ends', unit: 's', range: bead.rest_s, optional: true },
-    ],
-  },
   tool: 'iron',
   wants: ({ bead_mm3_mm, alloy = LOW_MELT, irons = 1 }, wire) => [
     { tool: 'iron', name: 'soldering iron', count: irons },

@@ -4,8 +4,7 @@ import { LEADED } from '../../solders.ts';
 import { RANGES, within } from '../../ranges.ts';
 import { packageById } from '../../../packages/index.ts';
 import { definePhase } from '../declaration.ts';
-import { shareField } from '../solderOn.ts';
-import { ironSetPoint, ironTools, tipField, tipFields } from '../tip.ts';
+import { ironSetPoint, ironTools } from '../tip.ts';
 import { type TinSettings, tinSettings } from './settings.ts';
 
 /** What a hand lays differs from what is asked for by this share (estimate). */
@@ -16,15 +15,6 @@ export const tin = definePhase<'tin', TinSettings>({
   kind: 'tin',
   name: 'Lands tinned',
   settings: tinSettings,
-  form: {
-    usual: [shareField, ...tipFields('Iron power', 'iron')],
-    moreTitle: 'Pad, solder and tip',
-    more: [
-      { key: 'pad_share', label: 'on a pad under the body', unit: '×', range: share, optional: true },
-      { key: 'alloy', label: 'Solder', alloy: true, optional: true, hint: 'Sn63Pb37' },
-      tipField,
-    ],
-  },
   tool: 'iron',
   wants: (_, wire) => [{ tool: 'iron', name: 'soldering iron' }, wire.solder, { tool: 'flux', name: 'flux' }],
   onBench: (s, bench) => bench.tip(s),

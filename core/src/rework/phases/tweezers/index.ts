@@ -1,14 +1,13 @@
 /** Both ends of a part gripped at once by two heated tips. */
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
-import { ironSetPoint, ironTools, tipField, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, ironTools, uncertainTip } from '../tip.ts';
 import { type TweezersSettings, tweezersSettings } from './settings.ts';
 
 export const tweezers = definePhase<'tweezers', TweezersSettings>({
   kind: 'tweezers',
   name: 'Hot tweezers',
   settings: tweezersSettings,
-  form: { usual: tipFields('Power of a tip', 'tweezers'), moreTitle: 'Tip and way of working', more: [tipField] },
   tool: 'tweezers',
   wants: () => [
     { tool: 'tweezers', name: 'hot tweezers' },

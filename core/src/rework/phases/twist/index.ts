@@ -12,7 +12,6 @@ export const twist = definePhase<'twist', TwistSettings>({
   kind: 'twist',
   name: 'Twisted off',
   settings: twistSettings,
-  form: { usual: [], moreTitle: '', more: [] },
   tool: 'hand',
   wants: () => [{ tool: 'pliers', name: 'pliers with flat jaws' }],
   limbs: () => ({ left: 'board held down beside it', right: 'pliers round the can' }),

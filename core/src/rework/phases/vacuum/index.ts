@@ -1,26 +1,14 @@
 /** Pin by pin: each hole melted through by a hollow tip, then sucked empty. */
-import { RANGES } from '../../ranges.ts';
 import { setText } from '../../dials.ts';
 import { definePhase } from '../declaration.ts';
 import { reachOf } from '../rows.ts';
-import { ironSetPoint, tipFields, uncertainTip } from '../tip.ts';
+import { ironSetPoint, uncertainTip } from '../tip.ts';
 import { type VacuumSettings, vacuumSettings } from './settings.ts';
-
-const { dwell_s, most_s } = RANGES.iron;
 
 export const vacuum = definePhase<'vacuum', VacuumSettings>({
   kind: 'vacuum',
   name: 'Vacuum iron',
   settings: vacuumSettings,
-  form: {
-    usual: [
-      ...tipFields('Power of a tip', 'vacuum'),
-      { key: 'dwell_s', label: 'Stays once molten', unit: 's', range: dwell_s },
-      { key: 'most_s', label: 'on to the next after', unit: 's', range: most_s, optional: true },
-    ],
-    moreTitle: '',
-    more: [],
-  },
   tool: 'vacuum',
   wants: ({ fresh = true }, wire) => [
     { tool: 'vacuum', name: 'vacuum iron' },

@@ -7,7 +7,7 @@
   import { Calculator } from '$lib/calculate/calculator.svelte';
   import FieldPicture from '$lib/calculate/FieldPicture.svelte';
   import Joints from '$lib/plan/Joints.svelte';
-  import { settingLine } from '$lib/plan/settings';
+  import { settingLine } from '$lib/plan/settingLine';
   import { rangeText, verdictOf, whySolid } from '$lib/plan/words';
   import { formatTemperature, parseDecimal, toCelsius } from '@orthos/core/ground';
   import { readPackage } from '@orthos/core/packages';
