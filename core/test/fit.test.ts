@@ -35,7 +35,7 @@ const rowOf = (out: Fitting, id: string): FitRow => {
 describe('ways of putting a part on', () => {
   it('fit by what the part is: holes one by one, two ends one after the other, a rim pressed, rows dragged', () => {
     const fitting = (pkg: string) =>
-      methodsFor(pkg, {}, 'fit').flatMap((m) => (m.unfit || m.asked ? [] : [m.method.id]));
+      methodsFor(pkg, {}, 'fit').flatMap((m) => (m.unfit || m.asked || m.again ? [] : [m.method.id]));
     expect(fitting('RADIAL-8')).toEqual(['fit-holes']);
     expect(fitting('C0805')).toEqual(['fit-air', 'fit-paste', 'fit-molten', 'fit-joints', 'fit-one-land']);
     expect(fitting('QFN-24')).toEqual(['fit-air', 'fit-paste', 'fit-molten', 'fit-press']);
@@ -272,6 +272,26 @@ describe('molten lands', () => {
     expect(laid).toBeGreaterThan(5);
     expect(run.joints.allLoose_s).toBeGreaterThan((laid ?? NaN) + 1);
   }, 30_000);
+});
+
+describe('again, in place', () => {
+  it('is no way of putting on: only where somebody says so, with the joints as they are', async () => {
+    const board = boardOf('SOIC-8');
+    const input = (methods?: string[]) =>
+      fitInput.parse({
+        case: { board, target: 'u1', seed: 1, joints: [{ alloy: { Sn: 63, Pb: 37 }, volume: 1 }] },
+        ...(methods ? { methods } : {}),
+        ranges: false,
+      });
+    const usual = await compareFits(input(), context);
+    expect(usual.rows.some((r) => r.id.startsWith('again-'))).toBe(false);
+    const again = await compareFits(input(['again-air', 'again-iron']), context);
+    const row = rowOf(again, 'again-iron');
+    expect(row.verdict).toBe('works');
+    // nothing is fed, the joints only melt
+    expect(row.loose_s?.p50).toBeLessThan(rowOf(usual, 'fit-joints').loose_s?.p50 ?? NaN);
+    expect(rowOf(again, 'again-air').hold_s).toBeGreaterThan(1);
+  }, 60_000);
 });
 
 describe('lands as they are once prepared', () => {

@@ -85,7 +85,7 @@ describe('instructions for busy hands', () => {
     for (const { method, ops } of [...taking, ...putting].filter((m) => !m.unfit))
       for (const op of ops) {
         const list = operationFor(op, { ...workOn(pkg), method });
-        expect(list.length).toBeGreaterThan(3);
+        expect(list.length).toBeGreaterThan(2);
         expect(new Set(list.map((i) => i.id)).size).toBe(list.length);
         for (const i of list)
           for (const w of [i, ...Object.values(i.phases ?? {})]) {
@@ -145,7 +145,33 @@ describe('instructions for busy hands', () => {
     expect(list.some((i) => i.id.startsWith('flood'))).toBe(false);
     expect(list.some((i) => i.id === 'through')).toBe(true);
     const spiked = { ...work, joints: [{ with: [{ alloy: { Bi: 58, Sn: 42 }, ratio: 1 }] }] };
-    expect(operationFor('prepare', spiked).some((i) => i.id.startsWith('flood'))).toBe(true);
+    // hole by hole, fresh solder into each, never flooded
+    const again = operationFor('prepare', spiked);
+    expect(again.some((i) => i.id.startsWith('flood'))).toBe(false);
+    const holes = again.filter((i) => i.id.startsWith('braid'));
+    expect(holes.length).toBeGreaterThan(1);
+    for (const i of holes) {
+      expect(i.walk).toHaveLength(8);
+      expect(i.watch).toMatch(/leaded solder into each/);
+    }
+  });
+  it('lands are prepared by what lies there: alloy gathered first, stains proven, a pad left flat, legs where it goes on again', () => {
+    const ids = (work: Work) => operationFor('prepare', work).map((i) => i.id);
+    expect(ids(workOn('SOIC-8'))).toEqual(['scan', 'flood-1', 'braid-1', 'lands']);
+    const beaded = ids(workOn('SOIC-8', 'bead'));
+    expect(beaded.slice(0, 3)).toEqual(['scan', 'bulk', 'flood-1']);
+    // its flux is of another kind: washed before the part comes, else once at the end
+    expect(beaded.slice(-2)).toEqual(['wash', 'lands']);
+    expect(operationFor('fit', workOn('SOIC-8')).at(-1)?.id).toBe('wash');
+    expect(ids(workOn('QFN-24'))).toContain('film');
+    const leaking = { ...workOn('SOIC-8'), joints: [{ leaking: true }] };
+    expect(ids(leaking).slice(-5)).toEqual(['stain', 'retin', 'prove', 'wash', 'lands']);
+    const wired = { ...leaking, target: { ...leaking.target, nets: { 1: 'LINE' } } };
+    expect(operationFor('prepare', wired).find((i) => i.id === 'prove')?.watch).toMatch(/1 to LINE/);
+    const kept = { ...workOn('SOIC-8'), surroundings: { reused: true } };
+    expect(operationFor('prepare', kept).find((i) => i.id === 'legs')?.walk).toHaveLength(8);
+    const chip = { ...workOn('C0805'), fitBy: 'fit-one-land' };
+    expect(operationFor('prepare', chip).find((i) => i.id === 'braid-1')?.say).toMatch(/one land clean/);
   });
   it('pins that hold come round again, and nothing is lifted until each is said free', () => {
     const work = workOn('DIP-8', 'vacuum');

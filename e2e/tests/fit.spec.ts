@@ -192,3 +192,37 @@ test('set down on molten lands: lands first, then the part with the air on, then
   await tap(page);
   await expect(say(page)).toHaveText(/Hold still \d+ s at least, until it is dull\./);
 });
+
+test('a bridge after fitting is touched up in place: fresh flux, joint by joint, counted as a second heat', async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const id = await toFit(page, QUILLON, 'u7', ...QUILLON_GONE);
+  const runId = '019ac000-0000-4000-8000-0000000000f1';
+  await record(
+    page,
+    id,
+    { type: 'run-begun', runId, op: 'fit', methodId: 'fit-joints', guide: null, offline: false, bench: false },
+    { type: 'run-ended', runId, outcome: 'finished' },
+    { type: 'orientation-checked', against: ['silkscreen'] },
+  );
+  await page.goto(`/jobs/${id}/verify`);
+  await page.getByRole('application').focus();
+  await page.keyboard.press('b');
+  await page.getByRole('link', { name: 'reheat or touch up in place' }).click();
+  await page.waitForURL('**/fit');
+  const again = page.getByRole('region', { name: 'Again, in place' });
+  await again.getByRole('button', { name: 'Compute the ways' }).click();
+  await expect(again.getByText(/Every joint made/).first()).toBeVisible({ timeout: 120_000 });
+  await expect(again).toContainText('Every heat counts on its lands and on the part.');
+  await again.getByRole('radio', { name: /Touched up in place/ }).click();
+  await again.getByRole('button', { name: 'Put it on this way' }).click();
+  await expect(again.getByRole('button', { name: 'In use' })).toBeVisible();
+  await openRun(page, id, 'fit');
+  await expect(page.getByLabel('How')).toContainText('Touched up in place');
+  await tap(page);
+  await expect(say(page)).toHaveText('Fresh flux all round U7. It stays where it is.');
+  await tap(page);
+  await tap(page);
+  await expect(say(page)).toHaveText('Solder joint by joint, 8 in all.');
+});

@@ -81,7 +81,8 @@ export async function compareWays<R extends Row>(
   const { case: asked, weights } = input;
   const target = targetOf(asked);
   const wanted = choicesFor(asked, target, op).filter(
-    (c) => !c.unfit && (input.methods === undefined || input.methods.includes(c.method.id)),
+    // what stands on its lands is heated again only when somebody says so
+    (c) => !c.unfit && (input.methods?.includes(c.method.id) ?? !c.again),
   );
   const here = wanted.filter((c) => !c.lacks);
   const rows: R[] = wanted.flatMap((c) => (c.lacks ? [lacking(c.method, c.lacks)] : []));

@@ -20,6 +20,7 @@ export { type Place, placeSchema } from './place.ts';
 export {
   compareReading,
   formatReading,
+  formatValue,
   type Measured,
   measuredSchema,
   parseReading,

@@ -44,7 +44,15 @@ export function formatReading(value: Measured, quantity: Quantity): string {
   if (unit === 'V' && size < 5e-5) return '0 V';
   // volts and small ohms stay as a meter shows them: 0.487 V, 0.7 Ω
   if (unit === 'V' || (unit === 'Ω' && size < 1 && size >= 0.01)) return `${Number(value.toPrecision(3))} ${unit}`;
-  const [factor, prefix] = STEPS.find(([f]) => size >= f * 0.9995) ?? STEPS[STEPS.length - 1];
+  return prefixed(value, unit, STEPS);
+}
+
+const SMALLER: [number, string][] = [...STEPS, [1e-9, 'n'], [1e-12, 'p']];
+/** Three digits with a prefix, of any unit: 1e-7, F → "100 nF". */
+export const formatValue = (value: number, unit: string): string => prefixed(value, unit, SMALLER);
+
+function prefixed(value: number, unit: string, steps: readonly [number, string][]): string {
+  const [factor, prefix] = steps.find(([f]) => Math.abs(value) >= f * 0.9995) ?? steps[steps.length - 1];
   return `${Number((value / factor).toPrecision(3))} ${prefix}${unit}`;
 }
 

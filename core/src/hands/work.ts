@@ -14,6 +14,8 @@ export interface Work extends Workplace {
   surroundings?: Surroundings;
   /** The shop's rule. */
   flood?: Flood;
+  /** The way it is to go on again, where one was chosen. */
+  fitBy?: string;
   /** What the bench has besides its tools; everything where nothing is said. */
   supplies?: Supplies;
   /** As 2026-11-30. */

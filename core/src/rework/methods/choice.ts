@@ -9,6 +9,8 @@ export interface MethodChoice {
   cheapest?: string;
   /** Computed only when somebody asks for it. */
   asked?: true;
+  /** Of a part that stands on its lands already. */
+  again?: true;
   /** What of it the bench has not, as it is called there; absent where nothing is missing. */
   lacks?: string[];
 }

@@ -45,6 +45,7 @@ export function methodsFor(
       ...(unfit ? { unfit: unfit.why } : {}),
       ...(unfit?.cheapest ? { cheapest: unfit.cheapest } : {}),
       ...(recipe.asked ? { asked: true as const } : {}),
+      ...(recipe.again ? { again: true as const } : {}),
     };
   });
 }

@@ -286,6 +286,17 @@ export const FIT_RECIPES: readonly Recipe[] = [
     ],
     unfit: inHoles,
   },
+  {
+    id: 'again-air',
+    again: true,
+    phases: (piece) => [placed({ again: true }), calmAir(piece)],
+    unfit: inHoles,
+  },
+  {
+    id: 'again-iron',
+    again: true,
+    phases: (piece) => [placed({ again: true }), soldered(piece, inHoles(piece) ? 'fill' : 'joint')],
+  },
 ];
 
 /** For a paste that melts 45 K below leaded solder, °C. */

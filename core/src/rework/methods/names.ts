@@ -34,6 +34,8 @@ export const METHOD_NAMES: ReadonlyMap<string, string> = new Map(
     'fit-paste-low': 'Low-temperature paste and air',
     'fit-warm-air': 'Warmed from below, then air',
     'fit-below': 'Paste, heat from below',
+    'again-air': 'Reheated in place',
+    'again-iron': 'Touched up in place',
   }),
 );
 

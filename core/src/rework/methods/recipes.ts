@@ -29,6 +29,8 @@ export interface Recipe {
   unfit?(piece: Piece): Unfit | undefined;
   /** Computed only when somebody asks for it: rarely the best way, or one that wants a tool few have. */
   asked?: true;
+  /** Of a part that stands on its lands: heated again, or touched up. */
+  again?: true;
   /** Only when nothing else is left. */
   lastResort?: string;
 }

@@ -7,7 +7,8 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
   import { classOfPart, isPolarised, partName } from '@orthos/core/board';
-  import { offBoardVerdict, recipeFor } from '@orthos/core/diagnosis';
+  import { expectNew, isAsExpected, offBoardVerdict, recipeFor } from '@orthos/core/diagnosis';
+  import { formatValue } from '@orthos/core/ground';
   import { currentAttempt, JOB_TYPES, PART_ORIGINS } from '@orthos/core/job';
   import { packageById } from '@orthos/core/packages';
 
@@ -34,6 +35,9 @@
   const AGAINST = ['photo before', 'silkscreen', 'pin-1 mark', 'continuity'];
   let against = $state<string[]>([]);
   let measured = $state('');
+  const expected = $derived(target && expectNew(target));
+  /** What was typed, against what a good one shows. */
+  const fits = $derived(expected ? isAsExpected(expected, measured) : null);
   let origin = $state<(typeof PART_ORIGINS)[number]>('new');
   let from = $state('');
 
@@ -99,6 +103,17 @@
             .join(', ')}</span
         >{/if}
     </p>
+    {#if expected}
+      <p class="text-[13px] text-ink2">
+        {expected.measure}: {#if expected.within}<b
+            >{formatValue(expected.within.lo, expected.within.unit)} to {formatValue(
+              expected.within.hi,
+              expected.within.unit,
+            )}</b
+          >,
+        {/if}{expected.expect}.
+      </p>
+    {/if}
     <div class="mt-1 flex gap-2">
       <Select class="w-40 shrink-0" choices={PART_ORIGINS} bind:value={origin} aria-label="Where the part is from" />
       <input
@@ -120,6 +135,11 @@
       <button class="button px-3" onclick={() => measure(true)}>Good</button>
       <button class="button px-3" onclick={() => measure(false)}>Bad</button>
     </div>
+    {#if fits !== null}
+      <p class="mt-1 text-[13px] {fits ? 'text-good' : 'font-semibold text-caution'}" role="status">
+        {fits ? '✓ inside what a good one shows' : '◆ outside what a good one shows: leads, range, or another part?'}
+      </p>
+    {/if}
   </div>
   <div class="border-t border-faint py-2">
     <p class="font-semibold">

@@ -1,7 +1,9 @@
 <script lang="ts">
   // How it goes on: every way computed from the lands as they are, the one that hands will follow, its settings.
   import { Edits } from '$lib/plan/edits';
-  import { fitInputs } from '$lib/plan/fitInputs';
+  import { fitInputs, standsThere } from '$lib/plan/fitInputs';
+  import { stateOf } from '$lib/jobs/stateOf';
+  import { currentAttempt } from '@orthos/core/job';
   import { plannerOf } from '$lib/plan/planner.svelte';
   import Ways from '$lib/plan/Ways.svelte';
   import type { JobView } from '$lib/jobs/view';
@@ -19,9 +21,11 @@
     done: boolean;
   }
   let { view, done }: Props = $props();
-  const planner = untrack(() => plannerOf(`${view.ticket.id} fit`));
+  /** It stands there already: heated again, or touched up. */
+  const again = $derived(standsThere(currentAttempt(stateOf(view.events))));
+  const planner = untrack(() => plannerOf(`${view.ticket.id} ${again ? 'again' : 'fit'}`));
   const inputs = $derived(
-    view.inputs && fitInputs({ board: view.board, inputs: view.inputs }, cameOffBy(view) ?? view.inUse?.method),
+    view.inputs && fitInputs({ board: view.board, inputs: view.inputs }, cameOffBy(view) ?? view.inUse?.method, again),
   );
   let weights = $state<Weights>(EVEN);
   let picked = $state<string | null>(null);
@@ -43,7 +47,9 @@
       'fit',
     ),
   );
-  const chosen = $derived(picked ?? inputs?.fitBy ?? end.recommended ?? null);
+  const chosen = $derived(
+    picked ?? (inputs?.fitBy && here.has(inputs.fitBy) ? inputs.fitBy : (end.recommended ?? null)),
+  );
   const method = $derived(inputs?.methods.find((m) => m.method.id === chosen)?.method);
   const shown = $derived(chosen ? (planner.results[chosen] ?? planner.quick[chosen]) : undefined);
   const row = $derived(shown && fitRowOf(shown));
@@ -81,7 +87,7 @@
 </script>
 
 {#if inputs}
-  <section class="mt-4" aria-label="How it goes on">
+  <section class="mt-4" aria-label={again ? 'Again, in place' : 'How it goes on'}>
     <div class="flex flex-wrap items-start gap-x-4 gap-y-2">
       <div class="min-w-64 flex-1" aria-live="polite">
         {#if planner.running && !row}
@@ -99,7 +105,11 @@
             >
               {line}
             </p>{/each}
-          <p class="text-[13px] text-ink2">{landWords(inputs.settings.surroundings?.joints ?? [])}</p>
+          <p class="text-[13px] text-ink2">
+            {again
+              ? 'In place: its joints as they were made. Every heat counts on its lands and on the part.'
+              : landWords(inputs.settings.surroundings?.joints ?? [])}
+          </p>
         {:else if here.size === 0}
           <p class="text-ink2">Nothing on this bench puts it on. <a class="underline" href="/kit">List the tools</a></p>
         {:else}

@@ -26,6 +26,9 @@ interface Of {
   run: Run | null;
 }
 
+/** Of a part that stands on its lands already. */
+const inPlace = ([first]: readonly Phase[]): boolean => first?.kind === 'place' && first.settings.again === true;
+
 /** Fetched with the page: it has to be there when the server is not. */
 const pool = import('$lib/compute/pool');
 
@@ -113,7 +116,8 @@ export class Prediction {
     if (!inputs || !all) return null;
     const settings = { ...inputs.settings, surroundings: this.asLeft.surroundings };
     const left = { ...inputs, settings };
-    const asked = op === 'fit' ? fitInputs({ board, inputs: left }, cameOffBy(view) ?? view.inUse?.method) : left;
+    const asked =
+      op === 'fit' ? fitInputs({ board, inputs: left }, cameOffBy(view) ?? view.inUse?.method, inPlace(phases)) : left;
     return planInputOf(board, asked, { phases: all }, false);
   }
 

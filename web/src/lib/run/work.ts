@@ -4,6 +4,7 @@ import type { JobView } from '$lib/jobs/view';
 import { atRisk } from '$lib/jobs/atRisk';
 import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/jobs/nameOf';
+import { fitsFor, standsThere } from '$lib/plan/fitInputs';
 import { partName } from '@orthos/core/board';
 import { freedBefore, operationFor, saidIn, type Work } from '@orthos/core/hands';
 import { type Guide, guideOf, type Instruction, isDoable, type Method, type Operation } from '@orthos/core/rework';
@@ -25,7 +26,9 @@ export function cameOffBy(view: JobView): Method | undefined {
 /** The ways for a part of this job, the one that was chosen first. */
 export function methodsOf(view: JobView, op: Operation): Method[] {
   const { inputs } = view;
-  const ways = (op === 'fit' ? inputs?.fits : inputs?.methods)?.filter((m) => !m.unfit) ?? [];
+  const all =
+    op === 'fit' ? fitsFor(inputs?.fits ?? [], standsThere(currentAttempt(stateOf(view.events)))) : inputs?.methods;
+  const ways = all?.filter((m) => !m.unfit) ?? [];
   // hands are told even where the list of tools says that nothing can be done
   const here = (ways.some(isDoable) ? ways.filter(isDoable) : ways).map((m) => m.method);
   if (op === 'fit') return [...here].sort((a, b) => Number(b.id === inputs?.fitBy) - Number(a.id === inputs?.fitBy));

@@ -92,6 +92,13 @@
     {recorder}
   />
 
+  {#if [...attempt.joints.values()].some((s) => s !== 'good')}
+    <p class="mt-2 text-[13px]">
+      Leave what works. Else fresh flux and heat, solder last:
+      <a class="underline" href="/jobs/{view.ticket.id}/fit">reheat or touch up in place</a>
+    </p>
+  {/if}
+
   <GateHead title="Surroundings" gate={gate('surroundings-after')} />
   <div class="flex flex-wrap items-center gap-2">
     <p class="min-w-48 flex-1 text-[13px] text-ink2">

@@ -4,13 +4,23 @@ import { reachOf } from '../rows.ts';
 import type { Instruction, Say } from '../instruction.ts';
 import type { PlaceSettings } from './settings.ts';
 
-export const say: Say<PlaceSettings> = ({ molten, socket }, { target }) => {
+export const say: Say<PlaceSettings> = ({ molten, socket, again }, { target }) => {
   const name = partName(target);
   const turned = isPolarised(target);
   const marked = 'Mark against photo and silkscreen, before anything melts.';
   const place = (words: Pick<Instruction, 'say' | 'watch'>, more: Partial<Instruction> = {}): Instruction[] => [
     { id: 'place', ...words, tap: 'placed', mark: 'done', ...more },
   ];
+  if (again)
+    return [
+      {
+        id: 'flux',
+        say: `Fresh flux all round ${name}. It stays where it is.`,
+        watch: 'Under it and to every joint. The old flux washed off first where it is char.',
+        tap: 'fluxed',
+        mark: 'done',
+      },
+    ];
   if (socket)
     return place({
       say: `Socket for ${name} into its holes.`,
