@@ -226,3 +226,54 @@ test('a bridge after fitting is touched up in place: fresh flux, joint by joint,
   await tap(page);
   await expect(say(page)).toHaveText('Solder joint by joint, 8 in all.');
 });
+
+test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it lies flat; both stand on the record', async ({
+  page,
+}) => {
+  test.setTimeout(400_000);
+  const cells = ['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' }));
+  const id = await toFit(page, 'Tern T2, 2 layers', 'u2', ...cells);
+  await page.goto(`/jobs/${id}/fit`);
+  await computed(page);
+  const padIs = async (share: string) => {
+    await ways(page)
+      .getByRole('radio', { name: /Set down on molten lands/ })
+      .click();
+    await computed(page);
+    await page.getByRole('button', { name: 'Change settings' }).click();
+    const form = page.getByRole('form', { name: 'Settings of Set down on molten lands' });
+    await form.getByLabel('on a pad under the body, ×', { exact: true }).fill(share);
+    await form.getByRole('button', { name: 'Keep these' }).click();
+    await expect(form).toHaveCount(0, { timeout: 30_000 });
+    await computed(page);
+  };
+  const upToWet = async () => {
+    await openRun(page, id, 'fit');
+    await page.getByLabel('a hidden bench plays the board').check();
+    await choose(page.getByLabel('How'), 'Set down on molten lands');
+    await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
+    for (let n = 0; n < 6; n++) await tap(page);
+    await expect(page.getByTestId('clock')).toBeVisible();
+  };
+  await padIs('1.5');
+  await upToWet();
+  await expect(page.getByText('it sits tilted')).toBeVisible({ timeout: 150_000 });
+  await page.keyboard.press('x');
+  await page.getByRole('button', { name: /Sits tilted or aside/ }).click();
+  await expect(page.getByText('Still liquid: nudge it to its middle.')).toBeVisible();
+  await page.getByRole('button', { name: 'Checked, damage found' }).click();
+  await page.keyboard.press('x');
+  await page.getByRole('button', { name: /Give up here/ }).click();
+  await page.goto(`/jobs/${id}/fit`);
+  await computed(page);
+  await padIs('0.3');
+  await record(page, id, { type: 'orientation-checked', against: ['silkscreen'] });
+  await upToWet();
+  await expect(page.getByText('it sits flat')).toBeVisible({ timeout: 150_000 });
+  await page.keyboard.press('a');
+  for (let n = 0; n < 3; n++) await tap(page);
+  await expect(say(page)).toHaveText('Fit: finished.');
+  await page.goto(`/record/${id}`);
+  await expect(page.getByText('Sits tilted or aside').first()).toBeVisible();
+  await expect(page.getByText('Set down on molten lands').first()).toBeVisible();
+});

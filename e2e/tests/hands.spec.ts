@@ -404,6 +404,7 @@ test('a second attempt after a wrong suspect keeps the first', async ({ page }) 
   });
   // a land in doubt is told apart; seen again and found good, it is good
   await page.goto(`/jobs/${jobId}/prepare`);
+  await expect(page.getByText('Land 1: what do you see?')).toBeVisible();
   await page.keyboard.press('g');
   await page.keyboard.press('t');
   await expect(page.getByText('2 torn')).toBeVisible();

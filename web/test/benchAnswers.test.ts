@@ -60,5 +60,7 @@ describe('what the hidden bench answers', () => {
     expect(words({ fitting: true, loose: new Set(['1', '2', '3']) })).toBe('every joint has flowed');
     expect(words({ turns: [] })).toBeNull();
     expect(words({ pins: undefined, elapsed_s: 16 })).toBe('1 of 3 joints shiny, all wet');
+    const laid = { pins: undefined, turns: [], loose: new Set(['1']), joint: null, tried: false, elapsed_s: 16 };
+    expect(benchWords({ ...truth, sits: 'tilted' }, laid)).toBe('1 of 3 joints shiny, all wet; it sits tilted');
   });
 });

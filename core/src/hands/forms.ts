@@ -22,6 +22,7 @@ export const SLIP_KINDS = [
   'too-hot',
   'not-coming-off',
   'wrong-part',
+  'tilted',
 ] as const;
 export type SlipKind = (typeof SLIP_KINDS)[number];
 

@@ -11,6 +11,7 @@ import {
   inTurn,
   kindOf,
   mainPhase,
+  type Phase,
   type PlanInput,
   planInputSchema,
   runPlan,
@@ -42,6 +43,8 @@ export const hiddenTruthSchema = z.strictObject({
   allWet_s: z.number().nullable(),
   /** When joints freeze again although nothing was said, s. */
   freezes_s: z.number().nullable(),
+  /** How a part that goes on all at once comes to lie. */
+  sits: z.enum(['flat', 'tilted']).optional(),
   /** Neighbours that go over their limit, and when. */
   hurt: z.array(z.strictObject({ partId: z.string(), at_s: z.number() })),
 });
@@ -66,6 +69,21 @@ function oneAfterAnother(joints: readonly Joint[], change: (own_s: number | null
     times.set(terminal, takes === null ? null : done);
   }
   return joints.map(({ terminal }) => ({ terminal, wet_s: times.get(terminal) ?? null }));
+}
+
+/** With more than this on a pad under the body it floats on its middle, against a usual joint; lands as fat as this tilt what is not pressed (estimates). */
+const TILTS = { pad: 0.65, lands: 1.3 } as const;
+function tilts(phases: readonly Phase[], { board, target }: Pick<PlanInput, 'board' | 'target'>): boolean {
+  const part = board.parts.find((p) => p.partId === target);
+  const hasPad = part !== undefined && packageById(part.package).terminals.some((t) => t.kind === 'pad');
+  const pressed = phases.some((p) => p.kind === 'press');
+  return phases.some((p) => {
+    if (p.kind !== 'tin' && p.kind !== 'paste') return false;
+    const pad = ('pad_share' in p.settings ? p.settings.pad_share : undefined) ?? p.settings.share;
+    // paste on a pad is printed with half of it bare
+    const film = p.kind === 'paste' ? pad / 2 : pad;
+    return (hasPad && film > TILTS.pad) || (!pressed && p.settings.share > TILTS.lands);
+  });
 }
 
 export async function playHiddenBench(
@@ -107,6 +125,9 @@ export async function playHiddenBench(
     ...(pins ? { pins } : {}),
     allWet_s: allWet === null || wet.includes(null) ? null : Math.max(allWet, ...wet.map((s) => s ?? 0)),
     freezes_s: clock(run.freezes_s),
+    ...(plan.fitting && !oneByOne
+      ? { sits: tilts(truth.phases, usual) ? ('tilted' as const) : ('flat' as const) }
+      : {}),
     hurt: run.neighbours.flatMap((n) => {
       const at_s = clock(n.over_s);
       return at_s === null ? [] : [{ partId: n.partId, at_s }];

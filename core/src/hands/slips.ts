@@ -45,4 +45,10 @@ export const SLIPS: Record<SlipKind, SlipGuide> = {
     now: 'Heat away. Set it down beside its place, marked.',
     check: 'Back on its lands or replaced, the right way round, value and joints as before. No power until then.',
   },
+  tilted: {
+    label: 'Sits tilted or aside',
+    now: 'Still liquid: nudge it to its middle. Frozen: leave it.',
+    check:
+      'Flat, every land covered, rim wet all round. Else off again: the centre pad braided to a film, then once more.',
+  },
 };

@@ -58,10 +58,12 @@ interface Asked {
 }
 
 /** The answer in words; null where there is nothing to say yet. */
-export function benchWords({ joints, allWet_s }: HiddenTruth, asked: Asked): string | null {
+export function benchWords({ joints, allWet_s, sits }: HiddenTruth, asked: Asked): string | null {
   const { pins, turns, loose, joint, tried, fitting, elapsed_s } = asked;
-  if (!pins)
-    return `${loose.size} of ${joints.length} joints shiny${allWet_s !== null && elapsed_s >= allWet_s ? ', all wet' : ''}`;
+  if (!pins) {
+    const all = allWet_s !== null && elapsed_s >= allWet_s;
+    return `${loose.size} of ${joints.length} joints shiny${all ? `, all wet${sits ? `; it sits ${sits}` : ''}` : ''}`;
+  }
   if (joint !== null && tried) return `joint ${joint} ${loose.has(joint) ? 'moves' : 'holds'}`;
   if (joint !== null) return `joint ${joint} ${AFTER[atTurn(joint, pins, turns)]}`;
   if (turns.length === 0) return null;

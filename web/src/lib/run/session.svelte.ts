@@ -58,6 +58,7 @@ export class RunSession {
   private atHand(): Hands {
     return {
       view: this.view,
+      op: this.op,
       runId: this.course?.run.id,
       due: this.due,
       phase: this.course?.run.phases?.find((p) => p.id === this.due?.phase),

@@ -4,7 +4,7 @@ import { type Composition, writeComposition } from '@orthos/core/alloys';
 import { partName } from '@orthos/core/board';
 import { SLIP_KINDS, type SlipKind, SLIPS } from '@orthos/core/hands';
 import type { JobEventBody, JointMark } from '@orthos/core/job';
-import { type Instruction, kindOf, type Phase, type Words } from '@orthos/core/rework';
+import { type Instruction, kindOf, type Operation, type Phase, type Words } from '@orthos/core/rework';
 
 interface Choice {
   label: string;
@@ -22,6 +22,7 @@ interface Sheet {
 /** The run it is about, and what may come of it. */
 export interface Hands {
   view: JobView;
+  op: Operation;
   runId: string | undefined;
   /** The instruction due, its phase, and the joint whose turn it is. */
   due: Instruction | null;
@@ -36,6 +37,12 @@ export interface Hands {
   end(outcome: 'finished' | 'given up'): void;
 }
 
+/** What cannot go wrong while a part goes on, or comes off. */
+const NOT_IN: Partial<Record<Operation, readonly SlipKind[]>> = {
+  remove: ['tilted'],
+  prepare: ['tilted'],
+  fit: ['not-coming-off', 'wrong-part'],
+};
 /** So many parts round the target may have been taken for it. */
 const NEAREST = 6;
 
@@ -72,7 +79,7 @@ export class Trouble {
 
   ask(): void {
     const hands = this.hands();
-    const slips = SLIP_KINDS.map((kind) => ({
+    const slips = SLIP_KINDS.filter((kind) => !NOT_IN[hands.op]?.includes(kind)).map((kind) => ({
       label: SLIPS[kind].label,
       choose: () => (kind === 'wrong-part' ? this.askWhich() : this.slip(kind)),
     }));
