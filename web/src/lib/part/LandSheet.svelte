@@ -316,67 +316,72 @@
           >
         {:else}{@render land(s)}{/if}
       {/each}
-      {#each paths as p (p.key)}
-        <path d={p.d} fill="none" stroke="var(--drawn)" stroke-width={line * 5} stroke-linecap="round" />
-        <path d={p.d} fill="none" stroke="var(--hot)" stroke-width={line * 3} stroke-linecap="round" />
-      {/each}
-      {#if alignment}
-        <polygon
-          points={pointsText(body)}
-          fill="var(--part)"
-          fill-opacity="0.8"
-          stroke="var(--drawn)"
-          stroke-width={line * 1.5}
-        />
-        {#if corner && pkg.polarity !== 'none'}<circle
-            cx={corner[0] * 0.82}
-            cy={corner[1] * 0.82}
-            r={field / 40}
-            fill="var(--drawn)"
-          />{/if}
-      {/if}
-    </g>
-    {#if told || alignment}
-      {#each shapes as s (s.terminal)}
-        {#if told || s.due || isBad(s.state)}
-          {@const [x, y] = inward(s)}
-          <text
-            {x}
-            y={y + font * 0.35}
-            font-size={font}
-            font-weight={s.due || isBad(s.state) ? 700 : 400}
-            text-anchor="middle"
-            fill={s.due ? 'var(--hot)' : isBad(s.state) ? stroke(s) : 'var(--ink2)'}
-            stroke="var(--board)"
-            stroke-width={font * 0.25}
-            paint-order="stroke">{s.terminal}</text
-          >
+      <!-- what lies over lands lets the pointer through -->
+      <g class="pointer-events-none">
+        {#each paths as p (p.key)}
+          <path d={p.d} fill="none" stroke="var(--drawn)" stroke-width={line * 5} stroke-linecap="round" />
+          <path d={p.d} fill="none" stroke="var(--hot)" stroke-width={line * 3} stroke-linecap="round" />
+        {/each}
+        {#if alignment}
+          <polygon
+            points={pointsText(body)}
+            fill="var(--part)"
+            fill-opacity="0.8"
+            stroke="var(--drawn)"
+            stroke-width={line * 1.5}
+          />
+          {#if corner && pkg.polarity !== 'none'}<circle
+              cx={corner[0] * 0.82}
+              cy={corner[1] * 0.82}
+              r={field / 40}
+              fill="var(--drawn)"
+            />{/if}
         {/if}
-      {/each}
-    {/if}
-    <text
-      y={alignment ? font * 0.5 : font * 0.6}
-      font-size={font * 1.6}
-      font-weight="600"
-      text-anchor="middle"
-      fill="var(--ink2)"
-      stroke="var(--board)"
-      stroke-width={font * 0.3}
-      paint-order="stroke">{name}</text
-    >
-    {#each gaps as g (g.to)}
-      <line x1={g.a[0]} y1={g.a[1]} x2={g.b[0]} y2={g.b[1]} stroke="var(--evidence)" stroke-width={line * 2} />
+      </g>
+    </g>
+    <g class="pointer-events-none">
+      {#if told || alignment}
+        {#each shapes as s (s.terminal)}
+          {#if told || s.due || isBad(s.state)}
+            {@const [x, y] = inward(s)}
+            <text
+              {x}
+              y={y + font * 0.35}
+              font-size={font}
+              font-weight={s.due || isBad(s.state) ? 700 : 400}
+              text-anchor="middle"
+              fill={s.due ? 'var(--hot)' : isBad(s.state) ? stroke(s) : 'var(--ink2)'}
+              stroke="var(--board)"
+              stroke-width={font * 0.25}
+              paint-order="stroke">{s.terminal}</text
+            >
+          {/if}
+        {/each}
+      {/if}
       <text
-        x={g.at[0]}
-        y={g.at[1] + font * 0.4}
-        font-size={font * 1.1}
-        font-weight="700"
+        y={alignment ? font * 0.5 : font * 0.6}
+        font-size={font * 1.6}
+        font-weight="600"
         text-anchor="middle"
-        fill="var(--evidence)"
+        fill="var(--ink2)"
         stroke="var(--board)"
-        stroke-width={font * 0.35}
-        paint-order="stroke">{formatGap(g.mm, units)}</text
+        stroke-width={font * 0.3}
+        paint-order="stroke">{name}</text
       >
-    {/each}
+      {#each gaps as g (g.to)}
+        <line x1={g.a[0]} y1={g.a[1]} x2={g.b[0]} y2={g.b[1]} stroke="var(--evidence)" stroke-width={line * 2} />
+        <text
+          x={g.at[0]}
+          y={g.at[1] + font * 0.4}
+          font-size={font * 1.1}
+          font-weight="700"
+          text-anchor="middle"
+          fill="var(--evidence)"
+          stroke="var(--board)"
+          stroke-width={font * 0.35}
+          paint-order="stroke">{formatGap(g.mm, units)}</text
+        >
+      {/each}
+    </g>
   </svg>
 </div>
