@@ -12,7 +12,7 @@
   import { useKeys } from '$lib/ui/keys.svelte';
   import { EVEN, inTheEnd, type Row, weighed, type Weights } from '@orthos/core/compare';
   import { isDoable, type Method, methodName } from '@orthos/core/rework';
-  import { onMount, untrack } from 'svelte';
+  import { untrack } from 'svelte';
   import { fitRowOf, holdWords, landWords, madeWords, orderWords, windWords } from './fitWords';
 
   interface Props {
@@ -23,10 +23,12 @@
   let { view, done }: Props = $props();
   /** It stands there already: heated again, or touched up. */
   const again = $derived(standsThere(currentAttempt(stateOf(view.events))));
-  const planner = untrack(() => plannerOf(`${view.ticket.id} ${again ? 'again' : 'fit'}`));
-  const inputs = $derived(
-    view.inputs && fitInputs({ board: view.board, inputs: view.inputs }, cameOffBy(view) ?? view.inUse?.method, again),
+  const by = $derived(cameOffBy(view) ?? view.inUse?.method);
+  /** What was computed for another part, or from other lands, is not shown for this one. */
+  const planner = $derived(
+    plannerOf([view.ticket.id, again ? 'again' : 'fit', view.inputs?.target, view.inputs?.hash, by?.id].join(' ')),
   );
+  const inputs = $derived(view.inputs && fitInputs({ board: view.board, inputs: view.inputs }, by, again));
   let weights = $state<Weights>(EVEN);
   let picked = $state<string | null>(null);
   let editing = $state(false);
@@ -70,8 +72,15 @@
     if (await edits.fit(next)) await compute();
   }
   const use = () => chosen && void edits.fitBy(chosen);
-  onMount(() => {
-    if (!done && !planner.running && sure.size === 0) void compute();
+  /** Begun unasked once each. */
+  const begun = new WeakSet<object>();
+  $effect(() => {
+    const wanted = planner;
+    if (done || begun.has(wanted)) return;
+    begun.add(wanted);
+    untrack(() => {
+      if (!wanted.running && sure.size === 0) void compute();
+    });
   });
   // somebody picked a way that was not computed in full
   $effect(() => {

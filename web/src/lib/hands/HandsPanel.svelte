@@ -122,14 +122,14 @@
     {#await import('./PartOff.svelte') then { default: PartOff }}<PartOff {view} {method} {recorder} {units} />{/await}
   {/if}
   {#if op === 'prepare' && target && terminals.length > 0}
-    {#await import('./Lands.svelte') then { default: Lands }}<Lands
-        {view}
-        {target}
-        {side}
-        {attempt}
-        {recorder}
-        {units}
-      />{/await}
+    {#await import('./Lands.svelte') then { default: Lands }}{#key target.partId}<Lands
+          {view}
+          {target}
+          {side}
+          {attempt}
+          {recorder}
+          {units}
+        />{/key}{/await}
   {/if}
   <SlipList {view} {recorder} />
   <Cautions {view} step={op} />
