@@ -109,7 +109,7 @@ async function plan(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Keep' })).toHaveCount(0);
   // by air: a bead may freeze on a bench that is colder than planned, air goes on until all is wet
   const headline = page.getByRole('heading', { level: 2 }).first();
-  for (let n = 0; n < 4 && !(await headline.innerText()).startsWith('Air, fast'); n++) {
+  for (let n = 0; n < 12 && !(await headline.innerText()).startsWith('Air, fast'); n++) {
     const was = await headline.innerText();
     await page.keyboard.press('ArrowUp');
     await expect(headline).not.toHaveText(was);
