@@ -49,9 +49,9 @@
       'fit',
     ),
   );
-  const chosen = $derived(
-    picked ?? (inputs?.fitBy && here.has(inputs.fitBy) ? inputs.fitBy : (end.recommended ?? null)),
-  );
+  /** Where nothing is safe the nearest is shown, and why not. */
+  const proposed = $derived(end.recommended ?? end.rows.at(0)?.id ?? null);
+  const chosen = $derived(picked ?? (inputs?.fitBy && here.has(inputs.fitBy) ? inputs.fitBy : proposed));
   const method = $derived(inputs?.methods.find((m) => m.method.id === chosen)?.method);
   const shown = $derived(chosen ? (planner.results[chosen] ?? planner.quick[chosen]) : undefined);
   const row = $derived(shown && fitRowOf(shown));
@@ -107,6 +107,12 @@
         {:else if row && chosen}
           <h3 class="font-semibold">{methodName(chosen)}{inUse ? ', in use' : ''}</h3>
           <p>{madeWords(row)}{sure.has(chosen) ? '' : ' ≈'}</p>
+          {#if row.verdict !== 'works'}<p
+              class={row.verdict === 'no' ? 'font-semibold text-stop' : 'font-semibold text-caution'}
+            >
+              <span aria-hidden="true">{row.verdict === 'no' ? '▲' : '◆'}</span>
+              {row.why}. {row.cheapest ?? ''}
+            </p>{/if}
           {#each [windWords(row), orderWords(row), holdWords(row)].filter(Boolean) as line (line)}<p
               class="text-[13px] {line === windWords(row) && row.wind?.verdict !== 'stays'
                 ? 'font-semibold text-caution'
