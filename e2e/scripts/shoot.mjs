@@ -164,6 +164,11 @@ const views = {
       { type: 'new-part-measured', ok: true, note: 'body diode 0.52 V, TAB to OUT open' },
     );
     await openJob('moves backwards', 'fit');
+    await page
+      .getByText(/Every joint made/)
+      .first()
+      .waitFor({ timeout: 120_000 });
+    await page.getByRole('button', { name: 'Cancel' }).waitFor({ state: 'detached', timeout: 120_000 });
   },
   verify: async () => {
     const id = await jobId();

@@ -122,6 +122,13 @@
       return [{ key: from[n], d: `M${a.join(',')} Q${out.join(',')} ${b.join(',')}` }];
     }),
   );
+  /** As far along a line as the lens shows. */
+  function inField([ax, ay]: Seen, [bx, by]: Seen): Seen {
+    const at = (t: number): Seen => [ax + t * (bx - ax), ay + t * (by - ay)];
+    let t = 1;
+    while (t > 0.05 && Math.hypot(...at(t)) > 0.97 * field) t -= 0.05;
+    return at(t);
+  }
   const gaps = $derived(
     (alignment?.gaps ?? []).map((g) => {
       const other = board.parts.find((p) => p.partId === g.partId);
@@ -134,26 +141,28 @@
           y1: Math.max(...c.map((q) => q[1])),
         };
       };
-      const [own, its] = [box(target), other ? box(other) : box(target)];
+      const [body, round] = [box(target), other ? box(other) : box(target)];
       const ends: [number, number][] = {
         left: [
-          [its.x1, g.at_mm],
-          [own.x0, g.at_mm],
+          [round.x1, g.at_mm],
+          [body.x0, g.at_mm],
         ] as [number, number][],
         right: [
-          [own.x1, g.at_mm],
-          [its.x0, g.at_mm],
+          [body.x1, g.at_mm],
+          [round.x0, g.at_mm],
         ] as [number, number][],
         up: [
-          [g.at_mm, its.y1],
-          [g.at_mm, own.y0],
+          [g.at_mm, round.y1],
+          [g.at_mm, body.y0],
         ] as [number, number][],
         down: [
-          [g.at_mm, own.y1],
-          [g.at_mm, its.y0],
+          [g.at_mm, body.y1],
+          [g.at_mm, round.y0],
         ] as [number, number][],
       }[g.to];
-      const [a, b] = seen(ends);
+      const [own, its] = g.to === 'left' || g.to === 'up' ? [ends[1], ends[0]] : ends;
+      const [a, far] = seen([own, its]);
+      const b = inField(a, far);
       return { ...g, a, b, at: centreOf([a, b]) };
     }),
   );

@@ -65,7 +65,7 @@
     <p class="mt-4 text-[24px] text-ink2">
       {s.ended.outcome === 'finished'
         ? 'Times can be corrected on the step’s page.'
-        : 'The heat so far is kept. Change the method in Plan, then begin again.'}
+        : `The heat so far is kept. Change the way in ${op === 'fit' ? 'Fit' : 'Plan'}, then begin again.`}
     </p>
   {:else if !s.course || s.again}
     {#await ready then { default: RunReady }}<RunReady {view} {op} {s} {target} {demo} {letGo} />{/await}
