@@ -133,6 +133,15 @@ describe('ways of putting a part on', () => {
       expect(j.frozen_s).toEqual(expect.any(Number));
     }
   }, 60_000);
+  it('a way of taking off is none of putting on, and the other way round', async () => {
+    const place = { board: boardOf('C0805'), target: 'u1' };
+    await expect(runCalc('plan.fit', { case: place, methods: ['air-slow'] }, context)).rejects.toThrow(
+      /no way of putting a part on/,
+    );
+    await expect(runCalc('plan.compare', { case: place, methods: ['fit-air'] }, context)).rejects.toThrow(
+      /no way known here/,
+    );
+  });
   it('a land that the part has not is refused where it stands', async () => {
     const input = {
       case: { board: boardOf('C0805'), target: 'u1' },

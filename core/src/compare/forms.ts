@@ -1,7 +1,14 @@
 /** Comparing every way of working on one part: what is asked, what a row says. */
 import { z } from 'zod';
 import { compositionSchema } from '../alloys/index.ts';
-import { methodIdSchema, phasesSchema, recipeOf, reworkPlaceSchema, surroundingsSchema } from '../rework/index.ts';
+import {
+  methodIdSchema,
+  type OnOrOff,
+  phasesSchema,
+  recipeOf,
+  reworkPlaceSchema,
+  surroundingsSchema,
+} from '../rework/index.ts';
 
 export const weightsSchema = z.strictObject({
   pads: z.number().min(0).max(100).default(1),
@@ -31,14 +38,22 @@ export const methodsOutput = z.strictObject({
   ),
 });
 
+/** Ways by their ids, of taking off or of putting on. */
+const namedWays = (op: OnOrOff) =>
+  z
+    .array(
+      methodIdSchema.refine((id) => recipeOf(id, op) !== undefined, {
+        error: op === 'fit' ? 'is no way of putting a part on' : 'is no way known here',
+      }),
+    )
+    .min(1)
+    .max(60)
+    .optional();
+
 export const compareInput = z.strictObject({
   case: reworkPlaceSchema,
   /** All that fit, where none is named. */
-  methods: z
-    .array(methodIdSchema.refine((id) => recipeOf(id) !== undefined, { error: 'is no way known here' }))
-    .min(1)
-    .max(60)
-    .optional(),
+  methods: namedWays('remove'),
   weights: weightsSchema.default({ pads: 1, neighbours: 1, part: 1, minutes: 1 }),
   /** How finely the run as set is computed: what is stated wants `plan`. */
   quality: z.enum(['coarse', 'plan']).default('coarse'),
@@ -121,6 +136,7 @@ const landSchema = z.strictObject({
   mm3: z.number().min(0).max(1000),
 });
 export const fitInput = compareInput.extend({
+  methods: namedWays('fit'),
   /** What lies on lands as they are now; a film of leaded solder where nothing is said. */
   lands: z.array(landSchema).max(400).optional(),
 });

@@ -27,7 +27,7 @@ import { WORKS } from './order.ts';
 
 const budget_runs = z.int().min(1).max(5000).default(400);
 const weights = weightsSchema.default({ pads: 1, neighbours: 1, part: 1, minutes: 1 });
-const known = methodIdSchema.refine((id) => recipeOf(id) !== undefined, { error: 'is no way known here' });
+const known = methodIdSchema.refine((id) => recipeOf(id, 'remove') !== undefined, { error: 'is no way known here' });
 /** `budget_runs`: runs of the physics at most; an ensemble is about a dozen. */
 export const searchInput = z.strictObject({
   case: reworkPlaceSchema,

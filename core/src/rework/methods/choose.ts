@@ -15,7 +15,9 @@ import { type Piece, softenFor } from './usual.ts';
 export type OnOrOff = 'remove' | 'fit';
 const LISTS: Record<OnOrOff, readonly Recipe[]> = { remove: RECIPES, fit: FIT_RECIPES };
 
-export const recipeOf = (id: string): Recipe | undefined => [...RECIPES, ...FIT_RECIPES].find((r) => r.id === id);
+/** `op`: only among what does that. */
+export const recipeOf = (id: string, op?: OnOrOff): Recipe | undefined =>
+  (op ? LISTS[op] : [...RECIPES, ...FIT_RECIPES]).find((r) => r.id === id);
 
 /** A method as this station can be set. */
 function onDial(method: Method, dials: Pick<Dials, 'air'>): Method {
