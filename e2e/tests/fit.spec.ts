@@ -226,7 +226,7 @@ test('a bridge after fitting is touched up in place: fresh flux, joint by joint,
   await openRun(page, id, 'fit');
   await expect(page.getByLabel('How')).toContainText('Touched up in place');
   await tap(page);
-  await expect(say(page)).toHaveText('Fresh flux all round U7. It stays where it is.');
+  await expect(say(page)).toHaveText('Fresh flux all round U7.');
   await tap(page);
   await tap(page);
   await expect(say(page)).toHaveText('Solder joint by joint, 8 in all.');

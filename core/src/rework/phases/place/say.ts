@@ -15,8 +15,8 @@ export const say: Say<PlaceSettings> = ({ molten, socket, again }, { target }) =
     return [
       {
         id: 'flux',
-        say: `Fresh flux all round ${name}. It stays where it is.`,
-        watch: 'Under it and to every joint. The old flux washed off first where it is char.',
+        say: `Fresh flux all round ${name}.`,
+        watch: 'It stays where it is. Under it and to every joint; the old flux washed off first where it is char.',
         tap: 'fluxed',
         mark: 'done',
       },
