@@ -19,7 +19,6 @@
   import { blocks, currentAttempt, isOff } from '@orthos/core/job';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
-  import RunMarks from './RunMarks.svelte';
 
   let { view, op, units }: { view: JobView; op: Operation; units: UnitSettings } = $props();
   const desk = useDesk();
@@ -116,7 +115,11 @@
   {/if}
 
   {#each runs as run, i (run.id)}
-    <RunMarks {run} {recorder} title={runs.length > 1 ? `Run ${i + 1}` : 'The run'} />
+    {#await import('./RunMarks.svelte') then { default: RunMarks }}<RunMarks
+        {run}
+        {recorder}
+        title={runs.length > 1 ? `Run ${i + 1}` : 'The run'}
+      />{/await}
   {/each}
   {#if op === 'remove' && isOff(attempt)}
     {#await import('./PartOff.svelte') then { default: PartOff }}<PartOff {view} {method} {recorder} {units} />{/await}
