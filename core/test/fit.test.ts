@@ -32,6 +32,18 @@ const rowOf = (out: Fitting, id: string): FitRow => {
   return row;
 };
 
+/** A bench at which a part goes on, far from plastic. */
+const benchFor = (pkg: string) => ({
+  board: expressBoard({ package: pkg, boardKind: 'two-layer', plastic: 'pbt', distance_mm: 20 }),
+  target: 'target',
+  station: DEFAULT_STATION,
+  ambient_C: 22,
+  fitting: true,
+  joints: [FILM],
+});
+const phasesOf = (pkg: string, id: string): Phase[] =>
+  methodsFor(pkg, {}, 'fit').find((m) => m.method.id === id)?.method.phases ?? [];
+
 describe('ways of putting a part on', () => {
   it('fit by what the part is: holes one by one, two ends one after the other, a rim pressed, rows dragged', () => {
     const fitting = (pkg: string) =>
@@ -192,20 +204,11 @@ describe('its own air', () => {
     expect(dry.N / fluxed.N).toBeCloseTo((0.3 * weight + 0.3 * 1200 * 0.5e-6) / (0.3 * weight), 6);
   });
   it('is refused as a plan until its settings change', async () => {
-    const phases = methodsFor('C0402', {}, 'fit').find((m) => m.method.id === 'fit-air')?.method.phases ?? [];
+    const phases = phasesOf('C0402', 'fit-air');
     const blown = phases.map((p) =>
       p.kind === 'air' ? { ...p, settings: { ...p.settings, flow_L_min: 60, standoff_mm: 8 } } : p,
     );
-    const board = expressBoard({ package: 'C0402', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 20 });
-    const plan = {
-      board,
-      target: 'target',
-      station: DEFAULT_STATION,
-      ambient_C: 22,
-      fitting: true,
-      joints: [FILM],
-      quality: 'coarse',
-    };
+    const plan = { ...benchFor('C0402'), quality: 'coarse' };
     const rowFor = async (list: unknown) =>
       ((await runCalc('plan.heat', { ...plan, as: 'fit-air', phases: list }, context)) as { row: FitRow }).row;
     const [flies, stays] = [await rowFor(blown), await rowFor(phases)];
@@ -253,18 +256,7 @@ describe('freezing', () => {
 
 describe('molten lands', () => {
   it('are heated without the part, which comes cold: joints freeze under it and melt again', async () => {
-    const board = expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 20 });
-    const found = {
-      board,
-      target: 'target',
-      station: DEFAULT_STATION,
-      ambient_C: 22,
-      fitting: true,
-      joints: [FILM],
-      quality: 'coarse' as const,
-    };
-    const phases = methodsFor('SOIC-8', {}, 'fit').find((m) => m.method.id === 'fit-molten')?.method.phases ?? [];
-    const run = new ReworkRun(found, stintsOf(phases));
+    const run = new ReworkRun({ ...benchFor('SOIC-8'), quality: 'coarse' }, stintsOf(phasesOf('SOIC-8', 'fit-molten')));
     const body = () => run.heat.T[run.lumps.body];
     let laid: number | undefined;
     while (run.time < 200 && run.joints.allLoose_s === null) {
@@ -303,20 +295,11 @@ describe('again, in place', () => {
 });
 
 describe('the hidden bench of putting on', () => {
-  const board = expressBoard({ package: 'QFN-24', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 20 });
   const sits = async (pad_share: number) => {
-    const phases = methodsFor('QFN-24', {}, 'fit')
-      .find((m) => m.method.id === 'fit-air')
-      ?.method.phases.map((p) => (p.kind === 'tin' ? { ...p, settings: { ...p.settings, pad_share } } : p));
-    const plan = {
-      board,
-      target: 'target',
-      station: DEFAULT_STATION,
-      ambient_C: 22,
-      fitting: true,
-      joints: [FILM],
-      phases,
-    };
+    const phases = phasesOf('QFN-24', 'fit-air').map((p) =>
+      p.kind === 'tin' ? { ...p, settings: { ...p.settings, pad_share } } : p,
+    );
+    const plan = { ...benchFor('QFN-24'), phases };
     const input = hiddenBenchInput.parse({ plan, seed: 7 });
     return (await playHiddenBench(input, context)).sits;
   };

@@ -126,7 +126,7 @@ test('an 0402 that its own air would carry off is refused until its settings cha
     .getByRole('radio', { name: /^\W*\d?\s*Air on tinned lands/ })
     .click();
   await computed(page);
-  await expect(ways(page)).toContainText('In flux its own air leaves it where it is.');
+  await expect(ways(page)).toContainText('In flux its own air should leave it where it is.');
   await page.getByRole('button', { name: 'Change settings' }).click();
   const form = page.getByRole('form', { name: 'Settings of Air on tinned lands' });
   await form.getByLabel('Air, L/min', { exact: true }).fill('60');

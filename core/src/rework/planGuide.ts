@@ -62,7 +62,6 @@ export function guideOf(result: PlanResult, board: BoardModel, method: Pick<Meth
     ...(starts_s > 0 ? { starts_s } : {}),
     ...(turns ? { turns } : {}),
     joints: result.joints.map((j) => ({ terminal: j.terminal, wet_s: onClock(wetAt(j)) })),
-    ...(result.still_s === undefined ? {} : { hold_s: result.still_s }),
     last: result.last?.terminal ?? null,
     allWet_s: onClock(result.allWet_s),
     allWetFrom_s: onClock(result.allWetRange_s.from),

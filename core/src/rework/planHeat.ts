@@ -122,7 +122,6 @@ export async function planEnsemble(
     closesRange_s: rangeOf(ensemble, windowEnd),
     jointRanges_s: jointRanges(ensemble),
     neighbourRanges: neighbourRanges(ensemble),
-    ...(nominal.sets ? { still_s: rangeOf(ensemble, (r) => r.sets?.solid_s).to } : {}),
     matters: mattersOf(ensemble),
     calibrated: input.station.calibrated,
     ...(lowestTip_C === undefined ? {} : { lowestTip_C }),

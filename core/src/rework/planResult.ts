@@ -24,8 +24,6 @@ export const planResultSchema = planRunSchema.extend({
     .optional(),
   /** What each input shifts the last joint by when it is off to the worse, s, largest first; null: it then stays solid. */
   matters: z.array(z.strictObject({ input: z.string(), shift_s: z.number().nullable() })),
-  /** Putting on: held still for so long once the heat has left, s; null where nobody knows. */
-  still_s: z.number().nullable().optional(),
   calibrated: z.boolean(),
   /** Lowest set-point that keeps a bead liquid for a lift after the iron has left, °C; null where none does. Of beads only. */
   lowestTip_C: z.number().nullable().optional(),

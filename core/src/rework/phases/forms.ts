@@ -11,7 +11,6 @@ import { form as paste } from './paste/form.ts';
 import { form as peel } from './peel/form.ts';
 import { form as place } from './place/form.ts';
 import { form as pool } from './pool/form.ts';
-import { form as press } from './press/form.ts';
 import { form as rest } from './rest/form.ts';
 import { RANGES } from '../ranges.ts';
 import type { KindName, Phase } from './schema.ts';
@@ -33,7 +32,7 @@ const FORMS: Record<KindName, Form> = {
   peel,
   place,
   pool,
-  press,
+  press: lift,
   rest,
   soften,
   spike,

@@ -21,7 +21,6 @@ import { pasteSettings } from './paste/settings.ts';
 import { placeSettings } from './place/settings.ts';
 import { jointSettings } from './joint/settings.ts';
 import { dragSettings } from './drag/settings.ts';
-import { pressSettings } from './press/settings.ts';
 import { vacuumSettings } from './vacuum/settings.ts';
 
 const SETTINGS = {
@@ -48,7 +47,7 @@ const SETTINGS = {
   joint: jointSettings,
   fill: jointSettings,
   drag: dragSettings,
-  press: pressSettings,
+  press: liftSettings,
 } as const;
 export type KindName = keyof typeof SETTINGS;
 /** What a kind is set by. */

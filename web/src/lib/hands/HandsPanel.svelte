@@ -97,7 +97,9 @@
     <a class="button button-main" {href}>{open ? 'Go on with the run' : runs.length > 0 ? 'Begin again' : 'Begin'}</a>
     <p class="text-[13px] text-ink2">
       {#if method}{op === 'prepare' ? 'After' : 'By'}
-        {methodName(method.id).toLowerCase()}{#if view.inUse === null}: no plan in use{/if}.{/if}
+        {methodName(method.id).toLowerCase()}{#if op === 'fit'}{view.inputs?.fitBy
+            ? ''
+            : ': none is chosen below'}{:else if view.inUse === null}: no plan in use{/if}.{/if}
       One key or pedal leads through.
     </p>
   </div>

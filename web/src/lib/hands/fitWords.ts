@@ -16,7 +16,7 @@ export function madeWords({ loose_s }: FitRow): string {
 /** What its own air does to it, and from where it would not. */
 export function windWords({ wind, pace }: FitRow): string {
   if (!wind || pace) return '';
-  if (wind.verdict === 'stays') return 'In flux its own air leaves it where it is.';
+  if (wind.verdict === 'stays') return 'In flux its own air should leave it where it is.';
   const ways = [
     ...(wind.standoff_mm === undefined ? [] : [`start at ${wind.standoff_mm} mm`]),
     ...(wind.flow_L_min === undefined ? [] : [`no more than ${wind.flow_L_min} L/min`]),

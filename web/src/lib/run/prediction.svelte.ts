@@ -3,17 +3,10 @@ import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { fitInputs } from '$lib/plan/fitInputs';
 import { planInputOf } from '$lib/plan/planInput';
+import type { Planned } from '@orthos/core/compare';
 import { asDone, asLaidOut, doneBefore, surroundingsDone } from '@orthos/core/hands';
 import { currentAttempt, type JobState, type Run } from '@orthos/core/job';
-import {
-  type Guide,
-  guideOf,
-  type Method,
-  type Operation,
-  type Phase,
-  type PlanInput,
-  type PlanResult,
-} from '@orthos/core/rework';
+import { type Guide, guideOf, type Method, type Operation, type Phase, type PlanInput } from '@orthos/core/rework';
 import { cameOffBy, removalGuide, runsBefore } from './work';
 
 /** What a prediction is of. */
@@ -147,10 +140,14 @@ export class Prediction {
     if (!asked) return null;
     this.computing = true;
     try {
-      const input: PlanInput = quickly ? { ...asked, quality: 'search' } : asked;
+      const { op, view, method } = this.of();
+      // held for as long as the plan of putting it on says
+      const as = op === 'fit' && method ? { as: method.id } : {};
+      const input = { ...asked, ...as, ...(quickly ? { quality: 'search' } : {}) };
       const { runInPool } = await pool;
-      const result = await runInPool<PlanResult>('plan.heat', input, { signal });
-      return guideOf(result, this.of().view.board, { phases: [...phases] });
+      const result = await runInPool<Planned>('plan.heat', input, { signal });
+      const hold_s = result.row && 'hold_s' in result.row ? result.row.hold_s : undefined;
+      return { ...guideOf(result, view.board, { phases: [...phases] }), ...(hold_s === undefined ? {} : { hold_s }) };
     } catch (e) {
       if ((e as Error).name !== 'AbortError') this.problem = `No times: ${(e as Error).message}`;
       return null;

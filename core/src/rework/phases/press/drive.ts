@@ -1,12 +1,12 @@
 /** Pressed for as long as the heat stays on. */
 import type { Scene, Workpiece } from '../../bench/drive.ts';
 import { HandDrive } from '../handDrive.ts';
-import type { PressSettings } from './settings.ts';
+import type { LiftSettings } from '../lift/settings.ts';
 
 export class PressDrive extends HandDrive {
   done = false;
-  private readonly settings: PressSettings;
-  constructor(settings: PressSettings, scene: Scene) {
+  private readonly settings: LiftSettings;
+  constructor(settings: LiftSettings, scene: Scene) {
     super(scene);
     this.settings = settings;
   }

@@ -1,8 +1,8 @@
 /** What hands are told: pressed until it sinks, the squeezed out solder taken from the rim later. */
 import { heatOff, type Say } from '../instruction.ts';
-import type { PressSettings } from './settings.ts';
+import type { LiftSettings } from '../lift/settings.ts';
 
-export const say: Say<PressSettings> = ({ stays_s }) => [
+export const say: Say<LiftSettings> = ({ stays_s }) => [
   {
     id: 'press',
     say: 'Press it straight down until it sinks. Hold.',
