@@ -63,7 +63,8 @@ function holdings(pg, database) {
   return `${count('tickets')} jobs, ${count('job_events')} entries, ${count('photos')} photos`;
 }
 
-const stamp = () => new Date().toISOString().replace(/[-:]/g, '').slice(0, 15).toLowerCase();
+/** To the millisecond: two restores within a second keep two databases. */
+const stamp = () => new Date().toISOString().replace(/[-:.]/g, '').slice(0, 18).toLowerCase();
 
 /**
  * Reads a backup into a database of its own, looks at what it is and only then puts it in place of `database`, in one transaction; what

@@ -11,7 +11,7 @@ const cut: Plugin = {
         ? // what the server loads need not be small
           { treeshake: false }
         : // a page asks for dozens of files instead of a hundred; merged further, pages load what others need
-          { output: { experimentalMinChunkSize: 1_500 } },
+          { output: { experimentalMinChunkSize: 1_200 } },
     },
   }),
 };

@@ -44,6 +44,14 @@ const benchFor = (pkg: string) => ({
 const phasesOf = (pkg: string, id: string): Phase[] =>
   methodsFor(pkg, {}, 'fit').find((m) => m.method.id === id)?.method.phases ?? [];
 
+it('a socket is judged by its own plastic, not by the chip that goes into it cold', async () => {
+  const rows = await fits('DIP-8', ['fit-socket', 'fit-holes']);
+  const [socket, chip] = ['fit-socket', 'fit-holes'].map((id) => rowOf(rows, id));
+  expect(socket.part?.margin_K).not.toBeNull();
+  // PBT stands some 45 K less than a moulded chip on pins
+  expect((chip.part?.margin_K ?? 0) - (socket.part?.margin_K ?? 0)).toBeGreaterThan(15);
+});
+
 describe('ways of putting a part on', () => {
   it('fit by what the part is: holes one by one, two ends one after the other, a rim pressed, rows dragged', () => {
     const fitting = (pkg: string) =>

@@ -268,6 +268,11 @@ describe('instructions for busy hands', () => {
     const held = fitted('SOIC-8', 'fit-air', { hold_s: 3.2 }).find((i) => i.id === 'cool');
     expect([held?.say, held?.lasts_s]).toEqual(['Hold still 4 s at least, until it is dull.', 4]);
   });
+  it('bare copper that was seen beside lands is varnished once the part is on', () => {
+    const list = operationFor('fit', { ...workOn('SOIC-8'), bare: ['3', '4'] });
+    expect(list.at(-1)).toMatchObject({ id: 'varnish', watch: expect.stringMatching(/^Beside 3, 4:/) });
+    expect(operationFor('fit', workOn('SOIC-8')).some((i) => i.id === 'varnish')).toBe(false);
+  });
   it('a run begun before fitting had ways of its own is told to its end', () => {
     const list = operationFor('fit', workOn('SOIC-8'));
     expect(list.some((i) => i.walk)).toBe(false);

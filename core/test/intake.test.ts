@@ -41,6 +41,8 @@ const facts = (type: JobType): JobFacts => ({
   loads: [],
   terminals: null,
   targetPolarised: null,
+  drawnMark: null,
+  mayHold: [],
 });
 const gatesOf = (type: JobType, bodies: JobEventBody[]) => judgeGates(fold(bodies), facts(type));
 const opened = (kind: 'screw' | 'clip' | 'pry' | 'cable', what: string, n = 1): JobEventBody => ({

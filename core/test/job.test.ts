@@ -50,6 +50,8 @@ const facts: JobFacts = {
   loads: [],
   terminals: ['1'],
   targetPolarised: true,
+  drawnMark: '1',
+  mayHold: ['data'],
 };
 const place = { x_mm: 1, y_mm: 1, side: 'top' as const };
 const reading = (powered: boolean): JobEventBody => ({
@@ -107,6 +109,11 @@ const off: JobEventBody = {
   powered: false,
 };
 
+const holdsData: JobEventBody = { type: 'part-holds', partId: suspect.partId, holds: ['data'] };
+const read = (when: 'before' | 'after' = 'before'): JobEventBody => ({
+  ...{ type: 'stored-read', partId: suspect.partId, when, checksum: 'a1b2c3d4' },
+});
+
 describe('every gate can be met, unmet and unknown', () => {
   type Scene = [JobEventBody[], Partial<JobFacts>?];
   const scenes: Record<string, { met: Scene; unmet: Scene; unknown: Scene }> = {
@@ -118,6 +125,11 @@ describe('every gate can be met, unmet and unknown', () => {
       met: [[suspect, { type: 'target-confirmed', landmarks: ['a', 'b'] }]],
       unmet: [[suspect]],
       unknown: [[]],
+    },
+    'stored-read': {
+      met: [[suspect, holdsData, read(), read()]],
+      unmet: [[suspect, holdsData, read()]],
+      unknown: [[suspect]],
     },
     'neighbours-covered': { met: [[]], unmet: [[], { hotNeighbours: ['j2'] }], unknown: [[], { hotNeighbours: null }] },
     'laid-out': {
@@ -148,7 +160,9 @@ describe('every gate can be met, unmet and unknown', () => {
     },
     orientation: {
       met: [[{ type: 'orientation-checked', against: ['photo'] }]],
-      unmet: [[]],
+      unmet: [
+        [{ type: 'orientation-checked', against: ['photo'], seen: { lies: '2', belongs: [{ by: 'photo', at: '1' }] } }],
+      ],
       unknown: [[], { targetPolarised: null }],
     },
     restored: {
@@ -166,6 +180,11 @@ describe('every gate can be met, unmet and unknown', () => {
       met: [[{ type: 'surroundings-scanned', ok: true, after: 'fitting' }]],
       unmet: [[{ type: 'surroundings-scanned', ok: false, after: 'fitting' }]],
       unknown: [[]],
+    },
+    'stored-back': {
+      met: [[suspect, holdsData, read(), read(), read('after')]],
+      unmet: [[suspect, holdsData, read('after')]],
+      unknown: [[suspect, holdsData, read(), read()]],
     },
     'readings-back': {
       met: [[off, begun('fit'), { ...off, value: 2300 }]],
@@ -185,7 +204,7 @@ describe('every gate can be met, unmet and unknown', () => {
     outcome: { met: [[{ type: 'released', outcome: 'repaired' }]], unmet: [[begun('fit')]], unknown: [[]] },
   };
   it('the list is complete', () => {
-    expect(Object.keys(scenes)).toEqual(judgeGates(foldJob([]), facts).map((g) => g.id));
+    expect(Object.keys(scenes)).toEqual(judgeGates(foldJob(log([suspect, holdsData])), facts).map((g) => g.id));
   });
   for (const [id, scene] of Object.entries(scenes))
     it.each(['met', 'unmet', 'unknown'] as const)(`${id}: %s`, (state) => {
@@ -219,7 +238,8 @@ describe('hard gates', () => {
       const board = { ...expressBoard({ package: 'SOIC-8', boardKind: 'two-layer', plastic: 'pbt', distance_mm: 6 }) };
       board.powerSources = [{ id: 'cell', label: 'coin cell' }];
       const never = () => true;
-      return { closed: false, state, gates, board, hasEvent: never, hasRun: never, plan: null, hasRoutineStep: never };
+      const asked = { hasEvent: never, hasRun: never, hasRoutineStep: never, hasPhoto: never };
+      return { closed: false, state, gates, board, plan: null, ...asked };
     };
     const connect: JobEventBody = { type: 'power-connected', sourceId: 'cell' };
     expect(judgeEvent(connect, standing([]))).toBeUndefined();

@@ -115,6 +115,8 @@ const facts: JobFacts = {
   loads: [],
   terminals: ['1', '2'],
   targetPolarised: true,
+  drawnMark: null,
+  mayHold: [],
 };
 const gatesOf = (events: JobEvent[]) => judgeGates(foldJob(events), facts);
 

@@ -86,6 +86,9 @@ test('lands are walked on the drawing, one key each; a torn one is wired by the 
   await wire.getByLabel('Ohms of the wire').fill('hot');
   await wire.getByRole('button', { name: 'Laid, soldered, checked' }).click();
   await expect(page.getByRole('alert')).toContainText('End to end');
+  await wire.getByLabel('Ohms of the wire').fill('47');
+  await wire.getByRole('button', { name: 'Laid, soldered, checked' }).click();
+  await expect(page.getByRole('alert')).toContainText('is no wire');
   await wire.getByLabel('Ohms of the wire').fill('0,2');
   await wire.getByRole('button', { name: 'Laid, soldered, checked' }).click();
   await expect(lands.getByText('✓ wire to')).toBeVisible();
@@ -283,4 +286,119 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
   await page.goto(`/record/${id}`);
   await expect(page.getByText('Sits tilted or aside').first()).toBeVisible();
   await expect(page.getByText('Set down on molten lands').first()).toBeVisible();
+});
+
+test('a small part beside plastic: air would hurt it, one land with an iron does not; the other joint waits until it is through', async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const cells = ['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' }));
+  const id = await toFit(page, 'Tern T2, 2 layers', 'c7', ...cells);
+  await page.goto(`/jobs/${id}/fit`);
+  await computed(page);
+  await expect(ways(page)).toContainText(/Air on tinned lands.*J3 out first: no limit is safe for it/s);
+  await ways(page)
+    .getByRole('radio', { name: /One land tinned/ })
+    .click();
+  await expect(ways(page).getByText('1, then 2;')).toBeVisible({ timeout: 60_000 });
+  await ways(page).getByRole('button', { name: 'Put it on this way' }).click();
+  await expect(ways(page).getByRole('button', { name: 'In use' })).toBeVisible();
+  await openRun(page, id, 'fit');
+  await page.getByLabel('a hidden bench plays the board').check();
+  await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
+  for (const words of [
+    'Tin one land.',
+    'Flux every land.',
+    'Place C7 on its lands.',
+    'Iron on at',
+    'Solder joint by joint, 2',
+  ]) {
+    await tap(page);
+    await expect(say(page)).toContainText(words);
+  }
+  for (const joint of ['1', '2']) {
+    await expect(page.getByText(`Bench: joint ${joint} is through.`)).toBeVisible({ timeout: 60_000 });
+    await tap(page);
+  }
+  await expect(say(page)).toHaveText('Iron into its stand.');
+  for (let n = 0; n < 3; n++) await tap(page);
+  await expect(say(page)).toHaveText('Fit: finished.');
+  await page.goto(`/record/${id}`);
+  await expect(page.getByText('One land tinned, then the other').first()).toBeVisible();
+});
+
+test('a memory that moves keeps its data: read twice before the heat, the same once it is on again; a slipped clip and a spoilt copy are told', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const id = await newJob(page, { board: 'Lodestar, 2 layers', complaint: 'forgets where the window ends' });
+  await record(page, id, { type: 'suspect', partId: 'u2', why: 'answers now and then' });
+  await page.goto(`/jobs/${id}/protect`);
+  const held = page.getByRole('group', { name: 'What U2 holds' });
+  await expect(held).toContainText('By its name U2 may hold data');
+  await held.getByRole('checkbox', { name: /^data/ }).click();
+  await expect(page.getByText('not read yet').first()).toBeVisible();
+  const dump = (first: number) => ({
+    name: `u2-${first}.bin`,
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(Uint8Array.from({ length: 8192 }, (_, n) => (n === 0 ? first : (n * 7) % 256))),
+  });
+  const before = page.getByLabel('File that was read, before');
+  await before.setInputFiles(dump(1));
+  await expect(page.getByText('Read once: take the clip off')).toBeVisible();
+  await before.setInputFiles(dump(2));
+  await expect(page.getByText('Read until two in a row agree')).toBeVisible();
+  await before.setInputFiles(dump(2));
+  await expect(page.getByText('Two reads agree: this is the copy.')).toBeVisible();
+  const off = '019ac000-0000-4000-8000-0000000000d1';
+  const run = { partId: 'u2', op: 'remove', methodId: 'air-slow' };
+  await record(
+    page,
+    id,
+    ...['harness', 'bulk'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled', residual_V: 0 })),
+    { type: 'run-begun', runId: off, ...run, guide: null, offline: false, bench: false },
+    { type: 'mark', runId: off, instruction: 'lift', what: 'lifted' },
+    { type: 'run-ended', runId: off, outcome: 'finished' },
+    { type: 'lands-clean', ok: true },
+  );
+  // on again: which way round, with the netlist's ground
+  await page.goto(`/jobs/${id}/fit`);
+  await choose(page.getByLabel('Where the part is from'), 'the old one');
+  await page.getByLabel('New part, measured').fill('all pins as before');
+  await page.getByRole('button', { name: 'Good', exact: true }).click();
+  await expect(page.getByText('✓ good').first()).toBeVisible();
+  const marks = page.getByRole('group', { name: 'Orientation' });
+  await marks.getByRole('radiogroup', { name: 'Mark of the part' }).getByRole('radio', { name: /by 1/ }).click();
+  await marks.getByRole('radio', { name: 'land 4' }).click();
+  await marks.getByRole('button', { name: 'Checked' }).click();
+  await expect(marks.getByText('✓ mark at 1, as continuity').first()).toBeVisible();
+  await openRun(page, id, 'fit');
+  await page.getByLabel('a hidden bench plays the board').check();
+  await choose(page.getByLabel('How'), 'Iron, joint by joint');
+  await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
+  for (let n = 0; n < 12 && !(await say(page).innerText()).startsWith('Solder joint by joint'); n++) {
+    await tap(page);
+    await page.waitForTimeout(150);
+  }
+  for (let n = 0; n < 8; n++) {
+    await expect(page.getByText(/Bench: joint \d is through\./)).toBeVisible({ timeout: 60_000 });
+    await tap(page);
+    await page.waitForTimeout(150);
+  }
+  for (let n = 0; n < 6 && !(await say(page).innerText()).startsWith('Fit: finished'); n++) {
+    await tap(page);
+    await page.waitForTimeout(150);
+  }
+  await expect(say(page)).toHaveText('Fit: finished.');
+  await page.goto(`/jobs/${id}/verify`);
+  await expect(page.getByText('data not read since it went on').first()).toBeVisible();
+  const after = page.getByLabel('File that was read, after');
+  await after.setInputFiles(dump(3));
+  await expect(page.getByText('▲ not the same')).toBeVisible();
+  await expect(page.getByText('data differs from the copy').first()).toBeVisible();
+  await after.setInputFiles(dump(2));
+  await expect(page.getByText('✓ the same')).toBeVisible();
+  await page.goto(`/record/${id}`);
+  await expect(page.getByText(/data read twice alike, .* the same after/)).toBeVisible();
+  await expect(page.getByText('mark at 1, as continuity')).toBeVisible();
 });

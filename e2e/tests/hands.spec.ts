@@ -361,9 +361,10 @@ test('a fit-only job starts at Fit; power and orientation guard it; an iron goes
   await expect(say(page)).toHaveText('Not yet.');
   await expect(page.getByText('Polarity and orientation: not checked')).toBeVisible();
   await page.goto(`/jobs/${jobId}/fit`);
-  await page.getByLabel('silkscreen').check();
+  for (const of of ['Mark of the part', 'Mark of the board'])
+    await page.getByRole('radiogroup', { name: of }).getByRole('radio', { name: 'by 1' }).click();
   await page.getByRole('button', { name: 'Checked' }).click();
-  await expect(page.getByText('✓ against silkscreen')).toBeVisible();
+  await expect(page.getByText('✓ mark at 1, as the board’s mark').first()).toBeVisible();
   await openRun(page, jobId, 'fit');
   await choose(page.getByLabel('How'), 'Iron, joint by joint');
   await tap(page);

@@ -174,9 +174,10 @@ async function prepareAndFit(page: Page): Promise<void> {
   await page.getByLabel('New part, measured').fill('D to S open');
   await page.getByRole('button', { name: 'Good', exact: true }).click();
   await expect(page.getByText('✓ good')).toBeVisible();
-  await page.getByLabel('silkscreen').check();
+  for (const of of ['Mark of the part', 'Mark of the board'])
+    await page.getByRole('radiogroup', { name: of }).getByRole('radio', { name: 'by 1' }).click();
   await page.getByRole('button', { name: 'Checked', exact: true }).click();
-  await expect(page.getByText('✓ against silkscreen')).toBeVisible();
+  await expect(page.getByText('✓ mark at 1, as the board’s mark').first()).toBeVisible();
   await page.keyboard.press('b');
   await page.waitForURL('**/run/**/fit');
   await expect(say(page)).toContainText('Ready');

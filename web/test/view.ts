@@ -20,6 +20,8 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     loads: board.loads ?? [],
     terminals: null,
     targetPolarised: null,
+    drawnMark: null,
+    mayHold: [],
   });
   return {
     ticket: {

@@ -95,7 +95,7 @@ export class Glances {
     const before = this.quick.get(name);
     if (before) return before;
     const input: PlanInput = { ...found, phases, quality: 'search', frames: false };
-    const run = await runPlan(input, { ...this.context, progress: () => undefined }, true);
+    const run = await runPlan(input, { ...this.context, progress: () => undefined }, 'shut');
     this.runs++;
     this.quick.set(name, run);
     this.context.progress?.(this.share);

@@ -205,7 +205,7 @@ class Rescuer {
     const run = await runPlan(
       { ...found, phases: method.phases, quality: 'coarse', frames: false },
       this.quietly,
-      true,
+      'shut',
     );
     const out = run.neighbours.filter((n) => n.takeOut).map((n) => n.partId);
     if (out.length > 0 && found === this.found) {

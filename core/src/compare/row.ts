@@ -56,7 +56,7 @@ export function placeOf(found: PlanInput, weights: Weights = EVEN, seed = 1): Pl
     target,
     joints,
     covers,
-    mustLive: reused || (fitting && !inSocket(found.phases)),
+    mustLive: reused || fitting,
     pace,
     seed,
     weights,
@@ -64,9 +64,6 @@ export function placeOf(found: PlanInput, weights: Weights = EVEN, seed = 1): Pl
     bench: found,
   };
 }
-
-/** A socket goes on instead of the part. */
-const inSocket = (phases: readonly Phase[]) => phases.some((p) => p.kind === 'place' && p.settings.socket);
 
 /** The weak model of the wind is right within this factor (two standard deviations). */
 const WIND_WITHIN = 2;

@@ -25,7 +25,7 @@ import { coversSchema, type Row, rowSchema, type Weights, weightsSchema } from '
 import { costOf, type Found, Glances, type Known, leastOf, scored, type Setting } from './glances.ts';
 import { WORKS } from './order.ts';
 
-const budget_runs = z.int().min(1).max(5000).default(400);
+const budget_runs = z.int().min(1).max(5000);
 const weights = weightsSchema.default({ pads: 1, neighbours: 1, part: 1, minutes: 1 });
 const known = methodIdSchema.refine((id) => recipeOf(id, 'remove') !== undefined, { error: 'is no way known here' });
 /** `budget_runs`: runs of the physics at most; an ensemble is about a dozen. */
@@ -34,13 +34,13 @@ export const searchInput = z.strictObject({
   method: known,
   free: freeSchema,
   weights,
-  budget_runs,
+  budget_runs: budget_runs.default(400),
 });
 type SearchInput = z.infer<typeof searchInput>;
 
-/** The same of a plan: `as` is the way it is, its phases as they are set now. */
+/** The same of a plan: `as` is the way it is, its phases as they are set now. Somebody waits: the slowest boards have looked at all that pays by then. */
 export const tuneInput = planSaid
-  .extend({ as: known, free: freeSchema, weights, budget_runs })
+  .extend({ as: known, free: freeSchema, weights, budget_runs: budget_runs.default(280) })
   .transform(({ as, free, weights: w, budget_runs: most, ...said }, context) => ({
     plan: planOfSaid(said, context),
     ...{ as, free, weights: w, budget_runs: most },
@@ -206,8 +206,24 @@ export class Search {
   }
 
   async run(): Promise<void> {
-    const starts = [this.asSet(), ...this.spread()];
-    await this.learn(starts[0]);
+    const asSet = this.asSet();
+    await this.learn(asSet);
+    // where nothing is open, other corners are tried as long as there are runs and settings left
+    for (let batch = 0; batch === 0 || !isOpen(this.best.row); batch++) {
+      const starts = this.spread(batch);
+      if (this.glances.spent || starts.length === 0) break;
+      await this.from(batch === 0 ? [asSet, ...starts] : starts);
+    }
+    // what is known now changes what glances say: on from the best until nothing near it is better
+    for (;;) {
+      const next = await this.follow(this.best.setting.name.split(' ').map(Number));
+      if (this.glances.spent || this.glances.isKnown(nameOf(next.point))) return;
+      await this.learn(next.point);
+    }
+  }
+
+  /** Looks at starts, and follows the best of them; all where nothing is open. */
+  private async from(starts: readonly Point[]): Promise<void> {
     const found: { point: Point; score: number }[] = [];
     for (const point of starts) {
       if (this.glances.spent) break;
@@ -222,20 +238,15 @@ export class Search {
       // one that looks worse than what is known needs no ensemble
       if (next.score < this.leastKnown + NEAR) await this.learn(next.point);
     }
-    // what is known now changes what glances say: on from the best until nothing near it is better
-    for (;;) {
-      const next = await this.follow(this.best.setting.name.split(' ').map(Number));
-      if (this.glances.spent || this.glances.isKnown(nameOf(next.point))) return;
-      await this.learn(next.point);
-    }
   }
 
-  /** Evenly over all settings. */
-  private spread(): Point[] {
+  /** Evenly over all settings, each batch between those before it; none once there are as many starts as settings. */
+  private spread(batch: number): Point[] {
     const all = this.axes.reduce((n, a) => n * a.values.length, 1);
-    const points = Array.from({ length: Math.min(this.asked.starts ?? SPREAD, all) }, (_, n) =>
+    const each = this.asked.starts ?? SPREAD;
+    const points = Array.from({ length: Math.max(0, Math.min(each, all - batch * each)) }, (_, n) =>
       this.axes.map(({ values }, i) =>
-        Math.min(values.length - 1, Math.floor(values.length * inverse(n + 1, PRIMES[i]))),
+        Math.min(values.length - 1, Math.floor(values.length * inverse(batch * each + n + 1, PRIMES[i]))),
       ),
     );
     return [...new Map(points.map((p) => [nameOf(p), p])).values()];

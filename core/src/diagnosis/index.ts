@@ -22,7 +22,7 @@ export {
   locateShort,
 } from './locate.ts';
 export { offBoardVerdict, recipeFor } from './offBoard.ts';
-export { type Expected, expectNew, isAsExpected } from './newPart.ts';
+export { type Expected, expectNew, isAsExpected, noWorseThan } from './newPart.ts';
 export { worthOnRail } from './onRail.ts';
 export { overNominal } from './power.ts';
 export { type BoardEvent, EVENTS, NONE, type Sign, SIGNS, type Swap, SWAPS, WEIGHTS, type Weights } from './priors.ts';

@@ -50,6 +50,36 @@ const MEASURE: Record<PartClass, readonly [measure: string, expect: string]> = {
   conn: ['Each contact end to end', 'below 0.1 Ω, neighbours open'],
 };
 
+/** What another part than the old one has to match or beat, by class; for all: package, pins, temperature. */
+const NO_WORSE: Partial<Record<PartClass, string>> = {
+  mlcc: 'capacitance, volts, dielectric',
+  mlccbig: 'capacitance at its volts, dielectric',
+  elko: 'capacitance, volts, ripple current, ESR no higher, hours and degrees',
+  tant: 'capacitance, volts (half of them in use), ESR',
+  film: 'capacitance, volts, safety class',
+  res: 'ohms, tolerance, watts',
+  pres: 'ohms, watts, volts',
+  shunt: 'ohms, tolerance, watts',
+  coil: 'inductance, saturation current, ohms no higher',
+  ferrite: 'amperes, ohms at its frequency',
+  fuse: 'amperes, speed, volts, breaking capacity: never stronger',
+  relay: 'coil volts, contact amperes, pins',
+  crystal: 'frequency, load capacitance',
+  diode: 'volts, amperes, recovery no slower',
+  schottky: 'volts, amperes, forward volts',
+  tvs: 'stand-off and clamping volts, watts, one way or both',
+  led: 'colour, forward volts, viewing angle',
+  mosfet: 'volts, amperes, on-resistance, gate volts, gate charge',
+  bjt: 'polarity, pin order, volts, amperes, gain',
+  power: 'pin for pin, volts, amperes, frequency, variant of its output',
+  load: 'pin for pin, volts, speed, firmware or variant in its number',
+  esd: 'stand-off volts, capacitance, pin order',
+  conn: 'pitch, height, polarity, cycles',
+};
+
+/** What to hold a substitute against before it is accepted. */
+export const noWorseThan = (part: PlacedPart): string => NO_WORSE[classOfPart(part)] ?? 'all that its sheet says';
+
 const SIGNS = { Ω: '(?:Ω|ohm)', F: 'F', H: 'H' } as const;
 
 /** A value with its unit anywhere in a text, such as "4.7 µF 100 V"; `bare`: a number and prefix alone will do. */

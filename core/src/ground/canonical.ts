@@ -18,3 +18,6 @@ export const textHash = (text: string): string => bytesToHex(sha256(utf8ToBytes(
 
 /** SHA-256 of the canonical JSON, lower-case hex. */
 export const contentHash = (value: unknown): string => textHash(canonicalJson(value));
+
+/** SHA-256 of bytes as they are, hex: works where a page that is not served over TLS has no cryptography of its own. */
+export const checksumOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));

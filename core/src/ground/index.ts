@@ -8,7 +8,7 @@ export {
   issuesOf,
   parseInput,
 } from './calc.ts';
-export { canonicalJson, contentHash, textHash } from './canonical.ts';
+export { canonicalJson, checksumOf, contentHash, textHash } from './canonical.ts';
 export { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from './constants.ts';
 export { few } from './few.ts';
 export { invert } from './numerics/dense.ts';

@@ -40,7 +40,7 @@ export function fit(work: Work): Instruction[] {
 /** Whether the heat of a phase is told: solder is laid on lands before the clock starts. */
 const heats = ({ kind }: Phase): boolean => !['tin', 'paste', 'place', 'press'].includes(kind);
 
-function finish({ guide }: Work): Instruction[] {
+function finish({ guide, bare = [] }: Work): Instruction[] {
   const hold_s = guide?.hold_s;
   return [
     {
@@ -58,5 +58,16 @@ function finish({ guide }: Work): Instruction[] {
       tap: 'washed',
       mark: 'done',
     },
+    ...(bare.length > 0
+      ? [
+          {
+            id: 'varnish',
+            say: 'Varnish the bare copper beside its lands.',
+            watch: `Beside ${bare.join(', ')}: a thin coat, dry before power.`,
+            tap: 'varnished',
+            mark: 'done' as const,
+          },
+        ]
+      : []),
   ];
 }

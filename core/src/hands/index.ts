@@ -12,6 +12,17 @@ export { doubtId, saidIn } from './laps.ts';
 export { asLaidOut, layOutFor } from './layOut.ts';
 export { operationFor } from './operations.ts';
 export { landRepair, type LandRepair, type Wire, wireFor } from './landRepair.ts';
+export {
+  drawnMark,
+  groundPlaces,
+  judgeOrientation,
+  LOOKED_AT,
+  LOOKED_WORDS,
+  markByGround,
+  markPlaces,
+  type Orientation,
+  orientationSchema,
+} from './orientation.ts';
 export { keptFor } from './partOff.ts';
 export { landsAfter, preparedLands, roundsAfter } from './prepare.ts';
 export { COVER_NAMES, isMetal, plannedCovers, surroundingsDone, TAKEN_OUT } from './protection.ts';

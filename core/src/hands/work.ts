@@ -14,6 +14,8 @@ export interface Work extends Workplace {
   surroundings?: Surroundings;
   /** The shop's rule. */
   flood?: Flood;
+  /** Lands with bare copper beside them. */
+  bare?: readonly string[];
   /** The way it is to go on again, where one was chosen. */
   fitBy?: string;
   /** What the bench has besides its tools; everything where nothing is said. */

@@ -7,7 +7,7 @@ import { faultSchema, METER_TYPES } from '../circuit/index.ts';
 import { EVENTS, type Sign, SIGNS, SWAPS } from '../diagnosis/index.ts';
 import { SOURCE_KINDS } from '../board/index.ts';
 import { measuredSchema as measured, placeSchema as place } from '../ground/index.ts';
-import { LAND_STATES, SLIP_KINDS } from '../hands/index.ts';
+import { LAND_STATES, orientationSchema, SLIP_KINDS } from '../hands/index.ts';
 import {
   guideSchema,
   idOfLabel,
@@ -22,6 +22,7 @@ import {
 } from '../rework/index.ts';
 import { id, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intake.ts';
+import { storedEvents } from './stored.ts';
 
 /** Which net each probe was on, with what; readings across silicon depend on both. */
 const probeSchema = z.strictObject({
@@ -38,6 +39,8 @@ const probeSchema = z.strictObject({
 
 /** Where a part that goes on comes from. */
 export const PART_ORIGINS = ['new', 'donor board', 'the customer’s', 'the old one'] as const;
+/** What is known of the board a part was taken from. */
+export const DONORS = ['ran until it came off', 'dead of something else', 'not known'] as const;
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 
 const moment = z.int().min(0);
@@ -255,11 +258,24 @@ const bodies = z.discriminatedUnion('type', [
     origin: z.enum(PART_ORIGINS).optional(),
     /** Which drawer, donor or order. */
     from: z.string().trim().max(200).optional(),
+    donor: z.enum(DONORS).optional(),
+    /** Another part than the old one: which, and why it will do. */
+    substitute: z.strictObject({ number: text.max(120), why: text.max(400) }).optional(),
   }),
   z.strictObject({
     type: z.literal('orientation-checked'),
     against: z.array(text).min(1, 'name what it was checked against'),
+    /** What was seen and measured; those of older logs do not say. */
+    seen: orientationSchema.optional(),
   }),
+  /** Where a photo's pixels lie on the board, row by row of a 3 × 3 homography to mm. */
+  z.strictObject({
+    type: z.literal('photo-placed'),
+    photoId: z.uuid(),
+    side: z.enum(['top', 'bottom']),
+    toBoard: z.array(z.number().min(-1e9).max(1e9)).length(9),
+  }),
+  ...storedEvents,
   z.strictObject({
     type: z.literal('short-check'),
     rail: text.max(120),

@@ -8,7 +8,8 @@ import type { SourceKind } from '../board/index.ts';
 import { currentAttempt, isFitted, isOff, saidAllWet, type Attempt, type JobState } from './jobState.ts';
 import { landIsGood } from './lands.ts';
 import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
-import type { Step } from '../hands/index.ts';
+import { judgeOrientation, type Step } from '../hands/index.ts';
+import { copyOf, type Holding, shortSum, type Stored } from './stored.ts';
 import { methodName, type LayOut } from '../rework/index.ts';
 import { judgeShort } from '../diagnosis/index.ts';
 
@@ -44,6 +45,10 @@ export interface JobFacts {
   terminals: readonly string[] | null;
   /** Whether the target can be fitted the wrong way round; null when the target is unknown. */
   targetPolarised: boolean | null;
+  /** Where its mark belongs as it is drawn, by the terminal next to it; null where it is drawn without one. */
+  drawnMark: string | null;
+  /** What the target may hold, by what it is called. */
+  mayHold: readonly Holding[];
 }
 
 /** A residual voltage above this is not "gone", V. */
@@ -65,7 +70,8 @@ interface GateRule {
   step: Step;
   label: string;
   hard?: boolean;
-  judge(state: JobState, attempt: Attempt, facts: JobFacts): Judgement;
+  /** Null: nothing of this job is judged by it. */
+  judge(state: JobState, attempt: Attempt, facts: JobFacts): Judgement | null;
 }
 
 const RULES: GateRule[] = [
@@ -130,6 +136,20 @@ const RULES: GateRule[] = [
     judge: (_, { targetConfirmed, suspect }) => {
       if (targetConfirmed) return met(`found from ${targetConfirmed.landmarks.length} landmarks`, [targetConfirmed.id]);
       return suspect ? unmet('not yet confirmed on the working side') : unknown('no target yet');
+    },
+  },
+  {
+    id: 'stored-read',
+    step: 'protect',
+    label: 'What it holds is read twice',
+    judge: (state, { suspect }, { mayHold }) => {
+      const stored = suspect && state.stored.get(suspect.partId);
+      if (!stored?.holds) return mayHold.length > 0 ? unknown(`may hold ${mayHold.join(', ')}: say so`) : null;
+      if (!stored.holds.includes('data')) return mayHold.includes('data') ? met('holds no data') : null;
+      const { state: is, read } = copyOf(stored);
+      if (is === 'copy' && read) return met(`twice ${shortSum(read.checksum)}`, [read.id]);
+      if (is === 'differ') return unmet('two reads differ: contact, clip, supply');
+      return unmet(is === 'once' ? 'read once' : 'not read yet');
     },
   },
   {
@@ -205,15 +225,28 @@ const RULES: GateRule[] = [
     id: 'new-part',
     step: 'fit',
     label: 'New part measured',
-    judge: (_, a) => checked(a.newPart?.ok, a.newPart?.note || 'measured good', 'measured bad', 'not measured yet'),
+    judge: (_, { newPart }) => {
+      const note = newPart?.note || 'measured good';
+      const other = newPart?.substitute;
+      return checked(
+        newPart?.ok,
+        other ? `${note}; ${other.number} instead: ${other.why}` : note,
+        'measured bad',
+        'not measured yet',
+      );
+    },
   },
   {
     id: 'orientation',
     step: 'fit',
     label: 'Polarity and orientation',
     hard: true,
-    judge: (_, { orientation }, { targetPolarised }) => {
-      if (orientation) return met(`against ${orientation.join(', ')}`);
+    judge: (_, { orientation }, { targetPolarised, drawnMark }) => {
+      if (orientation?.seen) {
+        const { ok, why } = judgeOrientation(orientation.seen, drawnMark);
+        return ok ? met(why, [orientation.id]) : unmet(why, [orientation.id]);
+      }
+      if (orientation) return met(`against ${orientation.against.join(', ')}`, [orientation.id]);
       if (targetPolarised === null) return unknown('the target is not known');
       return targetPolarised ? unmet('not checked') : met('this part has no wrong way round');
     },
@@ -280,6 +313,33 @@ const RULES: GateRule[] = [
     label: 'Surroundings scanned again',
     judge: (_, a) =>
       checked(a.scans.fitting, 'neighbours as before', 'something is amiss', 'not looked at after fitting'),
+  },
+  {
+    id: 'stored-back',
+    step: 'verify',
+    label: 'What it holds is there again',
+    judge: (state, attempt) => {
+      const stored = attempt.suspect && state.stored.get(attempt.suspect.partId);
+      const holds = stored?.holds ?? [];
+      if (!stored || holds.length === 0) return null;
+      const carried = attempt.newPart?.origin === 'the old one';
+      const said: Record<Holding, Judgement> = {
+        data: dataBack(stored),
+        firmware: stored.firmware
+          ? met(`firmware ${stored.firmware}`)
+          : carried
+            ? met('firmware came along')
+            : unmet('no firmware loaded'),
+        settings:
+          stored.settings === undefined
+            ? unmet('settings not set again')
+            : met(stored.settings || 'settings set again'),
+      };
+      const all = holds.map((h) => said[h]);
+      const open = all.filter((j) => j.state !== 'met');
+      const why = (open.length > 0 ? open : all).map((j) => j.why).join('; ');
+      return open.length === 0 ? met(why) : open.some((j) => j.state === 'unmet') ? unmet(why) : unknown(why);
+    },
   },
   {
     id: 'readings-back',
@@ -349,6 +409,17 @@ const RULES: GateRule[] = [
   },
 ];
 
+/** Data read after, against the copy taken before. */
+function dataBack(stored: Stored): Judgement {
+  const { state: is, read: before } = copyOf(stored);
+  const now = stored.after.at(-1);
+  if (!now) return unknown('data not read since it went on');
+  if (is !== 'copy' || !before) return unmet('data: no copy from before to hold it against');
+  return now.checksum === before.checksum
+    ? met(`data as before, ${shortSum(now.checksum)}`, [now.id])
+    : unmet('data differs from the copy', [now.id]);
+}
+
 /** The function list's entry for the complaint: "works" means that it is gone. */
 export const COMPLAINT = 'the complaint';
 
@@ -379,8 +450,10 @@ function openSource(state: JobState, source: { id: string; label: string; kind?:
 /** All gates of a job, in the order of the steps. */
 export function judgeGates(state: JobState, facts: JobFacts): GateResult[] {
   const attempt = currentAttempt(state);
-  return RULES.map((rule) => {
-    const { state: result, why, evidence = [] } = rule.judge(state, attempt, facts);
+  return RULES.flatMap((rule) => {
+    const judged = rule.judge(state, attempt, facts);
+    if (judged === null) return [];
+    const { state: result, why, evidence = [] } = judged;
     const override = state.overrides.findLast((o) => o.gate === rule.id && !o.spent);
     return {
       id: rule.id,

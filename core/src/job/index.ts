@@ -1,6 +1,7 @@
 export { benchMinutes } from './benchMinutes.ts';
 export { EVENT_VERSION } from './eventVersion.ts';
 export {
+  DONORS,
   type JobEvent,
   type JobEventBody,
   jobEventSchema,
@@ -46,10 +47,12 @@ export {
   saidAllWet,
   secondsOf,
 } from './jobState.ts';
+export { type Heats, heatsOf } from './heats.ts';
 export { landIsGood, landKey } from './lands.ts';
 export { JOB_TYPE_IDS, JOB_TYPES, type JobType, outcomeWord } from './jobTypes.ts';
 export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';
 export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
 export { standsAt } from './progress.ts';
+export { copyOf, type Holding, HOLDINGS, mayHold, shortSum, type Stored } from './stored.ts';
 export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';

@@ -4,6 +4,7 @@ import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
 import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from '../board/index.ts';
 import type { JobEvent, JobEventBody, JointMark } from './events.ts';
+import { applyStored, type Stored } from './stored.ts';
 import { landKey } from './lands.ts';
 import type { LandMark, SlipKind } from '../hands/index.ts';
 import { type Guide, type Mark, methodName, type Operation, type Phase } from '../rework/index.ts';
@@ -67,7 +68,7 @@ export interface Attempt {
   partOff?: Kept<'part-off'>;
   offBoardTest?: Kept<'off-board-test'>;
   newPart?: Kept<'new-part-measured'>;
-  orientation?: string[];
+  orientation?: Kept<'orientation-checked'>;
   /** Joints looked at after fitting. */
   joints: Map<string, JointMark>;
   /** Since the last work on the board. */
@@ -98,6 +99,10 @@ export interface JobState {
   /** A spent override stays on the record but no longer lets anything through. */
   overrides: (Kept<'override'> & { spent?: boolean })[];
   attempts: Attempt[];
+  /** Where photos lie on the board. */
+  photosPlaced: Map<string, Body<'photo-placed'>>;
+  /** What parts hold, by part. */
+  stored: Map<string, Stored>;
   /** What happened to the board before it came in. */
   onset: BoardEvent[];
   intake: IntakeState;
@@ -147,6 +152,8 @@ export function foldJob(events: readonly JobEvent[]): JobState {
     intake: freshIntake(),
     circuitId: null,
     swapped: new Map(),
+    photosPlaced: new Map(),
+    stored: new Map(),
     pair: null,
     profiles: [],
     routineSteps: new Map(),
@@ -379,6 +386,11 @@ const OF_PROVING: Effects<
   | 'off-board-test'
   | 'new-part-measured'
   | 'orientation-checked'
+  | 'photo-placed'
+  | 'part-holds'
+  | 'stored-read'
+  | 'firmware-loaded'
+  | 'settings-again'
   | 'short-check'
   | 'function'
   | 'override'
@@ -390,7 +402,12 @@ const OF_PROVING: Effects<
   'part-off': (body, { attempt, id, at }) => (attempt.partOff = { ...attempt.partOff, ...body, id, at }),
   'off-board-test': (body, { attempt, id, at }) => (attempt.offBoardTest = { ...body, id, at }),
   'new-part-measured': (body, { attempt, id, at }) => (attempt.newPart = { ...body, id, at }),
-  'orientation-checked': (body, { attempt }) => (attempt.orientation = body.against),
+  'orientation-checked': (body, { attempt, id, at }) => (attempt.orientation = { ...body, id, at }),
+  'photo-placed': (body, { state }) => state.photosPlaced.set(body.photoId, body),
+  'part-holds': (body, { state, id }) => applyStored(state.stored, id, body),
+  'stored-read': (body, { state, id }) => applyStored(state.stored, id, body),
+  'firmware-loaded': (body, { state, id }) => applyStored(state.stored, id, body),
+  'settings-again': (body, { state, id }) => applyStored(state.stored, id, body),
   'short-check': (body, { attempt, id, at }) => attempt.shortChecks.push({ ...body, id, at }),
   function(body, { state }) {
     const tried = state.functions.get(body.name) ?? {};

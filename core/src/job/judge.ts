@@ -1,5 +1,5 @@
 /** Whether an event may be written to a job as it stands now: what it names is there, no hard gate is passed unmet, nothing is done twice. */
-import type { BoardModel } from '../board/index.ts';
+import { type BoardModel, solderedTerminals } from '../board/index.ts';
 import type { JobEventBody } from './events.ts';
 import { blocks, type GateResult } from './gates.ts';
 import { currentAttempt, type JobState } from './jobState.ts';
@@ -18,6 +18,8 @@ export interface Standing {
   plan: { id: string; methods: readonly string[] } | null;
   /** Whether the shop has this step of a routine for this kind of board. */
   hasRoutineStep(routineId: string, step: string): boolean;
+  /** Whether the job has this photo. */
+  hasPhoto(photoId: string): boolean;
 }
 
 /** Why not: `field` where the event itself names something that is not there, else the job's state forbids it. */
@@ -132,6 +134,18 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
     case 'mark-moved':
     case 'withdrawn':
       return noEvent(body.eventId, 'body.eventId');
+    case 'photo-placed':
+      return job.hasPhoto(body.photoId) ? undefined : { field: 'body.photoId', message: 'is no photo of this job' };
+    case 'orientation-checked': {
+      const own = board.parts.find((p) => p.partId === currentAttempt(job.state).suspect?.partId);
+      const ends = new Set(own ? solderedTerminals(own).map((t) => t.id) : []);
+      const { lies, belongs = [] } = body.seen ?? {};
+      const strange = [lies, ...belongs.map((b) => b.at)].find((t) => t !== undefined && !ends.has(t));
+      if (strange !== undefined) return { field: 'body.seen', message: `the target has no terminal "${strange}"` };
+      return belongs.every((b) => b.photoId === undefined || job.hasPhoto(b.photoId))
+        ? undefined
+        : { field: 'body.seen', message: 'names no photo of this job' };
+    }
     case 'override':
       return job.gates.some((g) => g.id === body.gate && g.hard)
         ? undefined

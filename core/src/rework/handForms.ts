@@ -24,6 +24,11 @@ export const guideSchema = z.strictObject({
   starts_s: z.number().min(0).max(36_000).optional(),
   /** Putting on: how long it is held once the heat has left, s. */
   hold_s: duration.optional(),
+  /** Taking off: once the part is lifted, how long solder on the lands stays soft, and lands past half of the way to melting, s. */
+  soft_s: duration.optional(),
+  warm_s: duration.optional(),
+  /** What it does to the hottest land above its laminate's glass transition, K·s, and to the part's own body, as a share of what it may take. */
+  heat: z.strictObject({ land_K_s: z.number().min(0), dose: z.number().min(0).nullable() }).optional(),
   last: z.string().max(20).nullable(),
   allWet_s: duration,
   allWetFrom_s: duration,

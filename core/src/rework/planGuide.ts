@@ -61,6 +61,8 @@ export function guideOf(result: PlanResult, board: BoardModel, method: Pick<Meth
   return {
     ...(starts_s > 0 ? { starts_s } : {}),
     ...(turns ? { turns } : {}),
+    ...(!fitting && result.sets ? { soft_s: result.sets.frozen_s, warm_s: result.sets.warm_s ?? null } : {}),
+    ...(result.outcomes ? { heat: heatIn(result.outcomes) } : {}),
     joints: result.joints.map((j) => ({ terminal: j.terminal, wet_s: onClock(wetAt(j)) })),
     last: result.last?.terminal ?? null,
     allWet_s: onClock(result.allWet_s),
@@ -72,6 +74,11 @@ export function guideOf(result: PlanResult, board: BoardModel, method: Pick<Meth
     closedBy: closerName(part, end, result),
   };
 }
+
+const heatIn = ({ lands, body }: NonNullable<PlanResult['outcomes']>): NonNullable<Guide['heat']> => ({
+  land_K_s: Math.max(0, ...lands.map((l) => l.exposure_K_s)),
+  dose: body.dose ?? null,
+});
 
 /** Who ends the window; where only a hotter station would, somebody. */
 function closerName(part: PlacedPart | undefined, end: number | null, result: PlanResult): string {

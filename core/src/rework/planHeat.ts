@@ -7,6 +7,8 @@ import type { CalcContext } from '../ground/index.ts';
 import { effectsOf } from './design.ts';
 import { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
 import { lowestTip } from './lowestTip.ts';
+import { kindOf } from './phases/index.ts';
+import { runPlan } from './planRun.ts';
 import { wetAt, type PlanRun } from './bench/runForm.ts';
 import type { Phase, PhaseOf } from './phases/schema.ts';
 import type { PlanInput } from './planForm.ts';
@@ -89,6 +91,13 @@ function strokesOf(phases: readonly Phase[]): PhaseOf<'stroke'> | undefined {
   return alone && last.kind === 'stroke' ? last : undefined;
 }
 
+/** How long what is left on the lands stays soft once the part is lifted and the heat has left; the part's own heat stays in the figure. Undefined where joints were freed one by one, or none is liquid. */
+async function frozenAfter(input: PlanInput, nominal: PlanRun, context: CalcContext): Promise<PlanRun['sets']> {
+  if (input.fitting || nominal.allWet_s === null || input.phases.some((p) => kindOf(p).inTurn)) return undefined;
+  const quickly: PlanInput = { ...input, quality: 'coarse', frames: false, books: false };
+  return (await runPlan(quickly, { ...context, progress: () => undefined }, 'frozen')).sets;
+}
+
 export const planHeat = async (input: PlanInput, context: CalcContext): Promise<PlanResult> =>
   (await planEnsemble(input, context)).result;
 
@@ -107,6 +116,7 @@ export async function planEnsemble(
     partOf(context, 0, 1 - search),
   );
   const { nominal } = ensemble;
+  const sets = ranges ? await frozenAfter(input, nominal, context) : undefined;
   const lowestTip_C = strokes ? await lowestTip(input, strokes, partOf(context, 1 - search, search)) : undefined;
   const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s);
   // it has to be lifted before the last joint is surely loose
@@ -115,6 +125,7 @@ export async function planEnsemble(
   const { outcomes } = nominal;
   const result = {
     ...nominal,
+    ...(sets ? { sets } : {}),
     ...(outcomes?.torn && early
       ? { outcomes: { ...outcomes, torn: { ...outcomes.torn, p: outcomes.torn.early_p } } }
       : {}),

@@ -59,6 +59,8 @@ export interface LastJoint {
 export interface Drive {
   /** Until then all loose is not for good: strokes loosen and lose joints by turns, s. */
   readonly settled_s: number;
+  /** From then on it heats as it does, to its end, s; absent where something of it still changes by turns. */
+  readonly steadyFrom_s?: number;
   /** Joints let go here only when the tool frees them, not by being molten. */
   readonly frees?: true;
   /** What it puts under the board; it stays there in the phases that follow, until the board is left to cool. */

@@ -104,6 +104,19 @@ export class JointWatch {
     return through ? H <= 0 : H < FROZEN * this.enthalpy(i).latent;
   }
 
+  /** How hot a joint is, and where all of it is liquid, °C. */
+  temperature(i: number): number {
+    return this.run.T[this.nodes[i]];
+  }
+  liquidus(i: number): number {
+    return this.enthalpy(i).Tl;
+  }
+
+  /** Whether a joint is past half of the way from `ambient_C` to where it melts: a tip needs only the other half. */
+  isHalfWay(i: number, ambient_C: number): boolean {
+    return this.run.T[this.nodes[i]] > (ambient_C + this.enthalpy(i).Ts) / 2;
+  }
+
   /** Whether the tool at work has done with a joint. */
   isFreed(i: number): boolean {
     return this.freed[i];

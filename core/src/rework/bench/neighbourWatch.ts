@@ -111,6 +111,27 @@ export class NeighbourWatch {
     }
   }
 
+  /** How hot each has been, °C. */
+  get peaks(): readonly { peak_C: number }[] {
+    return this.watched;
+  }
+
+  /** As if all had gone on for so long, each getting hotter by so much until then, as under steady heat: soon at first. */
+  goesOn(rest_K: (i: number) => number, time: number, left_s: number): void {
+    const [slices, soon] = [8, 3];
+    for (const [i, w] of this.watched.entries()) {
+      const from_C = w.peak_C;
+      for (let n = 0; n < slices; n++) {
+        const C = from_C + rest_K(i) * (1 - Math.exp((-soon * (n + 0.5)) / slices));
+        w.exposure.add(C, left_s / slices);
+        w.dose += (rate(w.limit.law, C) * left_s) / slices;
+        if (w.dose >= 1) w.over_s ??= time + (left_s * (n + 1)) / slices;
+        w.peak_C = Math.max(w.peak_C, C);
+      }
+      w.atWet_C = w.peak_C;
+    }
+  }
+
   /** Looks after `dt` more seconds. `judged`: the part is not off yet, so this counts for the verdict. */
   note(run: HeatRun, dt: number, judged: boolean): void {
     const T = run.cells_C;

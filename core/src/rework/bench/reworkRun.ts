@@ -216,6 +216,18 @@ export class ReworkRun {
     return this.joints.allFreed && (this.drives[this.current].done ?? false);
   }
 
+  /** Since when the last phase heats as it will to its end, s; null while something is still to change. */
+  get steadySince_s(): number | null {
+    const { steadyFrom_s } = this.drives[this.current];
+    const last = this.current === this.stints.length - 1 && this.staying === null && !this.left;
+    return last && steadyFrom_s !== undefined ? this.began + steadyFrom_s : null;
+  }
+
+  /** How long the phase that is on may still take, s. */
+  get left_s(): number {
+    return Math.max(0, this.began + this.stints[this.current].giveUp_s - this.heat.time);
+  }
+
   /** Whether the phase that is on has come to where it hands over, or was given up; the part is off when that is what it was for. */
   phaseIsOver(): 'no' | 'handed over' | 'given up' {
     const t = this.heat.time - this.began;

@@ -76,8 +76,15 @@ export const planRunSchema = z.strictObject({
   freezes_s: z.number().nullable(),
   /** How long all stay movable after the iron has left, s; null while they still were at the end. Of beads only. */
   hold_s: z.number().nullable().optional(),
-  /** Putting on: from when the heat has left until every joint holds, and until all are solid through, s; null where one does not in two minutes. */
-  sets: z.strictObject({ frozen_s: z.number().nullable(), solid_s: z.number().nullable() }).optional(),
+  /** From when the heat has left what was put on, or what the part was lifted from, until every joint holds, and until all are solid through, s; null where one does not in two minutes. */
+  sets: z
+    .strictObject({
+      frozen_s: z.number().nullable(),
+      solid_s: z.number().nullable(),
+      /** What a part was lifted from: until no land is past half of the way from room to melting. */
+      warm_s: z.number().nullable().optional(),
+    })
+    .optional(),
   last: z.strictObject({ terminal: z.string(), why: z.string(), paths: paths.optional() }).nullable(),
   body_C: z.number(),
   pads_C: z.number(),

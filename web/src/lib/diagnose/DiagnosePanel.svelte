@@ -66,6 +66,7 @@
   const circuit = $derived(circuitOf(view.circuits, job));
   const editor = new CircuitEditor(() => ({ modelId: view.modelId, circuit }), record);
   const suspect = $derived(currentAttempt(job).suspect);
+  const wanted = $derived(view.board.parts.find((p) => p.partId === suspect?.partId));
   const isGone = $derived(
     suspect !== undefined && job.observations.some((o) => o.sign === 'missing' && o.place?.partId === suspect.partId),
   );
@@ -236,6 +237,11 @@
         <ReadingTable board={view.board} readings={job.readings} {withdraw} />
         <Seen {view} {job} {record} {withdraw} bind:this={seen} />
 
+        {#if view.ticket.kind === 'data-only' && wanted}
+          {#await import('$lib/part/Stored.svelte') then { default: Stored }}
+            <Stored {view} target={wanted} when="before" {recorder} />
+          {/await}
+        {/if}
         <h3 class="mt-6 mb-1 text-[13px] text-ink2">Suspect</h3>
         {#if suspect}
           <div class="border-l-[3px] border-hot py-1 pl-3">

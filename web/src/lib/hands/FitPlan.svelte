@@ -26,7 +26,9 @@
   const by = $derived(cameOffBy(view) ?? view.inUse?.method);
   /** What was computed for another part, or from other lands, is not shown for this one. */
   const planner = $derived(
-    plannerOf([view.ticket.id, again ? 'again' : 'fit', view.inputs?.target, view.inputs?.hash, by?.id].join(' ')),
+    plannerOf(
+      JSON.stringify([view.ticket.id, again, view.inputs?.target, view.inputs?.hash, view.inputs?.settings.fits, by]),
+    ),
   );
   const inputs = $derived(view.inputs && fitInputs({ board: view.board, inputs: view.inputs }, by, again));
   let weights = $state<Weights>(EVEN);
@@ -68,8 +70,9 @@
     await edits.storing;
     await planner.compute(view.board, inputs, chosen ? [chosen] : []);
   }
+  /** What is set is computed with at once; unasked where nothing is done yet. */
   async function save(next: Method) {
-    if (await edits.fit(next)) await compute();
+    if ((await edits.fit(next)) && done) await compute();
   }
   const use = () => chosen && void edits.fitBy(chosen);
   /** Begun unasked once each. */
@@ -82,11 +85,14 @@
       if (!wanted.running && sure.size === 0) void compute();
     });
   });
+  const added = new WeakMap<object, string>();
   // somebody picked a way that was not computed in full
   $effect(() => {
     const wanted = picked;
     const way = inputs?.methods.find((m) => m.method.id === wanted && !m.unfit)?.method;
-    if (!wanted || !way || sure.has(wanted) || planner.running) return;
+    if (!wanted || !way || sure.has(wanted) || planner.running || added.get(planner) === wanted) return;
+    // once: neither a cancel nor a failure begins it again
+    added.set(planner, wanted);
     untrack(() => inputs && void planner.add(view.board, inputs, way));
   });
   useKeys('Ways of putting it on', () => [

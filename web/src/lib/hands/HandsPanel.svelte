@@ -79,10 +79,14 @@
         .join(', ')}.
     </p>
   {/if}
+  {#if op !== 'prepare'}{#await import('./HeatSoFar.svelte') then { default: HeatSoFar }}<HeatSoFar
+        {view}
+      />{/await}{/if}
   {#if op === 'fit'}
-    {#await import('./FitChecks.svelte') then { default: FitChecks }}<FitChecks {view} {recorder} />{/await}
+    {#await import('./FitChecks.svelte') then { default: FitChecks }}<FitChecks {view} {side} {recorder} />{/await}
     {#if target}{#await import('./SetBy.svelte') then { default: SetBy }}<SetBy
-          board={view.board}
+          {view}
+          {recorder}
           {target}
           {side}
           {units}

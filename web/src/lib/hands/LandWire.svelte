@@ -3,7 +3,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import { nameOf } from '$lib/jobs/nameOf';
   import type { BoardModel } from '@orthos/core/board';
-  import { formatGap, formatLength, parseReading, type UnitSettings } from '@orthos/core/ground';
+  import { formatGap, formatLength, formatReading, parseReading, type UnitSettings } from '@orthos/core/ground';
   import type { Wire } from '@orthos/core/hands';
 
   interface Props {
@@ -15,6 +15,8 @@
     units: UnitSettings;
   }
   let { board, terminal, far, wire, recorder, units }: Props = $props();
+  /** A hand meter's leads and clips leave this much on a sound wire, Ω. */
+  const MOST_OHM = 1;
   let ohm = $state('');
   const to = $derived(`${nameOf(board, wire.to.partId)} ${wire.to.terminal}`);
 
@@ -22,6 +24,8 @@
     const value = ohm.trim() === '' ? undefined : parseReading(ohm);
     if (value === null || value === 'OL')
       return (recorder.problem = 'End to end as the meter shows it, such as 0.2; or empty.');
+    if (value !== undefined && value > MOST_OHM)
+      return (recorder.problem = `${formatReading(value, 'ohm')} end to end is no wire: solder both ends again, leads taken off.`);
     await recorder.record({
       type: 'land-repaired',
       terminal,

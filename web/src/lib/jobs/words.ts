@@ -14,6 +14,8 @@ const SHORT: Record<string, string> = {
   'target-marked': 'mark target',
   'neighbours-covered': 'cover',
   'laid-out': 'lay out',
+  'stored-read': 'read data',
+  'stored-back': 'data back',
   'all-wet': 'not begun',
   surroundings: 'not looked',
   lands: 'not clean',

@@ -13,10 +13,11 @@
   import { formatGap, formatLength, type UnitSettings } from '@orthos/core/ground';
   import type { Alignment, LandMark, Wire } from '@orthos/core/hands';
   import { packageById } from '@orthos/core/packages';
+  import { photoMatrix, type PlacedPhoto } from '$lib/photos/placed';
   import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
   import RotateCcw from '@lucide/svelte/icons/rotate-ccw';
   import { LAND_WORDS } from './landStates';
-  import { centreOf, pointsText, type Seen, seenFrom } from './seen';
+  import { centreOf, outlineOnBoard, pointsText, type Seen, seenFrom } from './seen';
 
   interface Drawn {
     terminal: string;
@@ -39,6 +40,8 @@
     from?: readonly string[];
     /** The part goes on: its body lies over its lands. */
     alignment?: Alignment;
+    /** Lies under all that is drawn, at the same scale and turn; bodies are outlines then. */
+    photo?: (PlacedPhoto & { clearness: number }) | undefined;
     onPick?: (terminal: string) => void;
     onTurn: () => void;
     onFlip?: () => void;
@@ -54,6 +57,7 @@
     wires = [],
     from = [],
     alignment,
+    photo,
     onPick,
     onTurn,
     onFlip,
@@ -72,6 +76,7 @@
     }),
   );
   const body = $derived(seen(cornersOnBoard(target, bodyRect(target))));
+  const outline = $derived(pointsText(seen(outlineOnBoard(target))));
   const reach = $derived(
     Math.max(1, ...[...body, ...shapes.flatMap((s) => s.points)].map(([x, y]) => Math.hypot(x, y))),
   );
@@ -173,7 +178,12 @@
         Math.hypot(b[0] - first.at[0], b[1] - first.at[1]) < Math.hypot(a[0] - first.at[0], a[1] - first.at[1]) ? b : a,
       ),
   );
+  const shows = (node: HTMLVideoElement, stream: MediaStream) => {
+    node.srcObject = stream;
+    void node.play();
+  };
   const fill = (state: LandMark | undefined, mended: boolean) => {
+    if (photo) return 'none';
     if (mended || state === 'good' || state === 'mask-gone' || state === 'lifted' || state === 'dirty')
       return 'var(--lead)';
     if (state === 'burnt') return 'color-mix(in srgb, var(--drawn) 75%, var(--hot))';
@@ -293,11 +303,25 @@
       <line x1={field} x2={field * 1.03} stroke="var(--drawn)" stroke-width={line} transform="rotate({a})" />
     {/each}
     <g clip-path="url(#lens)">
+      {#if photo}
+        <g transform={photoMatrix(photo, seen)} opacity={photo.clearness / 100} data-testid="photo-over">
+          {#if 'href' in photo.of}<image
+              href={photo.of.href}
+              width={photo.w_px}
+              height={photo.h_px}
+              preserveAspectRatio="none"
+            />
+          {:else}<foreignObject width={photo.w_px} height={photo.h_px}
+              ><video class="h-full w-full object-fill" muted playsinline use:shows={photo.of.stream}
+              ></video></foreignObject
+            >{/if}
+        </g>
+      {/if}
       {#each round as n (n.id)}
         {#each n.terminals as t, i (i)}<polygon points={pointsText(t)} fill="var(--lead)" opacity="0.5" />{/each}
         <polygon
           points={pointsText(n.points)}
-          fill="var(--part)"
+          fill={photo ? 'none' : 'var(--part)'}
           stroke="var(--drawn)"
           stroke-width={line}
           opacity="0.85"
@@ -307,7 +331,7 @@
         >
       {/each}
       <polygon
-        points={pointsText(body)}
+        points={outline}
         fill="none"
         stroke="var(--drawn)"
         stroke-width={line}
@@ -333,10 +357,10 @@
         {/each}
         {#if alignment}
           <polygon
-            points={pointsText(body)}
-            fill="var(--part)"
+            points={outline}
+            fill={photo ? 'none' : 'var(--part)'}
             fill-opacity="0.8"
-            stroke="var(--drawn)"
+            stroke={photo ? 'var(--evidence)' : 'var(--drawn)'}
             stroke-width={line * 1.5}
           />
           {#if corner && pkg.polarity !== 'none'}<circle

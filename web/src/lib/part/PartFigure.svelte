@@ -9,7 +9,7 @@
   import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import { bearings } from './landmarks';
-  import { centreOf, pointsText, seenFrom, turnedBy } from './seen';
+  import { centreOf, outlineOnBoard, pointsText, seenFrom, turnedBy } from './seen';
 
   interface Props {
     board: BoardModel;
@@ -64,14 +64,7 @@
       };
     }),
   );
-  const outline = $derived(
-    pkg.shape === 'round'
-      ? Array.from({ length: 48 }, (_, i): [number, number] => {
-          const turn = (i * Math.PI) / 24;
-          return [(pkg.body.l / 2) * Math.cos(turn), (pkg.body.l / 2) * Math.sin(turn)];
-        })
-      : body,
-  );
+  const outline = $derived(seen(outlineOnBoard(target)));
   const reach = $derived(
     Math.max(...[...body, ...lands.flatMap((l) => l.points)].map(([x, y]) => Math.max(Math.abs(x), Math.abs(y)))),
   );

@@ -1,5 +1,6 @@
 /** The board round a part as it is seen: from a side, turned by quarters; mm from the part's middle. */
-import type { PlacedPart, Side } from '@orthos/core/board';
+import { bodyRect, cornersOnBoard, type PlacedPart, type Side, toBoard } from '@orthos/core/board';
+import { packageById } from '@orthos/core/packages';
 
 export type Seen = [x: number, y: number];
 
@@ -26,3 +27,13 @@ export const centreOf = (points: readonly Seen[]): Seen => [
   points.reduce((s, p) => s + p[0], 0) / points.length,
   points.reduce((s, p) => s + p[1], 0) / points.length,
 ];
+
+/** The body's outline on the board, mm: its corners, or a round one's rim. */
+export function outlineOnBoard(target: PlacedPart): [number, number][] {
+  const body = bodyRect(target);
+  if (packageById(target.package).shape !== 'round') return cornersOnBoard(target, body);
+  return Array.from({ length: 48 }, (_, i) => {
+    const turn = (i * Math.PI) / 24;
+    return toBoard(target, (body.w / 2) * Math.cos(turn), (body.h / 2) * Math.sin(turn));
+  });
+}

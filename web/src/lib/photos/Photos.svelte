@@ -1,14 +1,13 @@
 <script lang="ts">
   // Photos of the board, before, during and after: made smaller here, stripped of everything else on the server.
   import Notice from '$lib/ui/Notice.svelte';
-  import { Bytes, reload, send, SendError } from '$lib/jobs/send';
+  import { reload, send } from '$lib/jobs/send';
   import type { JobView } from '$lib/jobs/view';
   import Camera from '@lucide/svelte/icons/camera';
   import Trash2 from '@lucide/svelte/icons/trash-2';
-  import { v7 } from 'uuid';
-  import { smaller } from './smaller';
+  import { storePhoto, type Taken } from './incoming';
 
-  let { view, taken, title }: { view: JobView; taken: 'before' | 'during' | 'after'; title: string } = $props();
+  let { view, taken, title }: { view: JobView; taken: Taken; title: string } = $props();
   const photos = $derived(view.photos.filter((p) => p.taken === taken));
   let problem = $state<string | null>(null);
   /** The photo that is being stored, of how many. */
@@ -22,14 +21,9 @@
     for (const [i, file] of all.entries()) {
       storing = { at: i + 1, of: all.length };
       try {
-        const body = await smaller(file);
-        const query = new URLSearchParams({ id: v7(), taken });
-        await send('POST', `/api/jobs/${view.ticket.id}/photos?${query}`, new Bytes(body, 'image/jpeg'));
+        await storePhoto(view.ticket.id, file, taken);
       } catch (e) {
-        problem =
-          e instanceof SendError
-            ? e.message
-            : `${file.name} is not a picture this browser can read. Nothing was stored.`;
+        problem = (e as Error).message;
       }
     }
     storing = null;
@@ -67,7 +61,7 @@
   <Notice text={problem} />
   {#if photos.length === 0}
     <p class="border-t border-faint py-1.5 text-[13px] text-ink2">
-      None. Location and camera data are removed when one is stored.
+      None. Paste or drop them anywhere on the page, or choose them here. Location and camera data are removed.
     </p>
   {:else}
     <ul class="grid grid-cols-3 gap-2">

@@ -1,20 +1,12 @@
 <script lang="ts">
   // From where: hours of a clock round the part, what stands there or suffers, and how it is taken hold of.
+  import { holdWords } from '$lib/part/holdWords';
   import { runInPool } from '$lib/compute/pool';
   import type { PlanInputs } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
   import OneOf from '$lib/ui/OneOf.svelte';
   import type { BoardModel, PlacedPart } from '@orthos/core/board';
-  import {
-    type ApproachTool,
-    type Around,
-    type Hold,
-    holdFor,
-    hourOf,
-    HOURS_DEG,
-    hoursFor,
-    LEAN_DEG,
-  } from '@orthos/core/compare';
+  import { type ApproachTool, type Around, holdFor, hourOf, HOURS_DEG, hoursFor, LEAN_DEG } from '@orthos/core/compare';
   import { kindOf, mainPhase, type Method, phaseOf } from '@orthos/core/rework';
   import { onDestroy, untrack } from 'svelte';
   import { nameOf } from '$lib/jobs/nameOf';
@@ -85,12 +77,6 @@
     });
   });
   const hold = $derived(holdFor(board, target, absent));
-  const HOLD: Record<Hold['by'], (h: Hold) => string> = {
-    body: (h) => `by its body, jaws at ${h.hours.join(' and ')} o’clock, with ${h.tool}`,
-    leg: (h) => `by a leg, from ${h.hours[0]} o’clock: no room for jaws at its faces`,
-    cup: () => 'with a suction cup on its top',
-    pick: (h) => `with a ${h.tool}${h.hours.length > 0 ? `, from ${h.hours[0]} o’clock` : ''}: no room for jaws`,
-  };
   const MARK = { good: '●', caution: '◆', stop: '▲' } as const;
   const spot = (hour: number, r: number) => {
     const a = ((hour - 3) * Math.PI) / 6;
@@ -145,6 +131,6 @@
         bind:value={() => hand, (next) => ((hand = next), localStorage.setItem(KEPT, next))}
       />
     {/if}
-    <p class="mt-1"><span class="text-ink2">Take hold</span> {HOLD[hold.by](hold)}.</p>
+    <p class="mt-1"><span class="text-ink2">Take hold</span> {holdWords(hold)}.</p>
   </div>
 </div>

@@ -267,6 +267,7 @@
       >Choose the suspect</button
     >
   {:else}
+    {#await import('$lib/hands/HeatSoFar.svelte') then { default: HeatSoFar }}<HeatSoFar {view} />{/await}
     {#if stale}
       <div role="status" class="mb-3 flex items-center gap-3 border-l-[3px] border-caution bg-caution-soft px-3 py-2">
         <p class="flex-1 font-semibold text-caution">

@@ -14,7 +14,7 @@
   import { nameOf } from '$lib/jobs/nameOf';
   import type { JobView } from '$lib/jobs/view';
   import { useKeys } from '$lib/ui/keys.svelte';
-  import { partName, type SourceKind, toBoard } from '@orthos/core/board';
+  import { classOfPart, partName, type SourceKind, toBoard } from '@orthos/core/board';
   import { formatLength, parseDecimal, type UnitSettings } from '@orthos/core/ground';
   import { TAKEN_OUT, workSide } from '@orthos/core/hands';
   import { currentAttempt, HOLDS_CHARGE, JOB_TYPES } from '@orthos/core/job';
@@ -206,6 +206,15 @@
         ◆ Fewer than two landmarks on this board model: mark the part with a pen instead; the record says not confirmed.
       </p>{/if}
     <button class="button mt-1" onclick={confirmTarget} disabled={seen.length < 2}>Target confirmed</button>
+  {/if}
+
+  {#if target && (gate('stored-read') || classOfPart(target) === 'load')}
+    {#await import('$lib/part/Stored.svelte') then { default: Stored }}<Stored
+        {view}
+        {target}
+        when="before"
+        {recorder}
+      />{/await}
   {/if}
 
   <GateHead title="Neighbours" gate={gate('neighbours-covered')} />

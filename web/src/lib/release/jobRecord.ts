@@ -2,6 +2,7 @@
 import { stateOf } from '$lib/jobs/stateOf';
 import { damageWords, WHOSE } from '$lib/intake/damage';
 import { formatMoney } from '$lib/intake/money';
+import { landWords, partWords } from '$lib/hands/heatWords';
 import { partHistory } from '$lib/hands/partHistory';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
@@ -9,15 +10,20 @@ import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
 import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading, type UnitSettings } from '@orthos/core/ground';
-import { SLIPS } from '@orthos/core/hands';
+import { drawnMark, judgeOrientation, SLIPS } from '@orthos/core/hands';
 import { type Operation } from '@orthos/core/rework';
 import {
   benchMinutes,
   COMPLAINT,
+  copyOf,
+  type Heats,
+  heatsOf,
   type JobState,
   jointStates,
   openGates,
   outcomeWord,
+  shortSum,
+  type Stored,
   screwsOut,
 } from '@orthos/core/job';
 
@@ -97,6 +103,10 @@ const inBrackets = (words: (string | false | undefined)[]): string => {
   return said.length > 0 ? ` (${said.join(', ')})` : '';
 };
 
+/** What lands and part went through over all attempts. */
+const heatFacts = ({ lands, part }: Heats): [string, string][] =>
+  lands.times > 0 ? [['Heat', [landWords({ ...lands, left: null }), partWords(part)].filter(Boolean).join('; ')]] : [];
+
 /** Whether the complaint itself is gone, once it was tried. */
 function complaintFact(job: JobState): [string, string][] {
   const after = job.functions.get(COMPLAINT)?.after;
@@ -104,7 +114,8 @@ function complaintFact(job: JobState): [string, string][] {
 }
 
 /** What was found at the part that came off, and where the one that went on is from. */
-function attemptFacts({ partOff, offBoardTest: old, newPart }: JobState['attempts'][number]): [string, string][] {
+function attemptFacts(attempt: JobState['attempts'][number], job: JobState, drawn: string | null): [string, string][] {
+  const { partOff, offBoardTest: old, newPart, orientation, suspect } = attempt;
   const line =
     old?.recovered === undefined ? '' : `, the line ${old.recovered ? 'came back' : 'was still wrong'} without it`;
   const rows: [string, string | undefined][] = [
@@ -116,13 +127,44 @@ function attemptFacts({ partOff, offBoardTest: old, newPart }: JobState['attempt
         [
           newPart.origin === 'donor board' ? 'from a donor board' : newPart.origin,
           newPart.from,
+          newPart.donor && `its board ${newPart.donor}`,
+          newPart.substitute && `${newPart.substitute.number} instead: ${newPart.substitute.why}`,
           `measured ${newPart.ok ? 'good' : 'bad'}${newPart.note ? `: ${newPart.note}` : ''}`,
         ]
           .filter(Boolean)
           .join(', '),
     ],
+    ['Lands', [...attempt.landRepairs].map(([key, { how }]) => `${key}: ${how}`).join(', ')],
+    ['Way round', orientation && wayRound(orientation, drawn)],
+    ['Held', heldWords(suspect && job.stored.get(suspect.partId))],
   ];
   return rows.flatMap(([name, value]): [string, string][] => (value ? [[name, value]] : []));
+}
+
+function wayRound(
+  { seen, against }: NonNullable<JobState['attempts'][number]['orientation']>,
+  drawn: string | null,
+): string {
+  if (!seen) return `checked against ${against.join(', ')}`;
+  return judgeOrientation(seen, drawn).why;
+}
+
+/** What the part held, whether it was copied, and whether it is there again. */
+function heldWords(stored: Stored | undefined): string {
+  if (!stored?.holds?.length) return '';
+  const { state, read } = copyOf(stored);
+  const now = stored.after.at(-1);
+  const data = [
+    state === 'copy' ? `data read twice alike, ${shortSum(read?.checksum ?? '')}` : 'data not copied',
+    now && `${now.checksum === read?.checksum ? 'the same' : 'not the same'} after`,
+  ];
+  return [
+    ...(stored.holds.includes('data') ? data : []),
+    stored.firmware && `firmware ${stored.firmware}`,
+    stored.settings !== undefined && (stored.settings || 'settings set again'),
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 export function recordOf(view: JobView, date: (ms: number) => string): JobRecord {
@@ -131,6 +173,11 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
   const minutes = released?.minutes ?? Math.round(benchMinutes(view.events));
   const gates = openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome');
   const lead = released?.lead ?? view.leadUsed;
+  const heats = heatsOf(job);
+  const drawnAt = ({ suspect }: JobState['attempts'][number]) => {
+    const part = view.board.parts.find((p) => p.partId === suspect?.partId);
+    return part ? drawnMark(part) : null;
+  };
   return {
     title: `No. ${view.ticket.number} ${view.ticket.device}`,
     subtitle: view.ticket.complaint,
@@ -141,6 +188,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
       ['Released', released ? date(released.at) : 'not yet'],
       ['Bench time', `${minutes} min`],
       ...complaintFact(job),
+      ...heatFacts(heats),
       ['Lead', lead ? 'leaded solder was used' : 'no lead used'],
       ...(view.reopenings.earlier ? [['Takes up', `No. ${view.reopenings.earlier.number}`] as [string, string]] : []),
       ...(view.reopenings.later.length > 0
@@ -162,7 +210,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
                   `${placeName(view.board, r.place)} ${formatReading(r.value, r.quantity)}${inBrackets([r.probe?.simulated && 'simulated', r.good !== null && `good ${formatReading(r.good, r.quantity)}`])}`,
               )
             : [],
-        facts: attemptFacts(a),
+        facts: attemptFacts(a, job, drawnAt(a)),
         runs: a.runs.map((run) => ({
           title: VERBS[run.op],
           method: run.op === 'prepare' ? '' : run.method,

@@ -4,6 +4,7 @@
   import type { JobView } from '$lib/jobs/view';
   import type { Operation } from '@orthos/core/rework';
   import type { RunSession } from './session.svelte';
+  import { warmUntil } from './work';
 
   interface Props {
     view: JobView;
@@ -19,6 +20,11 @@
   // fetched with the page: it has to be there when the server is not
   const ready = import('./RunReady.svelte');
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  /** What was just taken off is worth working on at once. */
+  const warm_s = $derived.by(() => {
+    const until = op === 'fit' ? null : warmUntil(s.state);
+    return until === null ? 0 : Math.ceil((until - s.now) / 1000);
+  });
   const LIMBS = [
     ['left', 'Left'],
     ['right', 'Right'],
@@ -27,6 +33,15 @@
   const turnWords = (left_s: number) =>
     left_s >= 1 ? `empty in about ${Math.round(left_s)} s` : left_s > -3 ? 'empty about now' : 'later than planned';
 </script>
+
+{#snippet warm()}
+  {#if warm_s > 0}
+    <p class="mt-4 text-[22px]" aria-live="off" data-testid="still-warm">
+      <span class="font-semibold text-hot">Still warm, {warm_s} s</span>
+      <span class="text-ink2">the bulk of the solder first: half of the heat is in it already</span>
+    </p>
+  {/if}
+{/snippet}
 
 <div class="min-w-0" aria-live="assertive">
   {#if !target}
@@ -67,8 +82,10 @@
         ? 'Times can be corrected on the step’s page.'
         : `The heat so far is kept. Change the way in ${op === 'fit' ? 'Fit' : 'Plan'}, then begin again.`}
     </p>
+    {#if s.ended.outcome === 'finished' && op === 'remove'}{@render warm()}{/if}
   {:else if !s.course || s.again}
     {#await ready then { default: RunReady }}<RunReady {view} {op} {s} {target} {demo} {letGo} />{/await}
+    {#if op === 'prepare'}{@render warm()}{/if}
   {:else if s.words}
     <h1 class="text-[60px] leading-[1.08] text-balance">{s.words.say}</h1>
     <p class="mt-5 text-[26px] leading-snug text-ink2">
@@ -90,6 +107,7 @@
         {/each}
       </dl>
     {/if}
+    {#if op === 'prepare'}{@render warm()}{/if}
     {#if s.played?.says}<p class="mt-4 text-[20px] text-evidence">Bench: {s.played?.says}.</p>{/if}
   {/if}
 </div>

@@ -53,6 +53,10 @@ export function removalGuide(view: JobView, method: Method | undefined): Guide |
     : null;
 }
 
+/** Lands that were seen with their mask gone: varnished once the part is on. */
+const bareLands = (view: JobView): string[] =>
+  [...currentAttempt(stateOf(view.events)).lands].flatMap(([land, state]) => (state === 'mask-gone' ? [land] : []));
+
 /** How hot the part gets by the plan in use. */
 function heatOf(view: JobView, method: Method): Pick<Work, 'heat'> {
   const body = view.inUse?.method.id === method.id ? view.inUse.result.outcomes?.body : undefined;
@@ -75,6 +79,7 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Omit
     place: `tray No. ${view.ticket.number} ${partName(target)}`,
     ...heatOf(view, method),
     ...handsAt(view.inputs),
+    bare: bareLands(view),
     today: new Date().toISOString().slice(0, 10),
   };
 }
@@ -113,4 +118,12 @@ export function courseOf(view: JobView, events: readonly JobEvent[], op: Operati
 function positionIn(list: readonly Instruction[], run: Run): number {
   const marked = new Set(run.marks.map((m) => m.instruction));
   return list.findLastIndex((i) => marked.has(i.id)) + 1;
+}
+
+/** Until when lands are past half of the way to melting, UTC ms: a tip that comes by then has only the other half to do. Null where no plan says. */
+export function warmUntil(state: JobState): number | null {
+  const run = lastRun(currentAttempt(state), 'remove');
+  const warm_s = run?.guide?.warm_s;
+  const off = run?.marks.findLast((m) => m.what === 'lifted')?.at ?? run?.ended?.at;
+  return warm_s && off !== undefined ? off + 1000 * warm_s : null;
 }

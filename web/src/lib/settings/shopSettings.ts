@@ -23,6 +23,13 @@ export const shopSettingsSchema = z.strictObject({
   limits: shopLimitsSchema.optional(),
   /** Methods that this shop does not work by. */
   never: z.array(methodIdSchema).max(60).optional(),
+  /** Where phones and microscopes put pictures, on the machine that serves the shop. */
+  photoFolder: z
+    .string()
+    .trim()
+    .max(500)
+    .regex(/^(\/|[A-Za-z]:[\\/])/, 'the whole path, from its beginning')
+    .optional(),
   timeZone: z.string().refine(isTimeZone, { error: 'is not a time zone, e.g. Europe/Lisbon' }),
 });
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;

@@ -97,6 +97,7 @@
       Leave what works. Else fresh flux and heat, solder last:
       <a class="underline" href="/jobs/{view.ticket.id}/fit">reheat or touch up in place</a>
     </p>
+    {#await import('$lib/hands/HeatSoFar.svelte') then { default: HeatSoFar }}<HeatSoFar {view} />{/await}
   {/if}
 
   <GateHead title="Surroundings" gate={gate('surroundings-after')} />
@@ -131,6 +132,15 @@
   />
   <ShortCheck {view} checks={attempt.shortChecks} {recorder} />
   <Override {view} gates={gates.filter((g) => g.id === 'short-check')} {recorder} />
+
+  {#if target && gate('stored-back')}
+    {#await import('$lib/part/Stored.svelte') then { default: Stored }}<Stored
+        {view}
+        {target}
+        when="after"
+        {recorder}
+      />{/await}
+  {/if}
 
   <h3 class="mt-5 mb-1 border-t border-line pt-3">First power, limited</h3>
   {#each sources as s (s.id)}

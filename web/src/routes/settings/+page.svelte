@@ -62,6 +62,16 @@
         </Field>
         <div class="col-span-2">
           <Field
+            label="Folder for photos"
+            name="photoFolder"
+            start={shop.photoFolder ?? ''}
+            hint="where a phone or microscope puts its pictures, on this machine: they come into the open job"
+          >
+            {#snippet control(a)}<input {...a} class="field" maxlength="500" placeholder="none" />{/snippet}
+          </Field>
+        </div>
+        <div class="col-span-2">
+          <Field
             label="Limits of this shop"
             name="limits"
             start={limitLines(shop.limits)}

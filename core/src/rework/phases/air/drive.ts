@@ -10,6 +10,7 @@ export class AirDrive implements Drive {
   readonly moved_s = -Infinity;
   readonly brisk = false;
   readonly wind: Wind;
+  readonly steadyFrom_s?: number;
   private readonly fields = new Map<number, AirOn>();
   private readonly make: (setting: AirSettings) => AirOn;
   private readonly settings: AirSettings;
@@ -18,6 +19,7 @@ export class AirDrive implements Drive {
     this.settings = settings;
     const jets = jetTables();
     this.make = (setting) => airOver(setting, input, mesh, lumps, at, jets);
+    if (!settings.pulse) this.steadyFrom_s = Math.max(0, ...(settings.stages ?? []).map((s) => s.from_s));
     const stages = (settings.stages ?? []).map((s) => ({ ...settings, ...s }));
     this.wind = new Wind(input, [settings, ...stages], { x: 1000 * at.x, y: 1000 * at.y });
   }

@@ -7,6 +7,7 @@ import type { Step } from '@orthos/core/hands';
 import { type GateResult, type JobEvent, judgeEvent, standsAt } from '@orthos/core/job';
 import type { Database } from '../db/connect.ts';
 import { appendNext } from '../repositories/jobEvents.ts';
+import { photosOf } from '../repositories/photos.ts';
 import { routinesOf } from '../repositories/routines.ts';
 import { closeTicket, lockTicket, modelOfTicket } from '../repositories/tickets.ts';
 import { currentLog, grown, knownLog, logOf, type Log } from './logs.ts';
@@ -45,6 +46,8 @@ async function writeOn(
   if (body.type === 'run-begun' && log.hasRun(body.runId)) return { written: null };
   const { version, state, gates, plan } = await standingOn(tx, ground, log);
   const routines = body.type === 'routine-step' ? await routinesOf(tx, await modelOfTicket(tx, ground.ticket.id)) : [];
+  const namesPhotos = body.type === 'photo-placed' || body.type === 'orientation-checked';
+  const photos = new Set(namesPhotos ? (await photosOf(tx, ground.ticket.id)).map((p) => p.id) : []);
   const refusal = judgeEvent(body, {
     closed,
     state,
@@ -54,6 +57,7 @@ async function writeOn(
     hasRun: (id) => log.hasRun(id),
     plan: plan && { id: plan.id, methods: Object.keys(plan.results) },
     hasRoutineStep: (id, step) => routines.some((r) => r.id === id && r.steps.some((s) => s.id === step)),
+    hasPhoto: (id) => photos.has(id),
   });
   if (refusal) return refused(refusal.field ? 400 : 409, refusal.message, refusal.field);
   const after = log.events.length;

@@ -1,8 +1,8 @@
 /** A job as rules see it: ticket, board, log so far, gates, the plan computed last. What is immutable or only grows is kept in memory between requests. */
 import { isPolarised, solderedTerminals } from '@orthos/core/board';
 import { contentHash } from '@orthos/core/ground';
-import { layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
-import { currentAttempt, type JobState, judgeGates, type RunningJob } from '@orthos/core/job';
+import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
+import { currentAttempt, type JobState, judgeGates, mayHold, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { freeOn } from '@orthos/core/compare';
 import { fateOf, isDoable, type Kit, methodsOn, type OnOrOff, pieceOn, type PlanResult } from '@orthos/core/rework';
@@ -203,6 +203,8 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     loads: version.doc.loads ?? [],
     terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
     targetPolarised: target ? isPolarised(target) : null,
+    drawnMark: target ? drawnMark(target) : null,
+    mayHold: target ? mayHold(target) : [],
   });
   return {
     leadUsed: leadWasUsed(state, target?.package, inputs?.flood),

@@ -1,15 +1,23 @@
-import { and, asc, eq, isNotNull } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull } from 'drizzle-orm';
 import type { Database } from '../db/connect.ts';
 import { photoBlobs, photos } from '../db/schema.ts';
 
 type NewPhoto = Omit<typeof photos.$inferInsert, 'createdAt'> & { image: Buffer; thumbnail: Buffer };
 
-/** Stores a photo with its thumbnail; picture and description go in together or not at all; the same id twice changes nothing. */
-export async function addPhoto(db: Database, { image, thumbnail, ...photo }: NewPhoto): Promise<void> {
-  await db.transaction(async (tx) => {
+/** Stores a photo with its thumbnail; picture and description go in together or not at all; the same id twice changes nothing and is false. */
+export async function addPhoto(db: Database, { image, thumbnail, ...photo }: NewPhoto): Promise<boolean> {
+  return db.transaction(async (tx) => {
     const [stored] = await tx.insert(photos).values(photo).onConflictDoNothing().returning({ id: photos.id });
     if (stored) await tx.insert(photoBlobs).values({ photoId: photo.id, image, thumbnail });
+    return stored !== undefined;
   });
+}
+
+/** Those of these ids that are stored, in whatever job. */
+export async function knownPhotos(db: Database, ids: string[]): Promise<Set<string>> {
+  if (ids.length === 0) return new Set();
+  const rows = await db.select({ id: photos.id }).from(photos).where(inArray(photos.id, ids));
+  return new Set(rows.map((r) => r.id));
 }
 
 /** Photos of a job, without the pictures. */

@@ -71,6 +71,11 @@
     />{/await}
 {/snippet}
 
+{#await import('$lib/photos/PhotoInbox.svelte') then { default: PhotoInbox }}<PhotoInbox
+    ticketId={view.ticket.id}
+    step={STEPS[at] ?? 'intake'}
+    watches={data.shop.photoFolder !== undefined}
+  />{/await}
 <!-- a comparison wants the width, everything else the board -->
 <div
   class="grid h-full grid-rows-[auto_minmax(0,1fr)] {['plan', 'fit'].includes(page.params.step ?? '')

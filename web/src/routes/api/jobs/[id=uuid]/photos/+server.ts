@@ -25,11 +25,11 @@ export const POST = async (event) => {
   if (!(await ticketById(locals.db, params.id))) error(404, { message: 'There is no such job.' });
   if ((await photosOf(locals.db, params.id)).length >= MOST_PHOTOS)
     error(409, { message: `A job holds ${MOST_PHOTOS} photos at most.` });
-  await addPhoto(locals.db, {
+  const stored = await addPhoto(locals.db, {
     ...parsed.data,
     side: parsed.data.side ?? null,
     ticketId: params.id,
     ...(await readPhotoBody(event)),
   });
-  return json({ id: parsed.data.id }, { status: 201 });
+  return json({ id: parsed.data.id, stored }, { status: 201 });
 };
