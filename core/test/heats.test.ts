@@ -83,6 +83,13 @@ describe('heat over all attempts', () => {
     expect(fitted('new')).toEqual({ times: 1, dose: expect.closeTo(0.2, 12) });
     expect(fitted('the old one')).toEqual({ times: 2, dose: expect.closeTo(0.4, 12) });
   });
+  it('says nothing of what lands hold where no plan was followed', () => {
+    const bare = run(1, 'remove', 40).map(([at, body]): [number, JobEventBody] => [
+      at,
+      body.type === 'run-begun' ? { ...body, guide: null } : body,
+    ]);
+    expect(of(...bare)).toMatchObject({ lands: { times: 1, K_s: 0, holds: null, left: null }, part: { dose: null } });
+  });
   it('another part’s heat is not this one’s; lands at their floor have nothing left, and marks in doubt do not run away', () => {
     const other: JobEventBody = { type: 'suspect', partId: 'u9', why: 'low' };
     const moved = of(...run(1, 'remove', 40), [1500, { type: 'new-attempt', why: 'not it' }], [1501, other]);

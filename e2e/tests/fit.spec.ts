@@ -1,6 +1,6 @@
 /** From bare lands to a part that is on: lands walked on the drawing, ways of putting it on, hands against the hidden bench. */
 import { expect, type Page } from '@playwright/test';
-import { choose, newJob, openRun, record, tap, test, watchErrors } from './helpers.ts';
+import { choose, goOn, newJob, openRun, record, tap, test, watchErrors } from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
 const QUILLON_GONE = [
@@ -376,19 +376,12 @@ test('a memory that moves keeps its data: read twice before the heat, the same o
   await page.getByLabel('a hidden bench plays the board').check();
   await choose(page.getByLabel('How'), 'Iron, joint by joint');
   await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
-  for (let n = 0; n < 12 && !(await say(page).innerText()).startsWith('Solder joint by joint'); n++) {
-    await tap(page);
-    await page.waitForTimeout(150);
-  }
+  for (let n = 0; n < 12 && !(await say(page).innerText()).startsWith('Solder joint by joint'); n++) await goOn(page);
   for (let n = 0; n < 8; n++) {
     await expect(page.getByText(/Bench: joint \d is through\./)).toBeVisible({ timeout: 60_000 });
-    await tap(page);
-    await page.waitForTimeout(150);
+    await goOn(page);
   }
-  for (let n = 0; n < 6 && !(await say(page).innerText()).startsWith('Fit: finished'); n++) {
-    await tap(page);
-    await page.waitForTimeout(150);
-  }
+  for (let n = 0; n < 6 && !(await say(page).innerText()).startsWith('Fit: finished'); n++) await goOn(page);
   await expect(say(page)).toHaveText('Fit: finished.');
   await page.goto(`/jobs/${id}/verify`);
   await expect(page.getByText('data not read since it went on').first()).toBeVisible();

@@ -86,6 +86,8 @@ export async function pressUntil(page: Page, key: string, url: string): Promise<
 /** Opens a list and takes what is called so, or what stands for that value. */
 export async function choose(field: Locator, what: string): Promise<void> {
   const page = field.page();
+  // its list carries the same name while it closes
+  field = field.first();
   const option = page
     .getByRole('option', { name: what, exact: true })
     .or(page.locator(`[role=option][data-value=${JSON.stringify(what)}]`))

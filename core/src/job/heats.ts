@@ -10,8 +10,8 @@ const LANDS = { decay_K_s: 60_000, floor: 0.5 } as const;
 const LONGER = 3;
 
 export interface Heats {
-  /** Times the lands were heated, and what that comes to. */
-  lands: { times: number; K_s: number; holds: number; left: number | null };
+  /** Times the lands were heated, and what that comes to; `holds` is null where no plan of any of them said. */
+  lands: { times: number; K_s: number; holds: number | null; left: number | null };
   /** What the part that is on, or goes on, has taken of what it may take; null where no plan said. */
   part: { times: number; dose: number | null };
 }
@@ -46,7 +46,7 @@ export function heatsOf(state: JobState): Heats {
     lands: {
       times: runs.length,
       K_s,
-      holds: Math.max(LANDS.floor, Math.exp(-K_s / LANDS.decay_K_s)),
+      holds: runs.length > 0 && each === undefined ? null : Math.max(LANDS.floor, Math.exp(-K_s / LANDS.decay_K_s)),
       left: each ? Math.max(0, Math.floor((most_K_s - K_s) / each)) : null,
     },
     part: { times: own.filter(heated).length, dose: felt.length > 0 ? felt.reduce((a, b) => a + b) : null },

@@ -87,9 +87,10 @@
 
 {#if holds?.includes('data')}
   <p class="mt-1 {when === 'before' ? (copy.state === 'copy' ? 'text-good' : 'text-ink2') : 'text-ink2'}" role="status">
-    {#if when === 'before'}{COPY[copy.state]}{:else}Read it in place and hold it against the copy{copy.read
-        ? ` (${shortSum(copy.read.checksum)})`
-        : ''}. Moved with its data, or written anew: the read must be the same.{/if}
+    {#if when === 'before'}{COPY[copy.state]}{:else if copy.state !== 'copy' || !copy.read}There is no copy of two reads
+      that agree to hold it against.{:else}Read it in place and hold it against the copy ({shortSum(
+        copy.read.checksum,
+      )}). Moved with its data, or written anew: the read must be the same.{/if}
   </p>
   {#if reads.length > 0}
     <ol class="list-decimal pl-6 text-[13px]">
@@ -98,7 +99,8 @@
           <code>{shortSum(r.checksum)}</code>{r.bytes ? `, ${r.bytes.toLocaleString('en')} bytes` : ''}{r.file
             ? `, ${r.file}`
             : ''}
-          {#if when === 'after' && copy.read}<b class={r.checksum === copy.read.checksum ? 'text-good' : 'text-stop'}
+          {#if when === 'after' && copy.state === 'copy' && copy.read}<b
+              class={r.checksum === copy.read.checksum ? 'text-good' : 'text-stop'}
               >{r.checksum === copy.read.checksum ? '✓ the same' : '▲ not the same'}</b
             >{/if}
         </li>
@@ -131,6 +133,7 @@
   <p class="text-[13px] text-ink2">The file stays with you: only its name, length and SHA-256 are kept here.</p>
 {/if}
 {#if when === 'after' && holds?.includes('firmware')}
+  {#if stored?.firmware}<p class="mt-2 text-[13px]">Firmware loaded: {stored.firmware}</p>{/if}
   <div class="mt-2 flex gap-2">
     <input
       class="field"
@@ -149,6 +152,7 @@
   </div>
 {/if}
 {#if when === 'after' && holds?.includes('settings')}
+  {#if stored?.settings !== undefined}<p class="mt-2 text-[13px]">Settings: {stored.settings || 'set again'}</p>{/if}
   <div class="mt-2 flex gap-2">
     <input
       class="field"

@@ -37,7 +37,7 @@
 {#snippet warm()}
   {#if warm_s > 0}
     <p class="mt-4 text-[22px]" aria-live="off" data-testid="still-warm">
-      <span class="font-semibold text-hot">Still warm, {warm_s} s</span>
+      <span class="font-semibold text-hot">Still warm: {warm_s} s</span>
       <span class="text-ink2">the bulk of the solder first: half of the heat is in it already</span>
     </p>
   {/if}
