@@ -43,6 +43,9 @@ const facts = (type: JobType): JobFacts => ({
   targetPolarised: null,
   drawnMark: null,
   mayHold: [],
+  legs: [],
+  proofs: [],
+  atRisk: null,
 });
 const gatesOf = (type: JobType, bodies: JobEventBody[]) => judgeGates(fold(bodies), facts(type));
 const opened = (kind: 'screw' | 'clip' | 'pry' | 'cable', what: string, n = 1): JobEventBody => ({

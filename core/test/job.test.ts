@@ -52,6 +52,9 @@ const facts: JobFacts = {
   targetPolarised: true,
   drawnMark: '1',
   mayHold: ['data'],
+  legs: [],
+  proofs: [],
+  atRisk: null,
 };
 const place = { x_mm: 1, y_mm: 1, side: 'top' as const };
 const reading = (powered: boolean): JobEventBody => ({

@@ -117,6 +117,9 @@ const facts: JobFacts = {
   targetPolarised: true,
   drawnMark: null,
   mayHold: [],
+  legs: [],
+  proofs: [],
+  atRisk: null,
 };
 const gatesOf = (events: JobEvent[]) => judgeGates(foldJob(events), facts);
 

@@ -19,6 +19,7 @@ const gate = (id: string, bodies: JobEventBody[], holds: ReturnType<typeof mayHo
   judgeGates(foldJob(log(bodies)), {
     ...{ complaint: 'dead', type: 'repair', powerSources: board.powerSources, planFresh: null, hotNeighbours: null },
     ...{ layOut: null, rails: [], loads: [], terminals: null, targetPolarised: true, drawnMark: '1', mayHold: holds },
+    ...{ legs: [], proofs: [], atRisk: null },
   }).find((g) => g.id === id);
 
 const suspect: JobEventBody = { type: 'suspect', partId: 'u1', why: 'reads nothing' };

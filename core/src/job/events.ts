@@ -22,6 +22,8 @@ import {
 } from '../rework/index.ts';
 import { id, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intake.ts';
+import { JOINT_FINDINGS } from '../prove/index.ts';
+import { provingEvents } from './proving.ts';
 import { storedEvents } from './stored.ts';
 
 /** Which net each probe was on, with what; readings across silicon depend on both. */
@@ -41,11 +43,12 @@ const probeSchema = z.strictObject({
 export const PART_ORIGINS = ['new', 'donor board', 'the customer’s', 'the old one'] as const;
 /** What is known of the board a part was taken from. */
 export const DONORS = ['ran until it came off', 'dead of something else', 'not known'] as const;
+export const TRIED_WHEN = ['before', 'after', 'closed'] as const;
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 
 const moment = z.int().min(0);
-/** States of a joint walked over with one key each. */
-const JOINT_STATES = ['done', 'stuck', 'skipped', 'good', 'bridge', 'weak'] as const;
+/** States of a joint walked over with one key each: worked on in a run, or looked at afterwards; older logs know a weak one. */
+const JOINT_STATES = ['done', 'stuck', 'skipped', ...JOINT_FINDINGS, 'weak'] as const;
 export type JointMark = (typeof JOINT_STATES)[number];
 
 /** The board that was worked on; of jobs that have several. */
@@ -276,6 +279,7 @@ const bodies = z.discriminatedUnion('type', [
     toBoard: z.array(z.number().min(-1e9).max(1e9)).length(9),
   }),
   ...storedEvents,
+  ...provingEvents,
   z.strictObject({
     type: z.literal('short-check'),
     rail: text.max(120),
@@ -290,7 +294,8 @@ const bodies = z.discriminatedUnion('type', [
   z.strictObject({
     type: z.literal('function'),
     name: text.max(120),
-    when: z.enum(['before', 'after']),
+    /** Before the work; after it, on the bench; closed again. */
+    when: z.enum(TRIED_WHEN),
     state: z.enum(['works', 'dead', 'not tried']),
   }),
   z.strictObject({
@@ -302,7 +307,8 @@ const bodies = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('slip-checked'), slipId: id, ok: z.boolean(), result: text }),
   z.strictObject({ type: z.literal('override'), gate: id, why: text, partId: id.optional(), boardId }),
-  z.strictObject({ type: z.literal('new-attempt'), why: text }),
+  /** `same`: at the same part once more, with what is known of it. */
+  z.strictObject({ type: z.literal('new-attempt'), why: text, same: z.literal(true).optional() }),
   /** The owner has it back. */
   z.strictObject({ type: z.literal('handed-over'), to: z.string().trim().max(200).optional() }),
   z.strictObject({

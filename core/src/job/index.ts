@@ -13,16 +13,17 @@ export {
 } from './events.ts';
 export { type DeviceKind, FUNCTION_LISTS } from './functionLists.ts';
 export {
-  blocks,
-  COMPLAINT,
-  type GateResult,
-  HOLDS_CHARGE,
-  type JobFacts,
-  judgeGates,
-  openGates,
-  pointOf,
-  readingsToRepeat,
-} from './gates.ts';
+  firstPower,
+  type FirstPower,
+  judgeStage,
+  OVER_VOLTAGE,
+  type PowerSample,
+  type PowerStage,
+  type Stop,
+  STOPS,
+} from './firstPower.ts';
+export { type GateResult, type JobFacts } from './gateRule.ts';
+export { blocks, HOLDS_CHARGE, judgeGates, openGates } from './gates.ts';
 export {
   closingSteps,
   DAMAGE_KINDS,
@@ -48,11 +49,14 @@ export {
   secondsOf,
 } from './jobState.ts';
 export { type Heats, heatsOf } from './heats.ts';
+export { knownOf, symptomsOf } from './knownOf.ts';
 export { landIsGood, landKey } from './lands.ts';
 export { JOB_TYPE_IDS, JOB_TYPES, type JobType, outcomeWord } from './jobTypes.ts';
 export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';
 export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
 export { standsAt } from './progress.ts';
+export { NEIGHBOUR_STATES, type NeighbourState } from './proving.ts';
+export { COMPLAINT, pointOf, readingsToRepeat } from './provingRules.ts';
 export { copyOf, type Holding, HOLDINGS, mayHold, shortSum, type Stored } from './stored.ts';
 export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';

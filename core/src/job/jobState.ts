@@ -4,6 +4,7 @@ import { applyIntake, freshIntake, type IntakeState } from './intake.ts';
 import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from '../board/index.ts';
 import type { JobEvent, JobEventBody, JointMark } from './events.ts';
+import { applyProving, freshProven, type Proven } from './proving.ts';
 import { applyStored, type Stored } from './stored.ts';
 import { landKey } from './lands.ts';
 import type { LandMark, SlipKind } from '../hands/index.ts';
@@ -72,6 +73,7 @@ export interface Attempt {
   /** Joints looked at after fitting. */
   joints: Map<string, JointMark>;
   /** Since the last work on the board. */
+  proven: Proven;
   shortChecks: Kept<'short-check'>[];
 }
 
@@ -87,7 +89,7 @@ export interface JobState {
   /** Why the power gate lapsed, if it did. */
   powerLapse?: string;
   /** Functions by name, tried before and after the work. */
-  functions: Map<string, Partial<Record<'before' | 'after', Body<'function'>['state']>>>;
+  functions: Map<string, Partial<Record<Body<'function'>['when'], Body<'function'>['state']>>>;
   slips: {
     id: string;
     kind: SlipKind;
@@ -133,8 +135,21 @@ const freshAttempt = (): Attempt => ({
   lands: new Map(),
   landRepairs: new Map(),
   joints: new Map(),
+  proven: freshProven(),
   shortChecks: [],
 });
+
+/** A second attempt at the same part: what is known of it, of its lands and of what is covered round it comes along. */
+function carriedOn(last: Attempt): Attempt {
+  const { suspect, plan, targetConfirmed, laidOut, partOff, offBoardTest, newPart } = last;
+  const known = { suspect, plan, targetConfirmed, laidOut, partOff, offBoardTest, newPart };
+  return {
+    ...freshAttempt(),
+    ...(Object.fromEntries(Object.entries(known).filter(([, v]) => v !== undefined)) as Partial<Attempt>),
+    neighbours: new Map(last.neighbours),
+    landRepairs: new Map(last.landRepairs),
+  };
+}
 
 export function foldJob(events: readonly JobEvent[]): JobState {
   const withdrawn = new Set(events.flatMap((e) => (e.body.type === 'withdrawn' ? [e.body.eventId] : [])));
@@ -394,6 +409,10 @@ const OF_PROVING: Effects<
   | 'short-check'
   | 'function'
   | 'override'
+  | 'leg-pushed'
+  | 'proved'
+  | 'neighbour-looked'
+  | 'power-stopped'
   | 'new-attempt'
   | 'released'
   | 'handed-over'
@@ -414,8 +433,17 @@ const OF_PROVING: Effects<
     state.functions.set(body.name, { ...tried, [body.when]: body.state });
   },
   override: (body, { state, id, at }) => state.overrides.push({ ...body, id, at }),
-  'new-attempt'(body, { state }) {
-    state.attempts.push(freshAttempt());
+  'leg-pushed': (body, { attempt, id }) => applyProving(attempt.proven, id, body),
+  proved: (body, { attempt, id }) => applyProving(attempt.proven, id, body),
+  'neighbour-looked': (body, { attempt, id }) => applyProving(attempt.proven, id, body),
+  'power-stopped'(body, { state, attempt, id }) {
+    applyProving(attempt.proven, id, body);
+    // what was measured before says nothing of what it did to the board
+    attempt.shortChecks = [];
+    spendOverrides(state, 'short-check');
+  },
+  'new-attempt'(body, { state, attempt }) {
+    state.attempts.push(body.same ? carriedOn(attempt) : freshAttempt());
     state.attemptReasons.push(body.why);
   },
   released: (body, { state, id, at }) => (state.released = { ...body, id, at }),
@@ -448,13 +476,17 @@ function ofIntake(state: JobState, key: { id: string; at: number }, body: Parame
 function beginWork(state: JobState, attempt: Attempt): void {
   attempt.shortChecks = [];
   attempt.joints.clear();
+  attempt.proven = freshProven();
   delete attempt.scans.fitting;
   state.beforeWork = {
     readings: state.readings.length,
     profiles: state.profiles.length,
     startUps: state.intake.startUps.length,
   };
-  for (const tried of state.functions.values()) delete tried.after;
+  for (const tried of state.functions.values()) {
+    delete tried.after;
+    delete tried.closed;
+  }
   spendOverrides(state, 'short-check');
 }
 

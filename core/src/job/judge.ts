@@ -1,7 +1,8 @@
 /** Whether an event may be written to a job as it stands now: what it names is there, no hard gate is passed unmet, nothing is done twice. */
 import { type BoardModel, solderedTerminals } from '../board/index.ts';
 import type { JobEventBody } from './events.ts';
-import { blocks, type GateResult } from './gates.ts';
+import { blocks } from './gates.ts';
+import type { GateResult } from './gateRule.ts';
 import { currentAttempt, type JobState } from './jobState.ts';
 
 /** A job under its lock. */
@@ -71,6 +72,9 @@ function blockedBy(body: JobEventBody, { state, gates }: Standing): GateResult |
   return gates.find((g) => needs.includes(g.id) && blocks(g));
 }
 
+const terminalsOf = (part: BoardModel['parts'][number]): Set<string> =>
+  new Set(solderedTerminals(part).map((t) => t.id));
+
 /** The field of an event that names something this job does not have. */
 function missingReference(body: JobEventBody, job: Standing): Refusal | undefined {
   const { board } = job;
@@ -134,11 +138,27 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
     case 'mark-moved':
     case 'withdrawn':
       return noEvent(body.eventId, 'body.eventId');
+    case 'leg-pushed':
+    case 'proved': {
+      const own = board.parts.find((p) => p.partId === currentAttempt(job.state).suspect?.partId);
+      if (!own) return { message: 'No part is chosen yet.' };
+      const has = (p: typeof own | undefined, t: string) => p !== undefined && terminalsOf(p).has(t);
+      if (!has(own, body.terminal))
+        return { field: 'body.terminal', message: `the target has no terminal "${body.terminal}"` };
+      if (body.type === 'leg-pushed') return undefined;
+      const { to } = body;
+      return has(
+        board.parts.find((p) => p.partId === to.partId),
+        to.terminal,
+      )
+        ? undefined
+        : { field: 'body.to', message: `the board has no ${to.partId}.${to.terminal}` };
+    }
     case 'photo-placed':
       return job.hasPhoto(body.photoId) ? undefined : { field: 'body.photoId', message: 'is no photo of this job' };
     case 'orientation-checked': {
       const own = board.parts.find((p) => p.partId === currentAttempt(job.state).suspect?.partId);
-      const ends = new Set(own ? solderedTerminals(own).map((t) => t.id) : []);
+      const ends = own ? terminalsOf(own) : new Set<string>();
       const { lies, belongs = [] } = body.seen ?? {};
       const strange = [lies, ...belongs.map((b) => b.at)].find((t) => t !== undefined && !ends.has(t));
       if (strange !== undefined) return { field: 'body.seen', message: `the target has no terminal "${strange}"` };

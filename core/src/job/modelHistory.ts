@@ -1,6 +1,6 @@
 /** What earlier jobs on the same kind of board found: culprits, what went with them, readings, minutes. */
 import { compareReading, type Measured, type Place, type Quantity } from '../ground/index.ts';
-import { pointOf } from './gates.ts';
+import { pointOf } from './provingRules.ts';
 import { isFitted, type JobState, type RunningJob } from './jobState.ts';
 
 export interface EarlierJob {

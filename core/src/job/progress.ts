@@ -1,5 +1,5 @@
 /** Where a job stands, from its log alone: the same for the list of jobs and for the job itself. */
-import { COMPLAINT } from './gates.ts';
+import { COMPLAINT } from './provingRules.ts';
 import { type Step, STEPS } from '../hands/index.ts';
 import { JOB_TYPES, type JobType } from './jobTypes.ts';
 import { currentAttempt, isFitted, isOff, type JobState } from './jobState.ts';

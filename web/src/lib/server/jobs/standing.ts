@@ -2,6 +2,8 @@
 import { isPolarised, solderedTerminals } from '@orthos/core/board';
 import { contentHash } from '@orthos/core/ground';
 import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
+import { legsToPush, proofsOf } from '@orthos/core/prove';
+import { atRisk } from '$lib/jobs/atRisk';
 import { currentAttempt, type JobState, judgeGates, mayHold, type RunningJob } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { freeOn } from '@orthos/core/compare';
@@ -205,6 +207,9 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     targetPolarised: target ? isPolarised(target) : null,
     drawnMark: target ? drawnMark(target) : null,
     mayHold: target ? mayHold(target) : [],
+    legs: target ? legsToPush(target) : [],
+    proofs: target ? proofsOf(version.doc, target) : [],
+    atRisk: inUse ? atRisk({ inUse, board: version.doc }).map((r) => ({ id: r.partId, name: r.name })) : null,
   });
   return {
     leadUsed: leadWasUsed(state, target?.package, inputs?.flood),

@@ -1,0 +1,130 @@
+/** First power after work: a soak at a low limit, then the start-up's own current with a little more, then running; and when to stop. */
+import type { SupplyPoint } from './startUp.ts';
+
+export interface PowerStage {
+  stage: 'soak' | 'start' | 'run';
+  limit_A: number;
+  /** How long it stays there, s. */
+  for_s: number;
+  /** What a good unit draws there; null where none is known. */
+  good_A: number | null;
+  /** More than this for longer than `sustained_s` stops it; null: the limit alone. */
+  most_A: number | null;
+}
+export interface FirstPower {
+  stages: PowerStage[];
+  volts: number;
+  /** Above this the supply, or a rail by its share, stops at once. */
+  most_V: number;
+  sustained_s: number;
+  /** Where the limits come from. */
+  from: 'a good unit' | 'an estimate';
+}
+
+/** A start-up may draw this much more than a good unit's peak: converters take constant power and latch in brown-out under a tight limit. */
+const START_FACTOR = 1.75;
+/** In the soak nothing starts: so much above a good unit's first stage. */
+const SOAK_FACTOR = 2;
+const SOAK_LEAST_A = 0.02;
+/** A current is off beyond this, as at a start-up. */
+const MORE_FACTOR = 1.5;
+const MORE_A = 0.003;
+/** Of what it is meant to be. */
+export const OVER_VOLTAGE = 1.1;
+/** Without a good unit: what a soak and a start-up may take, W (bench judgement). */
+const SOAK_W = 0.6;
+const START_W = 6;
+const MOST_A = 3;
+const SOAK_S = 5;
+const RUN_S = 10;
+
+const round = (A: number): number => Number(A.toPrecision(2));
+
+/** Limits and times at `volts`, from a good unit's start-up where there is one. Throws `RangeError` without a voltage. */
+export function firstPower(volts: number, good: readonly SupplyPoint[]): FirstPower {
+  if (!(volts > 0)) throw new RangeError('first power takes the volts of the supply');
+  const points = good.toSorted((a, b) => a.at_s - b.at_s);
+  const peak = Math.max(0, ...points.map((p) => p.current_A));
+  const [first, last] = [points.at(0)?.current_A ?? null, points.at(-1)?.current_A ?? null];
+  const known = peak > 0;
+  const soak_A = known ? Math.max(SOAK_LEAST_A, SOAK_FACTOR * (first ?? 0)) : Math.min(0.1, SOAK_W / volts);
+  const start_A = known ? Math.max(SOAK_LEAST_A, START_FACTOR * peak) : Math.min(MOST_A, START_W / volts);
+  const more = (A: number | null) => (A === null || !known ? null : MORE_FACTOR * A + MORE_A);
+  return {
+    volts,
+    most_V: OVER_VOLTAGE * volts,
+    sustained_s: 0.5,
+    from: known ? 'a good unit' : 'an estimate',
+    stages: [
+      // with its peak below the soak's limit a unit runs in the soak already
+      {
+        stage: 'soak',
+        limit_A: round(Math.min(soak_A, start_A)),
+        for_s: SOAK_S,
+        good_A: known ? first : null,
+        most_A: null,
+      },
+      {
+        stage: 'start',
+        limit_A: round(start_A),
+        for_s: Math.min(20, Math.max(2, 2 * (points.find((p) => p.current_A === peak)?.at_s ?? 1))),
+        good_A: known ? peak : null,
+        most_A: more(peak),
+      },
+      { stage: 'run', limit_A: round(start_A), for_s: RUN_S, good_A: known ? last : null, most_A: more(last) },
+    ],
+  };
+}
+
+export interface PowerSample {
+  /** s since this stage began. */
+  at_s: number;
+  volts: number;
+  current_A: number;
+  /** Of the rail that is watched. */
+  rail_V?: number;
+}
+export const STOPS = {
+  'over-voltage': 'too much voltage on a rail',
+  'too much': 'more than a good unit draws, and it stays so',
+  'at the limit': 'the limit holds it',
+  warm: 'something gets warm, smokes or smells',
+  'called off': 'called off by hand',
+} as const;
+export type Stop = keyof typeof STOPS;
+export const STOP_IDS = Object.keys(STOPS) as [Stop, ...Stop[]];
+
+/** A current counts as limited from this share of the limit. */
+const LIMITED = 0.97;
+
+/**
+ * Whether it goes on, sample by sample. In the soak the limit may hold a unit whose start-up wants more; elsewhere it stops. `rail`: what the
+ * watched rail is meant to be, V.
+ */
+export function judgeStage(
+  { stage, limit_A, good_A, most_A }: PowerStage,
+  { most_V, sustained_s }: Pick<FirstPower, 'most_V' | 'sustained_s'>,
+  samples: readonly PowerSample[],
+  rail_V: number | null = null,
+): { stop: Stop; why: string; at_s: number } | null {
+  const amps = (A: number) => `${Number(A.toPrecision(2))} A`;
+  let since: number | null = null;
+  for (const s of samples) {
+    if (s.volts > most_V) return { stop: 'over-voltage', why: `${s.volts.toFixed(2)} V at the supply`, at_s: s.at_s };
+    if (rail_V !== null && s.rail_V !== undefined && s.rail_V > OVER_VOLTAGE * rail_V)
+      return { stop: 'over-voltage', why: `${s.rail_V.toFixed(2)} V where ${rail_V} V is right`, at_s: s.at_s };
+    const held = s.current_A >= LIMITED * limit_A;
+    // held in the soak, a unit that only wants to start is not at fault: one whose good twin draws far less there is
+    const tooMuch =
+      stage === 'soak'
+        ? held && good_A !== null && good_A < limit_A / MORE_FACTOR
+        : held || (most_A !== null && s.current_A > most_A);
+    if (!tooMuch) since = null;
+    else if (since === null) since = s.at_s;
+    else if (s.at_s - since >= sustained_s)
+      return held
+        ? { stop: 'at the limit', why: `held at ${amps(limit_A)}`, at_s: s.at_s }
+        : { stop: 'too much', why: `${amps(s.current_A)} where a good unit draws ${amps(good_A ?? 0)}`, at_s: s.at_s };
+  }
+  return null;
+}
