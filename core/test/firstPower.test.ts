@@ -23,7 +23,7 @@ describe('limits', () => {
     expect(start.limit_A).toBe(0.7);
     expect(start.limit_A / 0.4).toBeGreaterThanOrEqual(1.5);
     expect(start.limit_A / 0.4).toBeLessThanOrEqual(2);
-    expect(run).toMatchObject({ limit_A: 0.7, good_A: 0.15 });
+    expect(run).toMatchObject({ limit_A: 0.7, good_A: 0.4 });
   });
   it('are an estimate by power where no good unit is known, and never more than a bench gives', () => {
     const bare = firstPower(12, []);
@@ -85,7 +85,7 @@ describe('what stops it', () => {
       ),
     ).toMatchObject({ stop: 'too much', at_s: 0.5 });
   });
-  it('the limit, in the soak too where a good unit draws little there', () => {
+  it('the limit; in the soak only what it holds down: whatever wants to start is held there', () => {
     expect(
       stop(
         start,
@@ -97,14 +97,18 @@ describe('what stops it', () => {
         soak,
         samples(() => 0.024),
       ),
-    ).toBe('at the limit');
-    expect(
-      stop(
-        soak,
-        samples(() => 0.012),
-      ),
     ).toBeUndefined();
-    // nobody knows: a converter that only wants to start may be held by a soak's limit
+    expect(
+      judgeStage(
+        soak,
+        plan,
+        samples(() => 0.024, { volts: 0.4 }),
+      ),
+    ).toMatchObject({
+      stop: 'at the limit',
+      why: 'held at 0.024 A, 0.4 V left',
+      at_s: 2,
+    });
     const bare = firstPower(12, []);
     expect(
       judgeStage(

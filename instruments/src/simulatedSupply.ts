@@ -38,6 +38,11 @@ export class SimulatedSupply {
     return this.onSince !== null;
   }
 
+  /** How it is set, and for how long it is on, s; null while its output is off. */
+  get given(): { volts: number; limit_A: number; on_s: number } | null {
+    return this.onSince === null ? null : { ...this.set, on_s: (performance.now() - this.onSince) / 1000 };
+  }
+
   stop(): void {
     this.server.stop();
   }

@@ -22,6 +22,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     targetPolarised: null,
     drawnMark: null,
     mayHold: [],
+    ...{ legs: [], proofs: [], atRisk: null },
   });
   return {
     ticket: {

@@ -30,14 +30,14 @@ export function suppliedAt(
 }
 
 /**
- * Volts and amperes of the supply so many seconds after it came on. Until its chips have started, the circuit takes what it takes with all of
+ * Volts and amperes of the supply so many seconds after it came on, and volts of a `rail` by its net. Until its chips have started, the circuit takes what it takes with all of
  * them asleep: operating points, no transients. Throws `NetlistError` where nothing says what feeds the circuit.
  */
 export function supplyShows(
   netlist: Netlist,
   faults: readonly Fault[],
-  { volts, limit_A, on_s }: { volts: number; limit_A: number; on_s: number },
-): { volts: number; current_A: number } {
+  { volts, limit_A, on_s, rail }: { volts: number; limit_A: number; on_s: number; rail?: string },
+): { volts: number; current_A: number; rail_V?: number } {
   const state = startState(netlist);
   if (state === null) throw new NetlistError('the circuit says nothing of what feeds it');
   const supplied = suppliedAt(netlist, state, { volts, limit_A });
@@ -52,9 +52,14 @@ export function supplyShows(
     readings: [
       { type: 'isup', state },
       { type: 'dcv', red: source.p, state },
+      ...(rail === undefined ? [] : [{ type: 'dcv' as const, red: rail, state }]),
     ],
     states: [],
   });
   const number = (value: number | 'OL') => (value === 'OL' ? 0 : value);
-  return { volts: number(readings[1].value), current_A: Math.max(0, number(readings[0].value)) };
+  return {
+    volts: number(readings[1].value),
+    current_A: Math.max(0, number(readings[0].value)),
+    ...(rail === undefined ? {} : { rail_V: number(readings[2].value) }),
+  };
 }

@@ -15,17 +15,26 @@ const LEADS_MATTER_OHM = 5;
 
 const ohms = (v: Measured): string => formatReading(v, 'ohm');
 
+interface ShortVerdict {
+  state: 'met' | 'unmet' | 'unknown';
+  why: string;
+}
+
 /**
- * Judges one measurement, Ω. A low rail may be healthy: rails of big chips, motors and heaters are low by nature,
+ * Judges one measurement, Ω or in diode mode. A low rail may be healthy: rails of big chips, motors and heaters are low by nature,
  * so without a reference a low reading is "unknown", not "short".
  */
 export function judgeShort(check: {
-  rail?: string;
-  ohm: Measured;
+  rail?: string | undefined;
+  ohm?: Measured | undefined;
+  /** Read in diode mode instead, V, and what a good board shows there. */
+  diode?: { V: Measured; good_V: number | null } | undefined;
   good_ohm: number | null;
   nature: { why: string; least_ohm: number } | null;
-}): { state: 'met' | 'unmet' | 'unknown'; why: string } {
-  const { ohm, good_ohm, nature, rail = '' } = check;
+}): ShortVerdict {
+  const { ohm, diode, good_ohm, nature, rail = '' } = check;
+  if (diode) return judgeDiode(diode);
+  if (ohm === undefined) return { state: 'unknown', why: 'not read' };
   const read = ohm === 'OL' ? Infinity : ohm;
   const value = read < LEADS_MATTER_OHM ? Math.max(0, read - LEADS_OHM) : read;
   if (good_ohm !== null) {
@@ -45,6 +54,27 @@ export function judgeShort(check: {
   if (watts === null && value >= SURELY_OHM) return { state: 'met', why: `${ohms(ohm)}, not short` };
   const power = watts === null || !Number.isFinite(watts) ? '' : ` (${drawn(watts)} at ${volts} V)`;
   return { state: 'unknown', why: `${ohms(ohm)}${power} may be a short or its nature: compare with a good board` };
+}
+
+/** A meter drives about 1 mA: this many volts are this many kilohms at most, so next to nothing is a short (bench judgement). */
+const NOTHING_V = 0.02;
+const JUNCTION_V = 0.2;
+const SAME_V = 0.05;
+
+function judgeDiode({ V, good_V }: { V: Measured; good_V: number | null }): ShortVerdict {
+  if (V === 'OL') return { state: 'met', why: 'OL in diode mode, not short' };
+  const told = `${formatReading(V, 'diode')} in diode mode`;
+  if (V < NOTHING_V) return { state: 'unmet', why: `${told}: short` };
+  if (good_V !== null) {
+    const why = `${told}, good board ${formatReading(good_V, 'diode')}`;
+    if (V >= good_V - SAME_V) return { state: 'met', why };
+    return V < SHORT_SHARE * good_V
+      ? { state: 'unmet', why }
+      : { state: 'unknown', why: `${why}: low; read it in ohms` };
+  }
+  return V >= JUNCTION_V
+    ? { state: 'met', why: `${told}: a junction, not short` }
+    : { state: 'unknown', why: `${told}: low; read it in ohms, or on a good board` };
 }
 
 const drawn = (W: number): string => (W < 0.1 ? `${Math.max(1, Math.round(W * 1000))} mW` : `${W.toPrecision(2)} W`);

@@ -280,17 +280,24 @@ const bodies = z.discriminatedUnion('type', [
   }),
   ...storedEvents,
   ...provingEvents,
-  z.strictObject({
-    type: z.literal('short-check'),
-    rail: text.max(120),
-    /** The load it was measured with; null: the board alone. */
-    load: text.max(120).nullable(),
-    ohm: measured,
-    /** What a good board reads there, Ω. */
-    good_ohm: z.number().positive().nullable(),
-    /** The least a healthy rail of this nature reads, Ω, and which nature. */
-    nature: z.strictObject({ why: text, least_ohm: z.number().positive() }).nullable(),
-  }),
+  z
+    .strictObject({
+      type: z.literal('short-check'),
+      rail: text.max(120),
+      /** The load it was measured with; null: the board alone. */
+      load: text.max(120).nullable(),
+      /** Read in ohms, or in diode mode. */
+      ohm: measured.optional(),
+      diode: z.strictObject({ V: measured, good_V: z.number().positive().max(10).nullable() }).optional(),
+      /** What a good board reads there, Ω. */
+      good_ohm: z.number().positive().nullable(),
+      /** The least a healthy rail of this nature reads, Ω, and which nature. */
+      nature: z.strictObject({ why: text, least_ohm: z.number().positive() }).nullable(),
+    })
+    .refine((c) => (c.ohm === undefined) !== (c.diode === undefined), {
+      error: 'in ohms, or in diode mode',
+      path: ['ohm'],
+    }),
   z.strictObject({
     type: z.literal('function'),
     name: text.max(120),

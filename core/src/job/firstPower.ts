@@ -45,11 +45,17 @@ export function firstPower(volts: number, good: readonly SupplyPoint[]): FirstPo
   if (!(volts > 0)) throw new RangeError('first power takes the volts of the supply');
   const points = good.toSorted((a, b) => a.at_s - b.at_s);
   const peak = Math.max(0, ...points.map((p) => p.current_A));
-  const [first, last] = [points.at(0)?.current_A ?? null, points.at(-1)?.current_A ?? null];
+  const first = points.at(0)?.current_A ?? 0;
   const known = peak > 0;
-  const soak_A = known ? Math.max(SOAK_LEAST_A, SOAK_FACTOR * (first ?? 0)) : Math.min(0.1, SOAK_W / volts);
+  const soak_A = known ? Math.max(SOAK_LEAST_A, SOAK_FACTOR * first) : Math.min(0.1, SOAK_W / volts);
   const start_A = known ? Math.max(SOAK_LEAST_A, START_FACTOR * peak) : Math.min(MOST_A, START_W / volts);
-  const more = (A: number | null) => (A === null || !known ? null : MORE_FACTOR * A + MORE_A);
+  // what it is told to do meanwhile nobody knows: at no moment more than a good unit's most
+  const watched = {
+    limit_A: round(start_A),
+    good_A: known ? peak : null,
+    most_A: known ? MORE_FACTOR * peak + MORE_A : null,
+  };
+  const peakAt_s = points.find((p) => p.current_A === peak)?.at_s ?? 1;
   return {
     volts,
     most_V: OVER_VOLTAGE * volts,
@@ -58,20 +64,11 @@ export function firstPower(volts: number, good: readonly SupplyPoint[]): FirstPo
     stages: [
       // with its peak below the soak's limit a unit runs in the soak already
       {
-        stage: 'soak',
-        limit_A: round(Math.min(soak_A, start_A)),
-        for_s: SOAK_S,
-        good_A: known ? first : null,
-        most_A: null,
+        ...{ stage: 'soak', limit_A: round(Math.min(soak_A, start_A)), for_s: SOAK_S },
+        ...{ good_A: known ? first : null, most_A: null },
       },
-      {
-        stage: 'start',
-        limit_A: round(start_A),
-        for_s: Math.min(20, Math.max(2, 2 * (points.find((p) => p.current_A === peak)?.at_s ?? 1))),
-        good_A: known ? peak : null,
-        most_A: more(peak),
-      },
-      { stage: 'run', limit_A: round(start_A), for_s: RUN_S, good_A: known ? last : null, most_A: more(last) },
+      { stage: 'start', for_s: Math.min(20, Math.max(2, 2 * peakAt_s)), ...watched },
+      { stage: 'run', for_s: RUN_S, ...watched },
     ],
   };
 }
@@ -96,35 +93,43 @@ export const STOP_IDS = Object.keys(STOPS) as [Stop, ...Stop[]];
 
 /** A current counts as limited from this share of the limit. */
 const LIMITED = 0.97;
+/** In the soak the limit holds whatever wants to start: short is what it holds down to this share of the voltage, for so long, s. */
+const SHORT_SHARE = 0.2;
+const SHORT_S = 2;
 
-/**
- * Whether it goes on, sample by sample. In the soak the limit may hold a unit whose start-up wants more; elsewhere it stops. `rail`: what the
- * watched rail is meant to be, V.
- */
-export function judgeStage(
+const amps = (A: number): string => `${Number(A.toPrecision(2))} A`;
+
+/** What is too much at this moment, and in which words. */
+function tooMuch(
   { stage, limit_A, good_A, most_A }: PowerStage,
-  { most_V, sustained_s }: Pick<FirstPower, 'most_V' | 'sustained_s'>,
+  { volts, current_A }: PowerSample,
+  set_V: number,
+): { stop: Stop; why: string } | null {
+  if (current_A >= LIMITED * limit_A) {
+    if (stage === 'soak' && volts > SHORT_SHARE * set_V) return null;
+    return { stop: 'at the limit', why: `held at ${amps(limit_A)}, ${volts.toFixed(1)} V left` };
+  }
+  return most_A !== null && current_A > most_A
+    ? { stop: 'too much', why: `${amps(current_A)} where a good unit draws ${amps(good_A ?? 0)}` }
+    : null;
+}
+
+/** Whether it goes on, sample by sample. `rail_V`: what the rail that is watched is meant to be, V. */
+export function judgeStage(
+  stage: PowerStage,
+  { volts, most_V, sustained_s }: Pick<FirstPower, 'volts' | 'most_V' | 'sustained_s'>,
   samples: readonly PowerSample[],
   rail_V: number | null = null,
 ): { stop: Stop; why: string; at_s: number } | null {
-  const amps = (A: number) => `${Number(A.toPrecision(2))} A`;
   let since: number | null = null;
   for (const s of samples) {
     if (s.volts > most_V) return { stop: 'over-voltage', why: `${s.volts.toFixed(2)} V at the supply`, at_s: s.at_s };
     if (rail_V !== null && s.rail_V !== undefined && s.rail_V > OVER_VOLTAGE * rail_V)
       return { stop: 'over-voltage', why: `${s.rail_V.toFixed(2)} V where ${rail_V} V is right`, at_s: s.at_s };
-    const held = s.current_A >= LIMITED * limit_A;
-    // held in the soak, a unit that only wants to start is not at fault: one whose good twin draws far less there is
-    const tooMuch =
-      stage === 'soak'
-        ? held && good_A !== null && good_A < limit_A / MORE_FACTOR
-        : held || (most_A !== null && s.current_A > most_A);
-    if (!tooMuch) since = null;
+    const more = tooMuch(stage, s, volts);
+    if (!more) since = null;
     else if (since === null) since = s.at_s;
-    else if (s.at_s - since >= sustained_s)
-      return held
-        ? { stop: 'at the limit', why: `held at ${amps(limit_A)}`, at_s: s.at_s }
-        : { stop: 'too much', why: `${amps(s.current_A)} where a good unit draws ${amps(good_A ?? 0)}`, at_s: s.at_s };
+    else if (s.at_s - since >= (stage.stage === 'soak' ? SHORT_S : sustained_s)) return { ...more, at_s: s.at_s };
   }
   return null;
 }

@@ -5,13 +5,13 @@
   import type { JobView } from '$lib/jobs/view';
   import LandSheet from '$lib/part/LandSheet.svelte';
   import { isOfHoles, LAND_ORDER, LAND_WORDS } from '$lib/part/landStates';
-  import { LandWalk, netOf } from '$lib/part/landWalk.svelte';
+  import { netOf, Walk } from '$lib/part/walk.svelte';
   import { lasts } from '$lib/plan/ways';
   import { HOLD_MS, Pedal } from '$lib/run/pedal';
   import { useKeys } from '$lib/ui/keys.svelte';
   import type { PlacedPart, Side } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';
-  import { landRepair } from '@orthos/core/hands';
+  import { type LandMark, landRepair } from '@orthos/core/hands';
   import type { Attempt } from '@orthos/core/job';
   import { onMount, untrack } from 'svelte';
   import LandWire from './LandWire.svelte';
@@ -26,7 +26,14 @@
   }
   let { view, target, side, attempt, recorder, units }: Props = $props();
   const desk = useDesk();
-  const walk = untrack(() => new LandWalk(target, side, recorder, () => attempt.lands));
+  const walk = untrack(
+    () =>
+      new Walk<LandMark>({
+        ...{ part: target, side, recorder, good: 'good', bothFaces: true },
+        stored: () => attempt.lands,
+        event: (spot, state) => ({ type: 'land', ...spot, state }),
+      }),
+  );
   /** Pedal held: it stopped here for somebody to look. */
   let stopped = $state(false);
 

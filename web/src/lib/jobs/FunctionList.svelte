@@ -5,10 +5,10 @@
   import { COMPLAINT } from '@orthos/core/job';
   import type { Recorder } from './recorder.svelte';
 
-  let { view, recorder, when }: { view: JobView; recorder: Recorder; when: 'before' | 'after' } = $props();
+  let { view, recorder, when }: { view: JobView; recorder: Recorder; when: 'before' | 'after' | 'closed' } = $props();
   const functions = $derived(stateOf(view.events).functions);
   const names = $derived([
-    ...(when === 'after' ? [COMPLAINT] : []),
+    ...(when === 'before' ? [] : [COMPLAINT]),
     ...[...functions.keys()].filter((n) => n !== COMPLAINT),
   ]);
   let name = $state('');
@@ -23,15 +23,15 @@
   }
 </script>
 
-<ul aria-label="Functions {when} the work">
+<ul aria-label={when === 'closed' ? 'Functions, closed again' : `Functions ${when} the work`}>
   {#each names as n (n)}
     {@const tried = functions.get(n)}
     <li class="flex flex-wrap items-center gap-2 border-t border-faint py-1" aria-label={n}>
       <span class="min-w-0 flex-1">
         <span class="font-semibold first-letter:uppercase">{n}</span>
         {#if n === COMPLAINT}<span class="block truncate text-[13px] text-ink2">{view.ticket.complaint}</span>
-        {:else if when === 'after' && tried?.before}<span class="block text-[13px] text-ink2"
-            >before: {tried.before}</span
+        {:else if when !== 'before' && tried?.before}<span class="block text-[13px] text-ink2"
+            >before: {tried.before}{when === 'closed' && tried.after ? `, open: ${tried.after}` : ''}</span
           >{/if}
       </span>
       {#each STATES as s (s)}

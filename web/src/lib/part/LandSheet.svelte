@@ -12,18 +12,24 @@
   } from '@orthos/core/board';
   import { formatGap, formatLength, type UnitSettings } from '@orthos/core/ground';
   import type { Alignment, LandMark, Wire } from '@orthos/core/hands';
+  import type { JointFinding } from '@orthos/core/prove';
   import { packageById } from '@orthos/core/packages';
   import { photoMatrix, type PlacedPhoto } from '$lib/photos/placed';
   import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
   import RotateCcw from '@lucide/svelte/icons/rotate-ccw';
+  import { JOINT_WORDS } from './jointStates';
+  import JointShape from './JointShape.svelte';
   import { LAND_WORDS } from './landStates';
+  import LandShape from './LandShape.svelte';
   import { centreOf, outlineOnBoard, pointsText, type Seen, seenFrom } from './seen';
 
   interface Drawn {
     terminal: string;
-    state: LandMark | undefined;
+    state?: LandMark | undefined;
     due: boolean;
-    mended: boolean;
+    mended?: boolean;
+    /** The part is on: what its joint is, and to which other one it may be bridged. */
+    joint?: { state: JointFinding | undefined; to?: string | undefined };
   }
   interface Props {
     board: BoardModel;
@@ -69,10 +75,17 @@
     lands.flatMap((l) => {
       const t = pkg.terminals.find((own) => own.id === l.terminal);
       if (!t) return [];
-      const points = seen(cornersOnBoard(target, t.land));
-      return [
-        { ...l, points, at: centreOf(points), hole: t.drill_mm, round: t.round, size: Math.min(t.land.w, t.land.h) },
-      ];
+      const [points, other] = [seen(cornersOnBoard(target, t.land)), pkg.terminals.find((o) => o.id === l.joint?.to)];
+      const shape = {
+        ...{ points, at: centreOf(points), hole: t.drill_mm, round: t.round ?? false },
+        size: Math.min(t.land.w, t.land.h),
+      };
+      const joint = l.joint && {
+        state: l.joint.state,
+        next: other && centreOf(seen(cornersOnBoard(target, other.land))),
+      };
+      const words = l.joint ? l.joint.state && JOINT_WORDS[l.joint.state] : l.state && LAND_WORDS[l.state];
+      return [{ ...l, ...shape, joint, mended: l.mended ?? false, tone: words?.tone ?? 'good', says: words?.label }];
     }),
   );
   const body = $derived(seen(cornersOnBoard(target, bodyRect(target))));
@@ -107,8 +120,8 @@
     const by = (lies ? w : h) / 2 + font * 0.75;
     return lies ? [x - Math.sign(x) * by, y] : [x, y - Math.sign(y) * by];
   }
+  const on = $derived(lands.some((l) => l.joint));
   const told = $derived(pitch > font * 0.8);
-  const isBad = (state: LandMark | undefined) => state !== undefined && LAND_WORDS[state].tone !== 'good';
 
   const placeOf = (partId: string, terminal: string): Seen | undefined => {
     const part = board.parts.find((p) => p.partId === partId);
@@ -182,87 +195,18 @@
     node.srcObject = stream;
     void node.play();
   };
-  const fill = (state: LandMark | undefined, mended: boolean) => {
-    if (photo) return 'none';
-    if (mended || state === 'good' || state === 'mask-gone' || state === 'lifted' || state === 'dirty')
-      return 'var(--lead)';
-    if (state === 'burnt') return 'color-mix(in srgb, var(--drawn) 75%, var(--hot))';
-    return 'none';
-  };
-  const stroke = (s: (typeof shapes)[number]) => {
-    if (s.due) return 'var(--hot)';
-    if (s.mended) return 'var(--good)';
-    return s.state && isBad(s.state)
-      ? LAND_WORDS[s.state].tone === 'stop'
-        ? 'var(--stop)'
-        : 'var(--caution)'
-      : 'var(--drawn)';
+  const stroke = ({ due, mended, tone }: (typeof shapes)[number]) => {
+    if (due) return 'var(--hot)';
+    if (mended) return 'var(--good)';
+    return tone === 'good' ? 'var(--drawn)' : `var(--${tone})`;
   };
 </script>
 
 {#snippet land(s: (typeof shapes)[number])}
-  {#if s.state === 'mask-gone'}
-    <polygon
-      points={pointsText(s.points)}
-      fill="none"
-      stroke="var(--caution)"
-      stroke-width={s.size * 0.5}
-      opacity="0.5"
-    />
-  {/if}
-  <g transform={s.state === 'lifted' ? `rotate(9 ${s.at[0]} ${s.at[1]})` : undefined}>
-    {#if s.round}
-      <circle
-        cx={s.at[0]}
-        cy={s.at[1]}
-        r={s.size / 2}
-        fill={fill(s.state, s.mended)}
-        stroke={stroke(s)}
-        stroke-width={s.due ? line * 3.5 : line * 1.3}
-        stroke-dasharray={s.state === undefined || s.state === 'torn' ? `${line * 3} ${line * 2}` : undefined}
-      />
-    {:else}
-      <polygon
-        points={pointsText(s.points)}
-        fill={fill(s.state, s.mended)}
-        stroke={stroke(s)}
-        stroke-width={s.due ? line * 3.5 : line * 1.3}
-        stroke-dasharray={s.state === undefined || s.state === 'torn' ? `${line * 3} ${line * 2}` : undefined}
-        pointer-events="all"
-      />
-    {/if}
-  </g>
-  {#if s.hole}
-    <circle
-      cx={s.at[0]}
-      cy={s.at[1]}
-      r={s.hole / 2}
-      fill={s.state === 'plugged' ? 'var(--lead)' : s.state === undefined ? 'var(--board)' : 'var(--ink)'}
-      stroke="var(--drawn)"
-      stroke-width={line}
-    />
-  {/if}
-  {#if s.state === 'dirty' && !s.mended}
-    <ellipse
-      cx={s.at[0]}
-      cy={s.at[1]}
-      rx={s.size * 0.62}
-      ry={s.size * 0.62}
-      fill="var(--lead)"
-      stroke="var(--caution)"
-      stroke-width={line * 1.6}
-    />
-  {/if}
-  {#if s.state === 'burnt'}<polygon points={pointsText(s.points)} fill="url(#char)" />{/if}
-  {#if s.state === 'no-copper'}
-    <line
-      x1={s.at[0] - s.size / 2}
-      x2={s.at[0] + s.size / 2}
-      y1={s.at[1]}
-      y2={s.at[1]}
-      stroke="var(--drawn)"
-      stroke-width={line * 2}
-    />
+  {#if s.joint}
+    <JointShape {...s} state={s.joint.state} next={s.joint.next} {line} />
+  {:else}
+    <LandShape {...s} state={s.state} clear={photo !== undefined} {line} />
   {/if}
 {/snippet}
 
@@ -290,7 +234,7 @@
     viewBox="{-field * 1.12} {-field * 1.06} {field * 2.24} {field * 2.12}"
     class="min-h-0 w-full flex-1"
     role="group"
-    aria-label="{name}, {alignment ? 'as it goes on' : 'its lands'}, seen from the {side}"
+    aria-label="{name}, {alignment ? 'as it goes on' : on ? 'its joints' : 'its lands'}, seen from the {side}"
   >
     <defs>
       <clipPath id="lens"><circle r={field} /></clipPath>
@@ -342,7 +286,7 @@
           <g
             role="button"
             tabindex="-1"
-            aria-label="land {s.terminal}: {s.state ? LAND_WORDS[s.state].label.toLowerCase() : 'not looked at'}"
+            aria-label="{s.joint ? 'joint' : 'land'} {s.terminal}: {s.says?.toLowerCase() ?? 'not looked at'}"
             class="cursor-pointer"
             onclick={() => onPick(s.terminal)}
             onkeydown={(e) => e.key === 'Enter' && onPick(s.terminal)}>{@render land(s)}</g
@@ -355,7 +299,7 @@
           <path d={p.d} fill="none" stroke="var(--drawn)" stroke-width={line * 5} stroke-linecap="round" />
           <path d={p.d} fill="none" stroke="var(--hot)" stroke-width={line * 3} stroke-linecap="round" />
         {/each}
-        {#if alignment}
+        {#if alignment || on}
           <polygon
             points={outline}
             fill={photo ? 'none' : 'var(--part)'}
@@ -375,15 +319,15 @@
     <g class="pointer-events-none">
       {#if told || alignment}
         {#each shapes as s (s.terminal)}
-          {#if told || s.due || isBad(s.state)}
+          {#if told || s.due || s.tone !== 'good'}
             {@const [x, y] = inward(s)}
             <text
               {x}
               y={y + font * 0.35}
               font-size={font}
-              font-weight={s.due || isBad(s.state) ? 700 : 400}
+              font-weight={s.due || s.tone !== 'good' ? 700 : 400}
               text-anchor="middle"
-              fill={s.due ? 'var(--hot)' : isBad(s.state) ? stroke(s) : 'var(--ink2)'}
+              fill={s.due ? 'var(--hot)' : s.tone !== 'good' ? stroke(s) : 'var(--ink2)'}
               stroke="var(--board)"
               stroke-width={font * 0.25}
               paint-order="stroke">{s.terminal}</text

@@ -7,6 +7,8 @@
   import ClosingList from '$lib/intake/ClosingList.svelte';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
+  import FunctionList from '$lib/jobs/FunctionList.svelte';
+  import GateHead from '$lib/jobs/GateHead.svelte';
   import GateList from '$lib/jobs/GateList.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { send } from '$lib/jobs/send';
@@ -24,6 +26,7 @@
   });
   const job = $derived(stateOf(view.events));
   const released = $derived(job.released);
+  const closed = $derived(view.gates.find((g) => g.id === 'closed'));
   const open = $derived(openGates(view.gates, view.ticket.kind).filter((g) => g.id !== 'outcome'));
   const offered = $derived(
     job.intake.offer?.tiers.find((t) => t.label === job.intake.taken) ?? job.intake.offer?.tiers[0],
@@ -107,12 +110,18 @@
     <p class="mt-4">Taken up again by <a class="underline" href="/jobs/{r.id}">No. {r.number}</a>.</p>
   {/each}
 
-  {#if !released}<ClosingList {job} {recorder} />{/if}
+  {#if !released}
+    <ClosingList {job} {recorder} />
+    {#if closed}
+      <GateHead title="Closed: tested whole" gate={closed} />
+      <FunctionList {view} {recorder} when="closed" />
+    {/if}
+  {/if}
   {#if open.length > 0}
     <h3 class="mt-5 mb-1 text-[13px] text-ink2">Not done, and so it goes on the record</h3>
     <GateList gates={open} />
   {/if}
   <Photos {view} taken="after" title="Photos after" />
   <Cautions {view} step="release" />
-  <div class="mt-5"><GateList gates={view.gates.filter((g) => g.step === 'release')} /></div>
+  <div class="mt-5"><GateList gates={view.gates.filter((g) => g.id === 'outcome')} /></div>
 </div>

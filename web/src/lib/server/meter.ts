@@ -7,6 +7,8 @@ import type { Test } from '@orthos/core/diagnosis';
 import type { Measured } from '@orthos/core/ground';
 import {
   measure,
+  powerInStages,
+  type PowerSample,
   SimulatedMeter,
   SimulatedSupply,
   startUpOn,
@@ -49,6 +51,15 @@ let supply: Promise<SimulatedSupply> | null = null;
 /** Runs on the simulated supply come one after the other: it has one output. */
 let busy: Promise<unknown> = Promise.resolve();
 
+/** The simulated supply for as long as one works with it: runs come one after the other. */
+async function onSimulatedSupply<T>(work: (bench: SimulatedSupply) => Promise<T>): Promise<T> {
+  supply ??= SimulatedSupply.start();
+  const bench = await supply;
+  const run = busy.then(() => work(bench));
+  busy = run.catch(() => null);
+  return run;
+}
+
 /** Runs a start-up, real or simulated. Throws `InstrumentError` or `NetlistError` with a sentence. */
 export async function runStartUp(
   meter: Meter,
@@ -57,13 +68,50 @@ export async function runStartUp(
   signal: AbortSignal,
 ): Promise<SupplyRun> {
   if (!meter.simulated) return startUpOn({ host: meter.host, port: meter.port }, settings, { signal });
-  supply ??= SimulatedSupply.start();
-  const bench = await supply;
-  const run = busy.then(() => {
+  return onSimulatedSupply((bench) => {
     bench.load =
       board && ((volts, limit_A, on_s) => supplyShows(board.netlist, board.faults, { volts, limit_A, on_s }));
     return startUpOn({ host: '127.0.0.1', port: bench.port }, settings, { signal });
   });
-  busy = run.catch(() => null);
-  return run;
+}
+
+/** A rail that a meter lies on during first power. */
+interface Watched {
+  meter: Meter;
+  net: string;
+}
+
+/** First power in stages, real or simulated, with a meter on a rail where there is one. Throws `InstrumentError` or `NetlistError` with a sentence. */
+export async function runFirstPower<Stop>(
+  { supply: source, watched }: { supply: Meter; watched: Watched | null },
+  settings: Parameters<typeof powerInStages>[1],
+  judge: (stage: number, samples: readonly PowerSample[]) => Stop | null,
+  board: { netlist: Netlist; faults: Fault[] } | null,
+  how: { signal: AbortSignal; tell: (stage: number, sample: PowerSample) => void },
+): Promise<{ stop: Stop | null; identity: string }> {
+  if (!source.simulated) {
+    const real = watched && !watched.meter.simulated ? watched.meter : null;
+    const rail = async () => {
+      const { value } = await measure({ host: real?.host ?? '', port: real?.port ?? 0 }, 'dcv');
+      return value === 'OL' ? undefined : value;
+    };
+    return powerInStages({ host: source.host, port: source.port }, settings, judge, {
+      ...how,
+      ...(real ? { rail } : {}),
+    });
+  }
+  return onSimulatedSupply((bench) => {
+    bench.load =
+      board && ((volts, limit_A, on_s) => supplyShows(board.netlist, board.faults, { volts, limit_A, on_s }));
+    const rail = () => {
+      const { given } = bench;
+      const net = watched?.net;
+      if (!board || !given || net === undefined) return Promise.resolve(undefined);
+      return Promise.resolve(supplyShows(board.netlist, board.faults, { ...given, rail: net }).rail_V);
+    };
+    return powerInStages({ host: '127.0.0.1', port: bench.port }, settings, judge, {
+      ...how,
+      ...(watched ? { rail } : {}),
+    });
+  });
 }

@@ -2,6 +2,7 @@
   // Rails measured without power: the board alone, then with each load, judged at once.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
+  import OneOf from '$lib/ui/OneOf.svelte';
   import { judgeShort } from '@orthos/core/diagnosis';
   import { formatReading, parseReading } from '@orthos/core/ground';
   import type { Attempt } from '@orthos/core/job';
@@ -25,17 +26,27 @@
   let rail = $state('');
   let ohm = $state('');
   let good = $state('');
+  /** What the meter is set to. */
+  let mode = $state<'ohm' | 'diode'>('ohm');
+  const unit = $derived(mode === 'ohm' ? 'Ω' : 'V');
+  const ASKS = { ohm: 'Ohms such as 2k3, .4, or OL.', diode: 'Volts as diode mode shows them, such as .45, or OL.' };
+  /** What was typed, as the event has it; null where it is no such reading. */
+  function readingOf(text: string, good_V: number | null = null) {
+    const value = parseReading(text);
+    if (value === null || (value !== 'OL' && (value < 0 || (mode === 'diode' && value > 10)))) return null;
+    return mode === 'ohm' ? { ohm: value } : { diode: { V: value, good_V } };
+  }
   const MARKS = { met: '✓', unmet: '▲', unknown: '?' } as const;
   const TONES = { met: 'text-good', unmet: 'text-stop', unknown: 'text-caution' } as const;
 
   async function enter(row: (typeof rows)[number]) {
-    const value = parseReading(typed[row.key] ?? '');
-    if (value === null || (value !== 'OL' && value < 0)) return (recorder.problem = 'Ohms such as 2k3, .4, or OL.');
+    const read = readingOf(typed[row.key] ?? '');
+    if (read === null) return (recorder.problem = ASKS[mode]);
     const stored = await recorder.record({
       type: 'short-check',
       rail: row.rail.label,
       load: row.load,
-      ohm: value,
+      ...read,
       good_ohm: row.rail.good_ohm ?? null,
       nature: row.rail.nature ?? null,
     });
@@ -43,24 +54,33 @@
   }
   async function enterOther(event: SubmitEvent) {
     event.preventDefault();
-    const value = parseReading(ohm);
     const reference = good.trim() === '' ? null : parseReading(good);
     if (!rail.trim()) return (recorder.problem = 'Name the rail: 5 V, VBAT, supply input.');
-    if (value === null || (value !== 'OL' && value < 0)) return (recorder.problem = 'Ohms such as 2k3, .4, or OL.');
     if (good.trim() !== '' && (typeof reference !== 'number' || reference <= 0))
-      return (recorder.problem = 'Good board: ohms such as 2k4, or leave it empty.');
+      return (recorder.problem = `Good board: ${mode === 'ohm' ? 'ohms such as 2k4' : 'volts such as .45'}, or leave it empty.`);
+    const known = typeof reference === 'number' ? reference : null;
+    const read = readingOf(ohm, known);
+    if (read === null) return (recorder.problem = ASKS[mode]);
     const stored = await recorder.record({
       type: 'short-check',
       rail: rail.trim(),
       load: null,
-      ohm: value,
-      good_ohm: typeof reference === 'number' ? reference : null,
+      ...read,
+      good_ohm: mode === 'ohm' ? known : null,
       nature: null,
     });
     if (stored) [rail, ohm, good] = ['', '', ''];
   }
 </script>
 
+<OneOf
+  aria-label="Meter set to"
+  choices={[
+    { value: 'ohm', label: 'ohms' },
+    { value: 'diode', label: 'diode mode' },
+  ]}
+  bind:value={mode}
+/>
 {#each rows as row (row.key)}
   {@const c = latest(row.rail.label, row.load)}
   {@const v = c && judgeShort(c)}
@@ -81,8 +101,10 @@
     <input
       class="field w-20"
       bind:value={typed[row.key]}
-      placeholder="Ω"
-      aria-label="{row.rail.label} {row.load ? `with ${row.load}` : 'board alone'}, ohms"
+      placeholder={unit}
+      aria-label="{row.rail.label} {row.load ? `with ${row.load}` : 'board alone'}, {mode === 'ohm'
+        ? 'ohms'
+        : 'diode mode'}"
       onkeydown={(e) => e.key === 'Enter' && void enter(row)}
     />
     <button class="button px-3" onclick={() => enter(row)}>Enter</button>
@@ -97,7 +119,17 @@
 {/each}
 <form onsubmit={enterOther} class="flex gap-2 border-t border-faint pt-2" aria-label="Another rail">
   <input class="field" bind:value={rail} placeholder="another rail" aria-label="Rail" maxlength="120" />
-  <input class="field w-24" bind:value={ohm} placeholder="Ω" aria-label="Rail, ohms" />
-  <input class="field w-28" bind:value={good} placeholder="good board Ω" aria-label="Good board, ohms" />
+  <input
+    class="field w-24"
+    bind:value={ohm}
+    placeholder={unit}
+    aria-label="Rail, {mode === 'ohm' ? 'ohms' : 'diode mode'}"
+  />
+  <input
+    class="field w-28"
+    bind:value={good}
+    placeholder="good board {unit}"
+    aria-label="Good board, {mode === 'ohm' ? 'ohms' : 'diode mode'}"
+  />
   <button class="button px-3">Enter</button>
 </form>

@@ -2,7 +2,6 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   import Extras from '$lib/intake/Extras.svelte';
-  import { atRisk } from '$lib/jobs/atRisk';
   import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import FunctionList from '$lib/jobs/FunctionList.svelte';
@@ -11,17 +10,27 @@
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import SlipList from '$lib/jobs/SlipList.svelte';
-  import TerminalWalk from '$lib/jobs/TerminalWalk.svelte';
   import { placeName } from '$lib/diagnose/place';
+  import type { GoodStartUp } from '$lib/diagnose/view';
   import type { JobView } from '$lib/jobs/view';
   import { solderedTerminals } from '@orthos/core/board';
   import { formatReading, parseReading, type UnitSettings } from '@orthos/core/ground';
   import { solderSide } from '@orthos/core/hands';
-  import { blocks, currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
+  import { currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
   import { untrack } from 'svelte';
+  import Around from './Around.svelte';
+  import FirstPower from './FirstPower.svelte';
+  import Joints from './Joints.svelte';
+  import NextTry from './NextTry.svelte';
   import ShortCheck from './ShortCheck.svelte';
 
-  let { view, units }: { view: JobView; units: UnitSettings } = $props();
+  interface Props {
+    view: JobView;
+    units: UnitSettings;
+    /** What good units of this kind of board draw, the latest first. */
+    goodStartUps: GoodStartUp[];
+  }
+  let { view, units, goodStartUps }: Props = $props();
   const desk = useDesk();
   const recorder = new Recorder(untrack(() => view.ticket.id));
   untrack(() => {
@@ -32,8 +41,6 @@
   const attempt = $derived(currentAttempt(job));
   const gate = (id: string) => view.gates.find((g) => g.id === id);
   const gates = $derived(view.gates.filter((g) => g.step === 'verify'));
-  const risks = $derived(atRisk(view));
-  const shortCheck = $derived(gate('short-check'));
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   $effect(() => {
     if (!target) return;
@@ -42,10 +49,6 @@
   });
   const terminals = $derived(target ? solderedTerminals(target).map((t) => t.id) : []);
   const repeat = $derived(readingsToRepeat(job));
-  // a capacitor is charged by the others, not connected
-  const sources = $derived(
-    [...view.board.powerSources, ...job.sources].filter((s) => s.kind !== 'none' && s.kind !== 'capacitor'),
-  );
   let typed = $state<Record<string, string>>({});
 
   async function readAgain(r: (typeof repeat.off)[number]) {
@@ -69,56 +72,22 @@
   <h2 class="text-xl">Verify</h2>
   <Notice text={recorder.problem} at="panel" class="mt-2" />
 
-  <GateHead title="Joints" gate={gate('joints')} />
-  {#if target && solderSide(target) !== target.side}{#await import('$lib/part/PartFigure.svelte') then { default: PartFigure }}<PartFigure
-        board={view.board}
-        {target}
-        side={solderSide(target)}
-        {units}
-        joints={attempt.joints}
-        class="my-2 aspect-square w-full max-w-96 border border-line"
-      />{/await}{/if}
-  <TerminalWalk
-    noun="joint"
-    question="fillet on both sides, pushed with a needle?"
-    {terminals}
-    states={attempt.joints}
-    choices={[
-      { state: 'good', key: 'g', label: 'Good', mark: '✓', tone: 'good' },
-      { state: 'bridge', key: 'b', label: 'Bridge', mark: '▲', tone: 'stop' },
-      { state: 'weak', key: 'w', label: 'Weak', mark: '◆', tone: 'caution' },
-    ]}
-    event={(terminal, state) => ({ type: 'joint', terminal, state })}
-    {recorder}
-  />
-
-  {#if [...attempt.joints.values()].some((s) => s !== 'good')}
-    <p class="mt-2 text-[13px]">
-      Leave what works. Else fresh flux and heat, solder last:
-      <a class="underline" href="/jobs/{view.ticket.id}/fit">reheat or touch up in place</a>
-    </p>
-    {#await import('$lib/hands/HeatSoFar.svelte') then { default: HeatSoFar }}<HeatSoFar {view} />{/await}
+  {#if target && terminals.length > 0}
+    <Joints {view} {target} {attempt} {recorder} {units} />
+  {:else}
+    <GateHead title="Joints" gate={gate('joints')} />
+    <p class="text-ink2">No part with joints is chosen.</p>
   {/if}
-
-  <GateHead title="Surroundings" gate={gate('surroundings-after')} />
-  <div class="flex flex-wrap items-center gap-2">
-    <p class="min-w-48 flex-1 text-[13px] text-ink2">
-      Compared with the photo before: shape, place, shine of every neighbour.
-      {#if risks.length > 0}
-        By the plan above all
-        {#each risks.slice(0, 8) as r, i (r.partId)}{i > 0 ? ', ' : ''}<b class="font-semibold text-ink">{r.name}</b>
-          ({r.word}){/each}{risks.length > 8 ? ` and ${risks.length - 8} more` : ''}.
-      {/if}
-    </p>
-    {#each [true, false] as ok (ok)}
-      <button
-        class="button px-3 {attempt.scans.fitting === ok ? 'button-main' : ''}"
-        aria-pressed={attempt.scans.fitting === ok}
-        onclick={() => recorder.record({ type: 'surroundings-scanned', ok, after: 'fitting' })}
-        >{ok ? 'As before' : 'Something is amiss'}</button
-      >
-    {/each}
-  </div>
+  <Around
+    {view}
+    {attempt}
+    {recorder}
+    onShow={(partId) => {
+      const part = view.board.parts.find((p) => p.partId === partId);
+      if (part) desk.show({ side: part.side, partId });
+      desk.lens = 'parts';
+    }}
+  />
 
   {#if gate('restored')?.state !== 'met'}
     <GateHead title="Left off by mistake" gate={gate('restored')} />
@@ -142,24 +111,7 @@
       />{/await}
   {/if}
 
-  <h3 class="mt-5 mb-1 border-t border-line pt-3">First power, limited</h3>
-  {#each sources as s (s.id)}
-    {@const gone = job.powerGone.has(s.id)}
-    <div class="flex items-center gap-2 py-1">
-      <span class="flex-1">{s.label}</span>
-      {#if shortCheck && blocks(shortCheck)}
-        <span class="text-[13px] font-semibold text-stop"><span aria-hidden="true">▲</span> short check first</span>
-      {/if}
-      <button
-        class="button px-3"
-        onclick={() => recorder.record({ type: 'power-connected', sourceId: s.id })}
-        disabled={!gone && job.powerLapse !== undefined}
-        >{gone || job.powerLapse === undefined ? 'Connect' : 'Connected'}</button
-      >
-    </div>
-  {:else}
-    <p class="text-ink2">No source is listed for this board.</p>
-  {/each}
+  <FirstPower {view} {recorder} {goodStartUps} />
 
   <GateHead title="Readings back" gate={gate('readings-back')} />
   {#each repeat.off as r (r.id)}
@@ -186,6 +138,8 @@
 
   <GateHead title="Complaint and functions" gate={gate('functions')} />
   <FunctionList {view} {recorder} when="after" />
+
+  {#if target}<NextTry {view} {target} {recorder} />{/if}
 
   {#if job.intake.extras.size > 0}<Extras {job} {recorder} states={['done', 'left']} />{/if}
 

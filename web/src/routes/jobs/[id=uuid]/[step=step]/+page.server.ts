@@ -28,5 +28,6 @@ export const load = async ({ locals, params, parent, depends }) => {
     ]);
     return { diagnose: { history, models, goodReadings, goodStartUps, routines, meters } };
   }
+  if (params.step === 'verify') return { verify: { goodStartUps: await goodStartUpsOf(db, modelId) } };
   return {};
 };

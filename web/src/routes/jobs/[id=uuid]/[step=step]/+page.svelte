@@ -23,8 +23,8 @@
     <panel.plan view={data.view} units={data.shop} />
   {:else if panel.protect}
     <panel.protect view={data.view} units={data.shop} />
-  {:else if panel.verify}
-    <panel.verify view={data.view} units={data.shop} />
+  {:else if panel.verify && data.verify}
+    <panel.verify view={data.view} units={data.shop} {...data.verify} />
   {:else if panel.release}
     <panel.release view={data.view} />
   {:else if panel.hands}

@@ -1,11 +1,10 @@
-/** Bare lands walked row by row, one key each; of holes first the one face, then the other. What is said is kept at once. */
+/** Lands or joints walked row by row, one key each; of holes first the one face, then the other. What is said is kept at once. */
 import type { Recorder } from '$lib/jobs/recorder.svelte';
 import { type BoardModel, type PlacedPart, type Side, solderedTerminals } from '@orthos/core/board';
-import { landKey } from '@orthos/core/job';
-import type { LandMark } from '@orthos/core/hands';
+import { type JobEventBody, landKey } from '@orthos/core/job';
 import { rowsOf } from '@orthos/core/rework';
 
-/** One land to look at. */
+/** One to look at. */
 export interface Spot {
   key: string;
   terminal: string;
@@ -25,25 +24,40 @@ function rowsOn(part: PlacedPart): string[][] {
   return [...rows, rest].filter((r) => r.length > 0);
 }
 
-export class LandWalk {
-  readonly spots: Spot[];
+interface Asked<S extends string> {
+  part: PlacedPart;
   /** Seen from the side one works on: of holes the one with the solder. */
+  side: Side;
+  recorder: Recorder;
+  stored: () => ReadonlyMap<string, S>;
+  /** What most of them are: said of a row, or of all that are left, in one stroke. */
+  good: S;
+  /** What is kept of one. */
+  event: (spot: Pick<Spot, 'terminal' | 'far'>, state: S) => JobEventBody;
+  /** Of holes the other face as well. */
+  bothFaces?: boolean;
+  /** These alone. */
+  only?: readonly string[];
+}
+
+/** Lands or joints of a part, walked. */
+export class Walk<S extends string> {
+  readonly spots: Spot[];
   readonly side: Side;
   /** Quarter turns of the view. */
   turns = $state(0);
   private at = $state(0);
-  private readonly given = $state<Record<string, LandMark>>({});
-  private readonly recorder: Recorder;
-  private readonly stored: () => ReadonlyMap<string, LandMark>;
+  private readonly given = $state<Record<string, S>>({});
+  private readonly asked: Asked<S>;
   // keys may come faster than the server answers: each goes to the one it was meant for
   private queue = Promise.resolve();
 
-  constructor(part: PlacedPart, side: Side, recorder: Recorder, stored: () => ReadonlyMap<string, LandMark>) {
-    this.recorder = recorder;
-    this.stored = stored;
+  constructor(asked: Asked<S>) {
+    const { part, side, bothFaces = false, only } = asked;
+    this.asked = asked;
     this.side = side;
     const holes = new Set(solderedTerminals(part).flatMap((t) => (t.drill_mm ? [t.id] : [])));
-    const rows = rowsOn(part);
+    const rows = rowsOn(part).map((row) => row.filter((t) => only?.includes(t) ?? true));
     const face = (far?: true): Spot[] =>
       rows.flatMap((row, r) => {
         const mine = far ? row.filter((t) => holes.has(t)) : row;
@@ -59,21 +73,22 @@ export class LandWalk {
           };
         });
       });
-    this.spots = [...face(), ...face(true)];
-    this.at = Math.max(
-      0,
-      this.spots.findIndex((s) => this.stateOf(s) === undefined),
-    );
+    this.spots = [...face(), ...(bothFaces ? face(true) : [])];
+    this.at = this.first();
+  }
+  private first(): number {
+    const open = this.spots.findIndex((s) => this.stateOf(s) === undefined);
+    return open < 0 ? this.spots.length : open;
   }
 
-  stateOf({ key }: Pick<Spot, 'key'>): LandMark | undefined {
-    return this.given[key] ?? this.stored().get(key);
+  stateOf({ key }: Pick<Spot, 'key'>): S | undefined {
+    return this.given[key] ?? this.asked.stored().get(key);
   }
   due = $derived.by<Spot | null>(() => this.spots[this.at] ?? null);
   done = $derived.by(() => this.spots.filter((s) => this.stateOf(s) !== undefined).length);
 
   /** What is seen of the land that is due; on to the next that nobody has looked at. */
-  say(state: LandMark): void {
+  say(state: S): void {
     const { due } = this;
     if (!due) return;
     this.mark(due, state);
@@ -84,11 +99,11 @@ export class LandWalk {
     const { due } = this;
     if (!due) return;
     for (const s of this.spots)
-      if (s.row === due.row && s.at >= due.at && this.stateOf(s) === undefined) this.mark(s, 'good');
+      if (s.row === due.row && s.at >= due.at && this.stateOf(s) === undefined) this.mark(s, this.asked.good);
     this.next();
   }
   allClean(): void {
-    for (const s of this.spots) if (this.stateOf(s) === undefined) this.mark(s, 'good');
+    for (const s of this.spots) if (this.stateOf(s) === undefined) this.mark(s, this.asked.good);
     this.next();
   }
   go(to: Spot): void {
@@ -106,15 +121,13 @@ export class LandWalk {
   }
 
   private next(): void {
-    const open = (s: Spot) => this.stateOf(s) === undefined;
-    const after = this.spots.findIndex((s, n) => n > this.at && open(s));
-    const first = this.spots.findIndex(open);
-    this.at = after >= 0 ? after : first >= 0 ? first : this.spots.length;
+    const after = this.spots.findIndex((s, n) => n > this.at && this.stateOf(s) === undefined);
+    this.at = after >= 0 ? after : this.first();
   }
-  private mark({ key, terminal, far }: Spot, state: LandMark): void {
+  private mark({ key, terminal, far }: Spot, state: S): void {
     this.given[key] = state;
     this.queue = this.queue.then(async () => {
-      const told = await this.recorder.record({ type: 'land', terminal, state, ...(far ? { far } : {}) });
+      const told = await this.asked.recorder.record(this.asked.event({ terminal, ...(far ? { far } : {}) }, state));
       if (!told) delete this.given[key];
     });
   }
