@@ -174,7 +174,16 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await page.keyboard.press('g');
   await page.keyboard.press('g');
   await expect(page.getByText('2 good')).toBeVisible();
-  await press('As before');
+  await tabTo(page, page.getByRole('tab', { name: /^Look/ }));
+  await page.keyboard.press('ArrowRight');
+  await press('All others beep');
+  await expect(page.getByText(/All \d measured/)).toBeVisible();
+  const rest = page.getByRole('button', { name: /the rest as before$/ });
+  await tabTo(
+    page,
+    (await rest.count()) > 0 ? rest : page.getByRole('button', { name: 'As before', exact: true }).first(),
+  );
+  await page.keyboard.press('Enter');
   for (const [label, ohm] of [
     ['3.3 V board alone, ohms', '2k3'],
     ['3.3 V with display glass, ohms', '2k1'],

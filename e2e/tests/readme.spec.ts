@@ -186,10 +186,20 @@ async function prepareAndFit(page: Page): Promise<void> {
 
 async function verify(page: Page): Promise<void> {
   await page.waitForURL('**/verify');
-  await page.getByRole('application').focus();
+  await expect(page.getByTestId('land-sheet')).toBeVisible();
   for (let n = 0; n < 3; n++) await page.keyboard.press('g');
   await expect(page.getByText('3 good')).toBeVisible();
-  await page.getByRole('button', { name: 'As before' }).click();
+  await page.getByRole('tab', { name: /^Push/ }).click();
+  await page.getByRole('button', { name: 'Rest are firm' }).click();
+  await page.getByRole('tab', { name: /^Measure/ }).click();
+  await page.getByRole('button', { name: /^All others/ }).click();
+  await page
+    .getByRole('button', { name: /the rest as before$/ })
+    .or(page.getByRole('button', { name: 'As before', exact: true }))
+    .first()
+    .click();
+  await expect(page.getByText(/neighbours as before|one by one, all as before/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'If it does not work' })).toBeVisible();
   const form = page.getByLabel(/, ohms$/);
   await expect(form.first()).toBeVisible();
   for (const [label, ohm] of [
@@ -242,7 +252,7 @@ const WALK: [words: string, acts: ((page: Page) => Promise<void>)[]][] = [
     [remove, prepareAndFit],
   ],
   [
-    '5. Verify looks at the joints (G, B, W: good, bridge, weak), the rails before power and the functions. Release prints the record: predicted against actual, and what was simulated.',
+    '5. Verify walks the joints on the drawing (G good, B bridge, O open), then legs, pins, rails before power and functions, and says what to try if it does not work. Release prints the record: predicted against actual, and what was simulated.',
     [verify, release],
   ],
 ];

@@ -125,15 +125,57 @@ describe('the record', () => {
     const photo = jpeg.encode({ width: 64, height: 48, data: Buffer.alloc(64 * 48 * 4, 120) }, 80).data;
     const small = await recordPdf('Saltmarsh Board Repair', report([suspect('q1')]), []);
     expect(small.subarray(0, 5).toString()).toBe('%PDF-');
-    expect(small.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
+    // one for the owner, one for the next technician
+    expect(small.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(2);
     const many = report([suspect('q1')]);
     many.slips = Array.from({ length: 120 }, (_, i) => `slip ${i}: 4.7 kΩ ✓`);
-    const large = await recordPdf('Saltmarsh Board Repair', many, [{ title: 'Before', jpeg: photo }]);
-    expect(large.toString('latin1').match(/\/Type \/Page\b/g)?.length).toBeGreaterThan(2);
+    const large = await recordPdf('Saltmarsh Board Repair', many, [[photo, undefined]]);
+    expect(large.toString('latin1').match(/\/Type \/Page\b/g)?.length).toBeGreaterThan(3);
     expect(large.toString('latin1')).toContain('/DCTDecode');
   });
-  it('prints only characters that the standard fonts have', () => {
-    expect(printable('2.4 kΩ ✓ −3 µF 20 °C 日')).toBe('2.4 kohm  -3 uF 20 °C ?');
+  it('prints ohms, degrees and names as they are written, without the marks beside words', () => {
+    expect(printable('✓ 2.4 kΩ −3 µF 20 °C Łukasz Őri Søren\u0007')).toBe('2.4 kΩ −3 µF 20 °C Łukasz Őri Søren');
+  });
+  it('tells the owner in a minute what was wrong, done, measured, and what to watch', () => {
+    const reading = (value: number, simulated?: true): JobEventBody => ({
+      ...{ type: 'reading', place: { x_mm: 15, y_mm: 50.5, side: 'top', partId: 'q1', terminal: '3' } },
+      ...{ quantity: 'ohm', value, good: 8300, powered: false },
+      ...(simulated ? { probe: { type: 'ohm', red: 'OUT', black: '12V', state: null, simulated } } : {}),
+    });
+    const tried = (name: string, when: 'before' | 'after' | 'closed', state: 'works' | 'dead'): JobEventBody => ({
+      ...{ type: 'function', name, when, state },
+    });
+    const r = report([
+      ...[reading(0.3), suspect('q1'), tried('forwards', 'before', 'dead'), tried('lamp', 'before', 'works')],
+      begun('remove'),
+      { type: 'run-ended', runId: RUN, outcome: 'finished' },
+      { type: 'off-board-test', result: 'bad' },
+      { type: 'new-part-measured', ok: true, note: '', substitute: { number: 'X-40', why: 'the old one is no more' } },
+      ...[reading(8100, true), tried(COMPLAINT, 'after', 'works')],
+      { type: 'neighbour-looked', partId: 'u7', state: 'melted' },
+      { type: 'power-stopped', stop: 'over-voltage', why: '6.1 V where 5 V is right', rail: '5 V', simulated: true },
+    ]);
+    expect(r.summary.wrong).toEqual(['Q1, high-side switch, bad: q1 reads low']);
+    expect(r.summary.done).toEqual(['Q1 taken off']);
+    expect(r.summary.measured).toEqual([
+      { what: 'Q1.3', before: '0.3 Ω', after: '8.1 kΩ (simulated)', good: '8.3 kΩ' },
+    ]);
+    expect(r.summary.watch).toEqual([
+      'did not work before either: forwards',
+      'not tried: lamp',
+      'seen after the work: U7 melted',
+      'X-40 was put on instead: the old one is no more',
+      expect.stringMatching(/^not proven: .*short check before power/),
+    ]);
+    expect(new Map(r.attempts[0].proven).get('First power stopped')).toBe(
+      'too much voltage on a rail, 5 V, 6.1 V where 5 V is right, simulated',
+    );
+    expect(r.functions).toEqual([
+      { name: 'forwards', before: 'dead', after: 'not tried', closed: '' },
+      { name: 'lamp', before: 'works', after: 'not tried', closed: '' },
+    ]);
+    // nothing found, nothing said
+    expect(report([]).summary).toMatchObject({ wrong: [], done: [], measured: [] });
   });
 });
 

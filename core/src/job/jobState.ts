@@ -438,6 +438,8 @@ const OF_PROVING: Effects<
   'neighbour-looked': (body, { attempt, id }) => applyProving(attempt.proven, id, body),
   'power-stopped'(body, { state, attempt, id }) {
     applyProving(attempt.proven, id, body);
+    lapsePower(state, 'it had been powered');
+    if (body.stop === 'called off') return;
     // what was measured before says nothing of what it did to the board
     attempt.shortChecks = [];
     spendOverrides(state, 'short-check');

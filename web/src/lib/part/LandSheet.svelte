@@ -112,12 +112,12 @@
     Math.min(...shapes.slice(1).map((s, n) => Math.hypot(s.at[0] - shapes[n].at[0], s.at[1] - shapes[n].at[1])), reach),
   );
   const font = $derived(Math.min(field / 16, Math.max(field / 34, pitch * 0.75)));
-  /** Each number inwards of its land, along the way the land lies. */
+  /** Each number inwards of its land, along the way the land lies; outwards where the part is on. */
   function inward({ at: [x, y], points }: (typeof shapes)[number]): Seen {
     const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
     const [w, h] = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
     const lies = Math.abs(w - h) < 0.05 ? Math.abs(x) >= Math.abs(y) : w > h;
-    const by = (lies ? w : h) / 2 + font * 0.75;
+    const by = ((lies ? w : h) / 2 + font * 0.75) * (on ? -1 : 1);
     return lies ? [x - Math.sign(x) * by, y] : [x, y - Math.sign(y) * by];
   }
   const on = $derived(lands.some((l) => l.joint));

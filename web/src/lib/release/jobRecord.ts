@@ -8,6 +8,7 @@ import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
 import { SWAP_WORDS, swapOutcome } from '$lib/diagnose/words';
 import { nameOf } from '$lib/jobs/nameOf';
+import { type RecordSummary, summaryOf } from './recordSummary';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading, type UnitSettings } from '@orthos/core/ground';
 import { drawnMark, judgeOrientation, SLIPS } from '@orthos/core/hands';
@@ -25,6 +26,7 @@ import {
   shortSum,
   type Stored,
   screwsOut,
+  STOPS,
 } from '@orthos/core/job';
 
 interface ReportRun {
@@ -41,6 +43,8 @@ export interface JobRecord {
   subtitle: string;
   facts: [string, string][];
   outcome: string;
+  /** In a minute, for the owner. */
+  summary: RecordSummary;
   attempts: {
     title: string;
     why: string;
@@ -49,10 +53,12 @@ export interface JobRecord {
     readings: string[];
     facts: [string, string][];
     runs: ReportRun[];
+    /** How it was proven: joints, pins, neighbours, first power. */
+    proven: [string, string][];
   }[];
   /** Empty where none was made. */
   shortCheck: string;
-  functions: { name: string; before: string; after: string }[];
+  functions: { name: string; before: string; after: string; closed: string }[];
   /** Parts changed for a good board's while searching. */
   swaps: string[];
   notDone: string[];
@@ -80,8 +86,9 @@ function intakeRows(job: JobState): [string, string][] {
     ['How it began', job.onset.join(', ')],
     [
       'Start-up',
-      startUps[0]?.stages
-        .map((s) => `${s.stage} ${formatReading(s.current_A, 'current')}${s.simulated ? ' (simulated)' : ''}`)
+      startUps
+        .slice(0, job.beforeWork?.startUps)[0]
+        ?.stages.map((s) => `${s.stage} ${formatReading(s.current_A, 'current')}${s.simulated ? ' (simulated)' : ''}`)
         .join(', '),
     ],
     ['Proof', proof && `${proof.by === 'running' ? 'run' : 'measured only'}, ${proof.why}`],
@@ -167,6 +174,59 @@ function heldWords(stored: Stored | undefined): string {
     .join(', ');
 }
 
+/** Gates of the last attempt that say how it was proven, once anybody looked. */
+const PROVEN_BY = ['joints', 'legs', 'pins', 'surroundings-after'];
+
+/** What was found of joints, pins and neighbours, and how power went on. */
+function provenRows(
+  attempt: JobState['attempts'][number],
+  job: JobState,
+  view: JobView,
+  last: boolean,
+): [string, string][] {
+  const { stopped, proofs, looked } = attempt.proven;
+  const found: [string, string][] = last
+    ? view.gates
+        .filter((g) => PROVEN_BY.includes(g.id) && g.state !== 'unknown')
+        .map((g) => [
+          g.label,
+          `${g.why}${g.id === 'pins' && [...proofs.values()].some((p) => p.simulated) ? ' (some simulated)' : ''}`,
+        ])
+    : [
+        [
+          'Joints',
+          [...attempt.joints]
+            .filter(([, s]) => s !== 'good')
+            .map(([t, s]) => `${t} ${s}`)
+            .join(', '),
+        ],
+        [
+          'Neighbours',
+          [...looked]
+            .filter(([, s]) => s !== 'as before')
+            .map(([id, s]) => `${nameOf(view.board, id)} ${s}`)
+            .join(', '),
+        ],
+      ];
+  const since = job.beforeWork && last ? job.intake.startUps.slice(job.beforeWork.startUps) : [];
+  const powered = since.map((s): [string, string] => [
+    'First power',
+    s.stages
+      .map(
+        (p) =>
+          `${p.stage} ${formatReading(p.current_A, 'current')} of ${formatReading(p.limit_A, 'current')}${p.simulated ? ' (simulated)' : ''}`,
+      )
+      .join(', '),
+  ]);
+  const cut: [string, string] = [
+    'First power stopped',
+    stopped
+      ? [STOPS[stopped.stop], stopped.rail, stopped.why, stopped.simulated && 'simulated'].filter(Boolean).join(', ')
+      : '',
+  ];
+  return [...found, ...powered, cut].filter(([, value]) => value);
+}
+
 export function recordOf(view: JobView, date: (ms: number) => string): JobRecord {
   const job = stateOf(view.events);
   const released = job.released;
@@ -198,6 +258,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
     outcome: released
       ? `${outcomeWord(view.ticket.kind, released.outcome)}${released.reason ? `, ${released.reason}` : ''}${released.note ? `: ${released.note}` : ''}`
       : 'not released',
+    summary: summaryOf(view),
     attempts: job.attempts
       .map((a, i): JobRecord['attempts'][number] => ({
         title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
@@ -224,14 +285,15 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
           rows: markRows(run),
           joints: run.guide?.joints ?? [],
         })),
+        proven: provenRows(a, job, view, i === job.attempts.length - 1),
       }))
-      .filter((a) => a.why || a.readings.length + a.facts.length + a.runs.length > 0),
+      .filter((a) => a.why || a.readings.length + a.facts.length + a.runs.length + a.proven.length > 0),
     shortCheck: job.attempts.some((a) => a.shortChecks.length > 0)
       ? (view.gates.find((g) => g.id === 'short-check')?.why ?? '')
       : '',
     functions: [...job.functions]
       .filter(([name, f]) => name !== COMPLAINT && (f.before ?? f.after))
-      .map(([name, f]) => ({ name, before: f.before ?? '', after: f.after ?? '' })),
+      .map(([name, f]) => ({ name, before: f.before ?? '', after: f.after ?? 'not tried', closed: f.closed ?? '' })),
     swaps: [...job.swapped].map(
       ([partId, swap]) => `${nameOf(view.board, partId)} ${SWAP_WORDS[swap.how].how}: ${swapOutcome(swap)}`,
     ),

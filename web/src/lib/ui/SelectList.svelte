@@ -17,6 +17,10 @@
     onchoose: (value: T) => void;
   }
   let { offered, value, open = $bindable(), disabled, field, listName, shown, onchoose }: Props = $props();
+
+  type KeyHandler = (e: KeyboardEvent) => void;
+  // the library takes the names of keys for letters of a label: "Tab" and "Shift" before the "T" of what is meant
+  const isLetterless = (key: string) => ['Tab', 'Shift', 'Control', 'Alt', 'Meta', 'CapsLock'].includes(key);
 </script>
 
 <Select.Root
@@ -27,8 +31,12 @@
   {disabled}
 >
   <Select.Trigger {...field}>
-    <span class="min-w-0 flex-1 truncate">{shown}</span>
-    <ChevronDown class="h-4 w-4 shrink-0 text-ink3" aria-hidden="true" />
+    {#snippet child({ props })}
+      <button {...props} onkeydown={(e) => isLetterless(e.key) || (props.onkeydown as KeyHandler)(e)}>
+        <span class="min-w-0 flex-1 truncate">{shown}</span>
+        <ChevronDown class="h-4 w-4 shrink-0 text-ink3" aria-hidden="true" />
+      </button>
+    {/snippet}
   </Select.Trigger>
   <Select.Portal>
     <Select.Content class="choices" aria-label={listName} align="start" sideOffset={2} collisionPadding={8}>

@@ -71,8 +71,8 @@
   <span class="min-w-32 flex-1 text-[13px] text-ink2"
     >{risks.length > 0 ? 'All the rest' : 'Every neighbour beside the photo before: shape, place, shine'}</span
   >
-  {#if open.length > 1}<button class="button px-3" onclick={allAsBefore}
-      >All {open.length} and the rest as before</button
+  {#if open.length > 0}<button class="button px-3" onclick={allAsBefore}
+      >{open.length > 1 ? `All ${open.length}` : 'It'} and the rest as before</button
     >{/if}
   {#each [true, false] as ok (ok)}
     <button

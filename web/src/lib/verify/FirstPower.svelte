@@ -128,13 +128,13 @@
     device behind it out of play; one hand, strap off, nobody alone. Local rules come first.
   </p>
 {/if}
-{#if shut}
-  <p class="text-[13px] font-semibold text-stop"><span aria-hidden="true">▲</span> {shut.why}</p>
-{:else if stopped}
+{#if stopped && !ended}
   <p class="font-semibold text-stop" role="status">
     <span aria-hidden="true">▲</span> Stopped: {STOPS[stopped.stop]}{stopped.why ? `, ${stopped.why}` : ''}
     {#if stopped.simulated}<span class="text-[12px] text-caution">simulated</span>{/if}
   </p>
+{:else if shut}
+  <p class="text-[13px] font-semibold text-stop"><span aria-hidden="true">▲</span> {shut.why}</p>
 {/if}
 <div class="flex flex-wrap items-end gap-2">
   <label class="w-20"

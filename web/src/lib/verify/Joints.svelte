@@ -9,7 +9,7 @@
   import { Walk } from '$lib/part/walk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import Tabs from '$lib/ui/Tabs.svelte';
-  import type { PlacedPart } from '@orthos/core/board';
+  import { type PlacedPart, solderedTerminals } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';
   import { solderSide } from '@orthos/core/hands';
   import type { Attempt, JointMark } from '@orthos/core/job';
@@ -102,6 +102,9 @@
       };
     }),
   );
+  const hidden = $derived(
+    solderedTerminals(target).some((t) => t.id === due?.terminal && (t.kind === 'pad' || t.kind === 'ball')),
+  );
   const bad = $derived(
     look.spots.flatMap((s) => {
       const state = look.stateOf(s);
@@ -177,7 +180,7 @@
   <Tabs label="Joints" {tabs} bar="mb-1" bind:at={() => shown, (to) => (way = to)}>
     {#snippet panel()}
       {#if shown === 'measure'}
-        <Pins {view} {pins} {recorder} gate={gate('pins')} />
+        <Pins {view} {pins} {recorder} />
       {:else if due}
         <h4 class="text-lg font-semibold" aria-live="polite">
           Joint {due.terminal}: {shown === 'push' ? 'does it give under a needle?' : 'what do you see?'}
@@ -186,6 +189,7 @@
           {[due.of > 1 ? `${due.at + 1} of ${due.of} in its row` : '', target.nets?.[due.terminal] ?? '']
             .filter(Boolean)
             .join(', ')}
+          {#if hidden}Hidden: at its rim, through its vias from behind, or by X-ray.{/if}
         </p>
         <div
           class="mt-2 grid grid-cols-2 gap-px border border-line bg-line @md:grid-cols-4"

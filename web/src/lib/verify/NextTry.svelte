@@ -42,7 +42,7 @@
         <li class="flex gap-2 border-t border-faint py-1.5">
           <span class="w-5 font-semibold">{n + 1}</span>
           <span class="min-w-0 flex-1">
-            <span class="first-letter:uppercase {n === 0 ? 'font-semibold' : ''}">{t.what}</span>
+            <span class="inline-block first-letter:uppercase {n === 0 ? 'font-semibold' : ''}">{t.what}</span>
             {#if t.at.length > 0}<span class="font-semibold text-hot"> {t.at.join(', ')}</span>{/if}
             <span class="block text-[13px] text-ink2">{t.why.join('; ')}</span>
           </span>

@@ -4,7 +4,6 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
   import { parseReading } from '@orthos/core/ground';
-  import type { GateResult } from '@orthos/core/job';
   import { judgeProof, proofWords } from '@orthos/core/prove';
   import type { PinWalk } from './pinWalk.svelte';
 
@@ -12,9 +11,8 @@
     view: JobView;
     pins: PinWalk;
     recorder: Recorder;
-    gate: GateResult | undefined;
   }
-  let { view, pins, recorder, gate }: Props = $props();
+  let { view, pins, recorder }: Props = $props();
   const due = $derived(pins.due?.proof ?? null);
   let typed = $state('');
   let asking = $state(false);
@@ -45,7 +43,7 @@
   const TONES = { unmet: 'text-stop', unknown: 'text-caution' } as const;
 </script>
 
-<p class="text-[13px] text-ink2">No power, capacitors empty. {gate?.state === 'met' ? '' : (gate?.why ?? '')}</p>
+<p class="text-[13px] text-ink2">No power, capacitors empty.</p>
 {#if due}
   <h4 class="text-lg font-semibold" aria-live="polite">
     {due.kind === 'apart' ? 'Apart' : 'Through'}: {proofWords(view.board, due)}

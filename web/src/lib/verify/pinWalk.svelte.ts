@@ -83,7 +83,7 @@ export class PinWalk {
       ...(kind
         ? [
             {
-              keys: [' '],
+              keys: [' ', 'g'],
               shown: ['Space'],
               label: USUAL[kind],
               run: () => this.say({ said: USUAL[kind] }),

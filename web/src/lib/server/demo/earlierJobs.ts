@@ -3,7 +3,7 @@ import type { JobEventBody } from '@orthos/core/job';
 import { lodestar } from './lodestar.ts';
 import { quillon } from './quillon.ts';
 import { ternT2 } from './ternT2.ts';
-import { at, reading, type DemoTicket } from './tickets.ts';
+import { at, reading, type DemoTicket } from './ticketForm.ts';
 
 interface Outline {
   board: typeof ternT2;

@@ -1,61 +1,13 @@
 /** The tickets of the demo shop, open and lately closed. All names and numbers are made up. */
-import type { BoardModel } from '@orthos/core/board';
-import type { Fault } from '@orthos/core/circuit';
-import type { Measured, Place } from '@orthos/core/ground';
 import { FUNCTION_LISTS, type JobEventBody } from '@orthos/core/job';
-import type { NewTicket } from '../repositories/tickets.ts';
 import { bramble } from './bramble.ts';
 import { lodestar } from './lodestar.ts';
 import { quillon } from './quillon.ts';
+import { seatHeater } from './seatHeater.ts';
 import ternWet from './tern-wet.jpg?inline';
 import { ternT2 } from './ternT2.ts';
+import { at, type DemoTicket, type Later, reading } from './ticketForm.ts';
 import { weir } from './weir.ts';
-
-/** An event that follows the one before after so many seconds; the others follow after four minutes. */
-interface Later {
-  after_s: number;
-  body: JobEventBody;
-}
-
-export type DemoTicket = Pick<NewTicket, 'customer' | 'device' | 'complaint' | 'inBox' | 'serial' | 'waitsFor'> & {
-  /** A model, or the name of one that comes from a file. */
-  board: BoardModel | 'Gantry';
-  kind?: NewTicket['kind'];
-  days: number;
-  promisedInDays?: number;
-  events: (JobEventBody | Later)[];
-  closedDaysAgo?: number;
-  /** A photo that came with it, as a data URL, under the id that events name it by. */
-  photo?: { id: string; url: string; caption: string };
-  /** A newcomer may begin here: what the job shows. */
-  shows?: string;
-  /** What is really wrong; only the simulated meter knows. */
-  hidden?: Fault[];
-};
-
-/** The place of a part's terminal, as a reading names it. */
-export function at(board: BoardModel, ref: string, terminal: string): Place {
-  const part = board.parts.find((p) => p.ref === ref);
-  if (!part) throw new Error(`${board.name} has no ${ref}`);
-  return { x_mm: part.x_mm, y_mm: part.y_mm, side: part.side, partId: part.partId, terminal };
-}
-
-export const reading = (
-  board: BoardModel,
-  ref: string,
-  terminal: string,
-  quantity: 'ohm' | 'diode' | 'dcv',
-  value: Measured,
-  good: Measured | null,
-): JobEventBody => ({
-  type: 'reading',
-  place: at(board, ref, terminal),
-  quantity,
-  value,
-  good,
-  ...(good === null ? {} : { goodFrom: 'good board' as const }),
-  powered: quantity === 'dcv',
-});
 
 const before = (name: string, state: 'works' | 'dead' | 'not tried'): JobEventBody => ({
   type: 'function',
@@ -296,17 +248,7 @@ export const tickets: DemoTicket[] = [
     complaint: 'Seat heater stays on.',
     days: 30,
     closedDaysAgo: 24,
-    events: [
-      reading(quillon, 'Q2', '1', 'diode', 0.04, 0.61),
-      { type: 'suspect', partId: 'q2', why: 'Gate transistor short between base and emitter' },
-      {
-        type: 'released',
-        outcome: 'repaired',
-        minutes: 35,
-        lead: true,
-        note: 'Gate resistor was fine; transistor only',
-      },
-    ],
+    events: seatHeater,
   },
   {
     board: ternT2,

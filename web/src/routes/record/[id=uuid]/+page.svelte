@@ -1,11 +1,15 @@
 <script lang="ts">
   import { recordOf } from '$lib/release/jobRecord';
+  import { sideBySide } from '$lib/release/recordSummary';
   import { dayIn } from '$lib/ui/dates';
   import { useKeys } from '$lib/ui/keys.svelte';
 
   let { data } = $props();
   const view = $derived(data.view);
   const record = $derived(recordOf(view, (ms) => dayIn(data.shop.timeZone, ms)));
+  const closed = $derived(record.functions.some((f) => f.closed));
+  /** A row of photos each: before on the left, after on the right. */
+  const pairs = $derived(sideBySide(view.photos));
   const shown = (t: number | null) => (t === null ? '' : `${t.toFixed(0)} s`);
   useKeys('Record', () => [{ keys: ['p'], label: 'print', run: () => window.print(), line: true }]);
 </script>
@@ -24,7 +28,7 @@
 {/snippet}
 
 <div class="h-full overflow-auto bg-sheet print:h-auto print:overflow-visible print:bg-transparent">
-  <article class="mx-auto max-w-[820px] px-8 py-6 print:max-w-none print:p-0">
+  <article class="mx-auto max-w-[820px] px-4 py-4 sm:px-8 sm:py-6 print:max-w-none print:p-0">
     <div class="mb-4 flex gap-2 print:hidden">
       <a class="button" href="/jobs/{view.ticket.id}/release">Back to the job</a>
       <button class="button" onclick={() => window.print()}>Print</button>
@@ -35,7 +39,7 @@
       <h1 class="mt-1 text-2xl">{record.title}</h1>
       <p class="text-lg text-ink2">{record.subtitle}</p>
     </header>
-    <dl class="mt-4 grid grid-cols-[110px_1fr_110px_1fr] gap-x-4 gap-y-1">
+    <dl class="mt-4 grid grid-cols-[100px_1fr] gap-x-4 gap-y-1 sm:grid-cols-[110px_1fr_110px_1fr]">
       {#each record.facts as [name, value] (name)}
         <dt class="text-ink2">{name}</dt>
         <dd>{value}</dd>
@@ -43,6 +47,49 @@
     </dl>
     <p class="mt-4 border-l-[3px] border-ink pl-3 text-lg font-semibold first-letter:uppercase">{record.outcome}</p>
 
+    {@render list('What was wrong', record.summary.wrong)}
+    {@render list('What was done', record.summary.done)}
+    {#if record.summary.measured.length > 0}
+      <section class="mt-5 break-inside-avoid">
+        <h2 class="text-base">Measured before and after</h2>
+        <table class="mt-1 w-full max-w-[560px]">
+          <thead class="text-left text-[13px] text-ink2"
+            ><tr
+              ><th class="font-normal">Where</th><th class="font-normal">before</th><th class="font-normal">after</th
+              ><th class="font-normal">good</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each record.summary.measured as m, i (i)}
+              <tr class="border-t border-faint"
+                ><td>{m.what}</td><td>{m.before}</td><td class="font-semibold">{m.after}</td><td>{m.good}</td></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+      </section>
+    {/if}
+    {@render list('What to watch', record.summary.watch)}
+    {#if pairs.length > 0}
+      <section class="mt-5">
+        <h2 class="text-base">Before and after</h2>
+        <div class="mt-1 grid grid-cols-2 gap-2">
+          {#each pairs as pair, i (i)}
+            {#each pair as p, side (side)}
+              {#if p}<img
+                  class="w-full break-inside-avoid border border-line"
+                  src="/api/photos/{p.id}?small"
+                  alt="{side === 0 ? 'Before' : 'After'}, {i + 1}"
+                  width={p.width}
+                  height={p.height}
+                />{:else}<span></span>{/if}
+            {/each}
+          {/each}
+        </div>
+      </section>
+    {/if}
+
+    <h2 class="mt-8 border-t-2 border-ink pt-2 text-lg">In detail</h2>
     {#if record.intake.length > 0}
       <dl class="mt-4 grid grid-cols-[130px_1fr] gap-x-4 gap-y-1">
         {#each record.intake as [name, value] (name)}<dt class="text-ink2">{name}</dt>
@@ -104,6 +151,12 @@
             {/if}
           </div>
         {/each}
+        {#if a.proven.length > 0}<dl
+            class="mt-3 grid grid-cols-[130px_1fr] gap-x-4 text-[13px] sm:grid-cols-[190px_1fr]"
+          >
+            {#each a.proven as [name, value], n (n)}<dt class="text-ink2">{name}</dt>
+              <dd>{value}</dd>{/each}
+          </dl>{/if}
       </section>
     {/each}
 
@@ -121,13 +174,15 @@
           <thead class="text-left text-[13px] text-ink2"
             ><tr
               ><th class="font-normal">What</th><th class="font-normal">before</th><th class="font-normal">after</th
-              ></tr
+              >{#if closed}<th class="font-normal">closed</th>{/if}</tr
             ></thead
           >
           <tbody>
             {#each record.functions as f (f.name)}
               <tr class="border-t border-faint"
-                ><td class="first-letter:uppercase">{f.name}</td><td>{f.before}</td><td>{f.after}</td></tr
+                ><td class="first-letter:uppercase">{f.name}</td><td>{f.before}</td><td>{f.after}</td>{#if closed}<td
+                    >{f.closed || 'not tried'}</td
+                  >{/if}</tr
               >
             {/each}
           </tbody>
@@ -139,25 +194,6 @@
     {@render list('Gates overridden', record.overrides)}
     {@render list('Not done', record.notDone, 'text-ink2')}
 
-    {#each [['before', 'Before'], ['after', 'After']] as const as [taken, title] (taken)}
-      {@const photos = view.photos.filter((p) => p.taken === taken)}
-      {#if photos.length > 0}
-        <section class="mt-5 break-inside-avoid">
-          <h2 class="text-base">{title}</h2>
-          <div class="mt-1 grid grid-cols-3 gap-2">
-            {#each photos as p, i (p.id)}
-              <img
-                class="w-full border border-line"
-                src="/api/photos/{p.id}?small"
-                alt="{title}, {i + 1}"
-                width={p.width}
-                height={p.height}
-              />
-            {/each}
-          </div>
-        </section>
-      {/if}
-    {/each}
     <p class="mt-6 border-t border-faint pt-2 text-[13px] text-ink2">
       {record.leadUsed ? 'Leaded solder was used on this board: wash hands after handling. ' : ''}Local rules and
       licensed practice come first where mains, vehicle safety or industrial safety functions are concerned.

@@ -1,0 +1,128 @@
+/** A record in a minute, for whoever owns the device: what was wrong, what was done, what was measured before and after, what to watch. */
+import { placeName } from '$lib/diagnose/place';
+import { stateOf } from '$lib/jobs/stateOf';
+import { nameOf } from '$lib/jobs/nameOf';
+import type { JobView } from '$lib/jobs/view';
+import { formatReading } from '@orthos/core/ground';
+import {
+  COMPLAINT,
+  currentAttempt,
+  heatsOf,
+  isFitted,
+  isOff,
+  type JobState,
+  openGates,
+  pointOf,
+  readingsToRepeat,
+  screwsOut,
+} from '@orthos/core/job';
+
+export interface RecordSummary {
+  wrong: string[];
+  done: string[];
+  measured: { what: string; before: string; after: string; good: string }[];
+  watch: string[];
+}
+
+/** Lands that hold less than this of what they held are worth a word. */
+const HOLDS_WELL = 0.8;
+
+function wrongOf(job: JobState, view: JobView): string[] {
+  return job.attempts.flatMap(({ suspect, offBoardTest }) => {
+    if (!suspect) return [];
+    const part = view.board.parts.find((p) => p.partId === suspect.partId);
+    const found = offBoardTest?.result === 'bad' ? 'bad' : offBoardTest?.result === 'good' ? 'found good' : '';
+    return [`${[nameOf(view.board, suspect.partId), part?.what, found].filter(Boolean).join(', ')}: ${suspect.why}`];
+  });
+}
+
+function doneOf(job: JobState, view: JobView): string[] {
+  const lines = job.attempts.flatMap((a, n) => {
+    if (!a.suspect) return [];
+    const name = nameOf(view.board, a.suspect.partId);
+    const { newPart } = a;
+    const what =
+      newPart?.origin === 'the old one'
+        ? 'the same one put back'
+        : newPart?.origin === 'donor board'
+          ? 'one from another board put on'
+          : `${newPart?.origin === 'new' || newPart?.origin === undefined ? 'a new one' : newPart.origin} put on`;
+    const steps = [
+      isOff(a) && 'taken off',
+      isFitted(a) && what,
+      a.landRepairs.size > 0 && `${a.landRepairs.size} ${a.landRepairs.size === 1 ? 'land' : 'lands'} mended`,
+    ].filter(Boolean);
+    if (steps.length === 0) return [];
+    return [`${name} ${steps.join(', ')}${job.attempts.length > 1 ? ` (attempt ${n + 1})` : ''}`];
+  });
+  const whole = [...job.functions.values()].some((f) => f.closed === 'works' || f.closed === 'dead');
+  return whole ? [...lines, 'closed again and tested whole'] : lines;
+}
+
+function measuredOf(job: JobState, view: JobView): RecordSummary['measured'] {
+  const { off, again } = readingsToRepeat(job);
+  const told = (r: JobState['readings'][number]) =>
+    `${formatReading(r.value, r.quantity)}${r.probe?.simulated ? ' (simulated)' : ''}`;
+  return off.map((r) => {
+    const now = again.get(pointOf(r));
+    return {
+      what: placeName(view.board, r.place),
+      before: told(r),
+      after: now ? told(now) : 'not measured',
+      good: r.good === null ? '' : formatReading(r.good, r.quantity),
+    };
+  });
+}
+
+function watchOf(job: JobState, view: JobView): string[] {
+  const { newPart, proven } = currentAttempt(job);
+  const { lands } = heatsOf(job);
+  const named = (state: (f: { before?: string; after?: string; closed?: string }) => boolean) =>
+    [...job.functions].filter(([name, f]) => name !== COMPLAINT && state(f)).map(([name]) => name);
+  const last = (f: { after?: string; closed?: string }) => f.closed ?? f.after;
+  const [before, since, untried] = [
+    named((f) => f.before === 'dead' && last(f) !== 'works'),
+    named((f) => f.before !== 'dead' && last(f) === 'dead'),
+    named((f) => last(f) === undefined || last(f) === 'not tried').filter(
+      (name) => job.functions.get(name)?.before !== 'dead',
+    ),
+  ];
+  const hurt = [...proven.looked].flatMap(([id, is]) =>
+    is === 'as before' ? [] : [`${nameOf(view.board, id)} ${is}`],
+  );
+  const left = [...job.intake.extras].filter(([, s]) => s === 'left').map(([name]) => name);
+  const hard = openGates(view.gates, view.ticket.kind).filter((g) => g.hard);
+  const out = screwsOut(job.intake);
+  return [
+    before.length > 0 && `did not work before either: ${before.join(', ')}`,
+    since.length > 0 && `does not work now: ${since.join(', ')}`,
+    untried.length > 0 && job.attempts.some((a) => a.runs.length > 0) && `not tried: ${untried.join(', ')}`,
+    hurt.length > 0 && `seen after the work: ${hurt.join(', ')}`,
+    newPart?.substitute && `${newPart.substitute.number} was put on instead: ${newPart.substitute.why}`,
+    newPart?.origin === 'donor board' && newPart.donor !== 'ran until it came off'
+      ? 'the part is from another board, of which nobody knows that it ran'
+      : '',
+    lands.holds !== null &&
+      lands.holds < HOLDS_WELL &&
+      'its lands were heated often: no further repair at this place without wires',
+    left.length > 0 && `seen and left: ${left.join(', ')}`,
+    out > 0 && `${out} screws are not back in`,
+    hard.length > 0 && `not proven: ${hard.map((g) => g.label.toLowerCase()).join(', ')}`,
+  ].filter((w): w is string => typeof w === 'string' && w !== '');
+}
+
+export function summaryOf(view: JobView): RecordSummary {
+  const job = stateOf(view.events);
+  return {
+    wrong: wrongOf(job, view),
+    done: doneOf(job, view),
+    measured: measuredOf(job, view),
+    watch: watchOf(job, view),
+  };
+}
+
+/** Photos from before and after in rows, each beside the other; a hole where one has no twin. */
+export function sideBySide<P extends { taken: string }>(photos: readonly P[]): [P | undefined, P | undefined][] {
+  const [before, after] = ['before', 'after'].map((taken) => photos.filter((p) => p.taken === taken));
+  return Array.from({ length: Math.max(before.length, after.length) }, (_, i) => [before[i], after[i]]);
+}
