@@ -74,14 +74,14 @@ describe('what stops it', () => {
     expect(
       stop(
         run,
-        samples((s) => (s < 0.3 ? 0.5 : 0.15)),
+        samples((s) => (s < 0.3 ? 0.65 : 0.15)),
       ),
     ).toBeUndefined();
     expect(
       judgeStage(
         run,
         plan,
-        samples(() => 0.3),
+        samples(() => 0.65),
       ),
     ).toMatchObject({ stop: 'too much', at_s: 0.5 });
   });

@@ -171,6 +171,7 @@ test('all nine steps by keyboard only, a hidden bench playing the board', async 
   await tap(page);
   // 8 verify
   await page.waitForURL('**/verify');
+  await expect(page.getByTestId('land-sheet')).toBeVisible();
   await page.keyboard.press('g');
   await page.keyboard.press('g');
   await expect(page.getByText('2 good')).toBeVisible();

@@ -1,5 +1,12 @@
 import { afterEach, describe, expect, it } from 'vitest';
-import { InstrumentError, ScpiClient, SimulatedSupply, startUpOn } from '../src/index.ts';
+import {
+  InstrumentError,
+  powerInStages,
+  type PowerSample,
+  ScpiClient,
+  SimulatedSupply,
+  startUpOn,
+} from '../src/index.ts';
 
 const running: { stop(): void }[] = [];
 afterEach(() => {
@@ -77,5 +84,66 @@ describe('a start-up on a supply over TCP', () => {
     expect(await client.ask('SYST:ERR?')).toContain('-113');
     client.send('*RST');
     expect(await client.ask('OUTP?')).toBe('0');
+  });
+});
+
+describe('first power in stages', () => {
+  const stages = [
+    { limit_A: 0.02, for_s: 0.4 },
+    { limit_A: 0.5, for_s: 0.4 },
+  ];
+  it('raises the limit with the output on, reads the rail that is watched, and switches off', async () => {
+    const supply = await simulated();
+    const limits: number[] = [];
+    supply.load = (volts, limit_A) => {
+      limits.push(limit_A);
+      return { volts, current_A: 0.01 };
+    };
+    const told: [number, PowerSample][] = [];
+    const { stop } = await powerInStages(at(supply.port), { volts: 12, stages }, () => null, {
+      rail: () => Promise.resolve(5.02),
+      tell: (stage, sample) => {
+        expect(supply.on).toBe(true);
+        told.push([stage, sample]);
+      },
+    });
+    expect(stop).toBeNull();
+    expect([...new Set(limits)]).toEqual([0.02, 0.5]);
+    expect([...new Set(told.map(([n]) => n))]).toEqual([0, 1]);
+    expect(told.every(([, s]) => s.rail_V === 5.02 && s.volts === 12)).toBe(true);
+    expect(supply.on).toBe(false);
+  });
+  it('goes off with the reading that is too much, not with the next', async () => {
+    const supply = await simulated();
+    supply.load = (volts, _limit, on_s) => ({ volts: on_s > 0.2 ? 14 : volts, current_A: 0.01 });
+    const seen: number[] = [];
+    const { stop } = await powerInStages(at(supply.port), { volts: 12, stages }, (_, samples) => {
+      seen.push(samples[samples.length - 1].volts);
+      return samples.some((s) => s.volts > 13.2) ? 'over' : null;
+    });
+    expect(stop).toBe('over');
+    expect(seen.filter((v) => v > 13.2)).toHaveLength(1);
+    expect(supply.on).toBe(false);
+  });
+  it('goes off when it is called off, and when the rail cannot be read', async () => {
+    const supply = await simulated();
+    supply.load = (volts) => ({ volts, current_A: 0.01 });
+    const gone = new AbortController();
+    const begun = performance.now();
+    await powerInStages(at(supply.port), { volts: 12, stages: [{ limit_A: 0.1, for_s: 20 }] }, () => null, {
+      signal: gone.signal,
+      tell: () => gone.abort(),
+    });
+    expect(performance.now() - begun).toBeLessThan(5000);
+    expect(supply.on).toBe(false);
+    const lost = () => Promise.reject(new InstrumentError('the meter is gone'));
+    await expect(powerInStages(at(supply.port), { volts: 12, stages }, () => null, { rail: lost })).rejects.toThrow(
+      'the meter is gone',
+    );
+    expect(supply.on).toBe(false);
+    await expect(powerInStages(at(supply.port), { volts: 500, stages }, () => null)).rejects.toThrow(
+      'does not take 500 V',
+    );
+    expect(supply.on).toBe(false);
   });
 });

@@ -43,7 +43,7 @@ const probeSchema = z.strictObject({
 export const PART_ORIGINS = ['new', 'donor board', 'the customer’s', 'the old one'] as const;
 /** What is known of the board a part was taken from. */
 export const DONORS = ['ran until it came off', 'dead of something else', 'not known'] as const;
-export const TRIED_WHEN = ['before', 'after', 'closed'] as const;
+const TRIED_WHEN = ['before', 'after', 'closed'] as const;
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 
 const moment = z.int().min(0);

@@ -1,5 +1,6 @@
 /** First power after work: a soak at a low limit, then the start-up's own current with a little more, then running; and when to stop. */
 import type { SupplyPoint } from './startUp.ts';
+import type { Stop } from './stops.ts';
 
 export interface PowerStage {
   stage: 'soak' | 'start' | 'run';
@@ -81,16 +82,6 @@ export interface PowerSample {
   /** Of the rail that is watched. */
   rail_V?: number;
 }
-export const STOPS = {
-  'over-voltage': 'too much voltage on a rail',
-  'too much': 'more than a good unit draws, and it stays so',
-  'at the limit': 'the limit holds it',
-  warm: 'something gets warm, smokes or smells',
-  'called off': 'called off by hand',
-} as const;
-export type Stop = keyof typeof STOPS;
-export const STOP_IDS = Object.keys(STOPS) as [Stop, ...Stop[]];
-
 /** A current counts as limited from this share of the limit. */
 const LIMITED = 0.97;
 /** In the soak the limit holds whatever wants to start: short is what it holds down to this share of the voltage, for so long, s. */

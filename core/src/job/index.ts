@@ -19,8 +19,6 @@ export {
   OVER_VOLTAGE,
   type PowerSample,
   type PowerStage,
-  type Stop,
-  STOPS,
 } from './firstPower.ts';
 export { type GateResult, type JobFacts } from './gateRule.ts';
 export { blocks, HOLDS_CHARGE, judgeGates, openGates } from './gates.ts';
@@ -59,4 +57,5 @@ export { standsAt } from './progress.ts';
 export { NEIGHBOUR_STATES, type NeighbourState } from './proving.ts';
 export { COMPLAINT, pointOf, readingsToRepeat } from './provingRules.ts';
 export { copyOf, type Holding, HOLDINGS, mayHold, shortSum, type Stored } from './stored.ts';
+export { type Stop, STOPS } from './stops.ts';
 export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';

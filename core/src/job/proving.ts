@@ -1,9 +1,9 @@
 /** What is found after fitting: joints pushed, pins measured, neighbours looked at one by one, first power stopped. */
 import { z } from 'zod';
 import { measuredSchema as measured } from '../ground/index.ts';
-import { type Proof, proofKey, type ProofReading } from '../prove/index.ts';
+import { proofKey, type ProofReading } from '../prove/index.ts';
 import { id } from './eventForms.ts';
-import { STOP_IDS } from './firstPower.ts';
+import { STOP_IDS } from './stops.ts';
 
 /** What a neighbour is found to be beside the photo from before. */
 export const NEIGHBOUR_STATES = ['as before', 'moved', 'lifted', 'melted', 'burnt', 'solder on it'] as const;
@@ -41,7 +41,7 @@ type ProvingEvent = z.infer<(typeof provingEvents)[number]>;
 export interface Proven {
   pushed: Map<string, boolean>;
   /** By `proofKey`. */
-  proofs: Map<string, Pick<Proof, 'kind' | 'terminal' | 'to'> & { read: ProofReading; simulated: boolean }>;
+  proofs: Map<string, { read: ProofReading; simulated: boolean }>;
   looked: Map<string, NeighbourState>;
   stopped?: Extract<ProvingEvent, { type: 'power-stopped' }> & { id: string };
 }
@@ -55,7 +55,7 @@ export function applyProving(proven: Proven, eventId: string, body: ProvingEvent
     case 'proved': {
       const { kind, terminal: at, to, read } = body;
       const simulated = 'simulated' in read && read.simulated === true;
-      proven.proofs.set(proofKey({ kind, terminal: at, to }), { kind, terminal: at, to, read, simulated });
+      proven.proofs.set(proofKey({ kind, terminal: at, to }), { read, simulated });
       break;
     }
     case 'neighbour-looked':

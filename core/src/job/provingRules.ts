@@ -2,10 +2,10 @@
 import { judgeShort } from '../diagnosis/index.ts';
 import { compareReading } from '../ground/index.ts';
 import { judgeProof, jointMatters } from '../prove/index.ts';
-import { STOPS } from './firstPower.ts';
 import { checked, type GateRule, type Judgement, met, unknown, unmet } from './gateRule.ts';
 import { closingSteps } from './intake.ts';
 import { isFitted, isOff, type JobState } from './jobState.ts';
+import { STOPS } from './stops.ts';
 import { copyOf, type Holding, shortSum, type Stored } from './stored.ts';
 
 /** The function list's entry for the complaint: "works" means that it is gone. */

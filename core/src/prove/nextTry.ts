@@ -1,5 +1,5 @@
 /** From what shows after the work to what is tried next: the likeliest that is cheapest to look at first, each with its reasons. */
-import { isGroundNet } from '../board/index.ts';
+import { type NamedPin, pinsFor } from './pinsFor.ts';
 
 export const SYMPTOMS = {
   'no output': 'no output, nothing happens',
@@ -20,7 +20,7 @@ export const isSymptom = (s: string): s is Symptom => Object.hasOwn(SYMPTOMS, s)
 export interface Proofs {
   /** What does not work, as it is called. */
   fn?: string;
-  pins: readonly { terminal: string; net?: string }[];
+  pins: readonly NamedPin[];
   polarised: boolean;
   /** Joints nobody can see. */
   hidden: boolean;
@@ -193,37 +193,6 @@ const TABLE: Record<Symptom, readonly Rule[]> = {
     rule('not it', 1, 'a cracked joint elsewhere'),
   ],
 };
-
-/** Words of functions and of nets that speak of the same. */
-const SPEAK: [RegExp, RegExp][] = [
-  [
-    /start|switch|wake|dead|charg|standby|starts|power/i,
-    /^(v(dd|cc|in|bat|bus|sys)|en(able)?|pwr|on|wake|\+?\d+v\d*)/i,
-  ],
-  [/output voltage|voltage|limit/i, /(fb|sense|vout|vo\b|comp|out)/i],
-  [/bus|data|link|network|radio|port|program/i, /(sda|scl|can|lin|tx|rx|d[+-]|dp|dm|mosi|miso|sck|clk|bus|ant)/i],
-  [/backlight|display|picture|lamp/i, /(bl|led|lcd|disp|com\d|seg)/i],
-  [/run|motor|forward|backward|brake|actuator|relay|output/i, /(out|mot|ph|gate|hs|ls|rel|drv)/i],
-  [/sensor|current|temperature|reads/i, /(sens|ntc|temp|cs|shunt|adc|ain|hall)/i],
-  [/button|key|touch|input/i, /(key|btn|sw|col|row|in\d)/i],
-  [/sound|channel|headphone|microphone|audio/i, /(spk|aud|hp|mic|out_?[lr]|in_?[lr])/i],
-  [/clock|time|memory|stored|position/i, /(osc|xt|x(in|out)|bat|sda|scl|cs|so|si)/i],
-];
-
-/** Pins to look at first: those whose net speaks of what does not work; else supplies and ground. */
-export function pinsFor(fn: string | undefined, pins: Proofs['pins']): { terminal: string; net: string }[] {
-  const named = pins.flatMap(({ terminal, net }) => (net === undefined ? [] : [{ terminal, net }]));
-  const nets = SPEAK.filter(([f]) => fn !== undefined && f.test(fn)).map(([, n]) => n);
-  const words = (fn ?? '')
-    .toLowerCase()
-    .split(/[^a-z0-9]+/)
-    .filter((w) => w.length > 2);
-  const spoken = named.filter(
-    ({ net }) => nets.some((n) => n.test(net)) || words.some((w) => net.toLowerCase().includes(w)),
-  );
-  if (spoken.length > 0) return spoken;
-  return named.filter(({ net }) => isGroundNet(net) || SPEAK[0][1].test(net));
-}
 
 export interface NextTry {
   id: Try;

@@ -1,20 +1,13 @@
 /** Readings without power that prove a part is soldered: neighbouring pins apart, every pin through to its track. */
 import { type BoardModel, isGroundNet, partName, type PlacedPart, solderedTerminals, toBoard } from '../board/index.ts';
 import { judgeShort } from '../diagnosis/index.ts';
-import { formatReading, type Measured } from '../ground/index.ts';
+import { formatReading } from '../ground/index.ts';
 import type { Terminal } from '../packages/index.ts';
 import { rowsOf } from '../rework/index.ts';
+import { type Place, type Proven, proofKey, type ProofReading } from './proofKey.ts';
 
-interface Place {
-  partId: string;
-  terminal: string;
-}
-export interface Proof {
+export interface Proof extends Proven {
   key: string;
-  /** `apart`: no solder between them. `through`: from its leg to where its track goes. */
-  kind: 'apart' | 'through';
-  terminal: string;
-  to: Place;
   net?: string;
   toNet?: string;
   /** A part of two ends that lies between both nets. */
@@ -29,9 +22,6 @@ const BROKEN_OHM = 10;
 /** Solder between two pins reads less than this, leads and all, Ω. */
 const BRIDGE_OHM = 1;
 const LEADS_OHM = 0.3;
-
-export const proofKey = ({ kind, terminal, to }: Pick<Proof, 'kind' | 'terminal' | 'to'>): string =>
-  `${kind} ${terminal} ${to.partId}/${to.terminal}`;
 
 /** A tip reaches it with the part on. */
 const reached = ({ kind }: Terminal): boolean => kind !== 'ball' && kind !== 'pad';
@@ -98,7 +88,6 @@ function railOf({ parts, rails = [] }: Pick<BoardModel, 'parts' | 'rails'>, a: s
   return rail && { label: rail.label, good_ohm: rail.good_ohm ?? null, nature: rail.nature ?? null };
 }
 
-export type ProofReading = { ohm: Measured } | { said: 'beeps' | 'silent' };
 interface ProofVerdict {
   state: 'met' | 'unmet' | 'unknown';
   why: string;

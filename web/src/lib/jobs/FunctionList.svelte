@@ -3,13 +3,21 @@
   // What the device can do, tried before the work and again after it.
   import type { JobView } from '$lib/jobs/view';
   import { COMPLAINT } from '@orthos/core/job';
+  import { pinsOf } from '@orthos/core/prove';
   import type { Recorder } from './recorder.svelte';
 
   let { view, recorder, when }: { view: JobView; recorder: Recorder; when: 'before' | 'after' | 'closed' } = $props();
   const functions = $derived(stateOf(view.events).functions);
+  /** What the nets of the part speak of is tried first, after the complaint. */
+  const near = $derived.by(() => {
+    const target = when === 'before' ? undefined : view.board.parts.find((p) => p.partId === view.inputs?.target);
+    const pins = Object.entries(target?.nets ?? {}).map(([terminal, net]) => ({ terminal, net }));
+    return new Set([...functions.keys()].filter((n) => pinsOf(n, pins).length > 0));
+  });
   const names = $derived([
     ...(when === 'before' ? [] : [COMPLAINT]),
-    ...[...functions.keys()].filter((n) => n !== COMPLAINT),
+    ...[...functions.keys()].filter((n) => n !== COMPLAINT && near.has(n)),
+    ...[...functions.keys()].filter((n) => n !== COMPLAINT && !near.has(n)),
   ]);
   let name = $state('');
   const STATES = ['works', 'dead', 'not tried'] as const;
@@ -31,7 +39,9 @@
         <span class="font-semibold first-letter:uppercase">{n}</span>
         {#if n === COMPLAINT}<span class="block truncate text-[13px] text-ink2">{view.ticket.complaint}</span>
         {:else if when !== 'before' && tried?.before}<span class="block text-[13px] text-ink2"
-            >before: {tried.before}{when === 'closed' && tried.after ? `, open: ${tried.after}` : ''}</span
+            >{near.has(n) ? 'near the work; ' : ''}before: {tried.before}{when === 'closed' && tried.after
+              ? `, open: ${tried.after}`
+              : ''}</span
           >{/if}
       </span>
       {#each STATES as s (s)}

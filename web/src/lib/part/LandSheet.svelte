@@ -12,13 +12,11 @@
   } from '@orthos/core/board';
   import { formatGap, formatLength, type UnitSettings } from '@orthos/core/ground';
   import type { Alignment, LandMark, Wire } from '@orthos/core/hands';
-  import type { JointFinding } from '@orthos/core/prove';
   import { packageById } from '@orthos/core/packages';
   import { photoMatrix, type PlacedPhoto } from '$lib/photos/placed';
+  import type { Snippet } from 'svelte';
   import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
   import RotateCcw from '@lucide/svelte/icons/rotate-ccw';
-  import { JOINT_WORDS } from './jointStates';
-  import JointShape from './JointShape.svelte';
   import { LAND_WORDS } from './landStates';
   import LandShape from './LandShape.svelte';
   import { centreOf, outlineOnBoard, pointsText, type Seen, seenFrom } from './seen';
@@ -28,9 +26,23 @@
     state?: LandMark | undefined;
     due: boolean;
     mended?: boolean;
-    /** The part is on: what its joint is, and to which other one it may be bridged. */
-    joint?: { state: JointFinding | undefined; to?: string | undefined };
+    /** Of a joint: how grave what was found there is, in which word, and to which other one it may be bridged. */
+    tone?: Tone;
+    says?: string | undefined;
+    to?: string | undefined;
   }
+  type Tone = 'good' | 'caution' | 'stop';
+  /** A joint as it lies there. */
+  type JointPlace = {
+    terminal: string;
+    points: readonly Seen[];
+    at: Seen;
+    size: number;
+    round: boolean;
+    due: boolean;
+    next: Seen | undefined;
+    line: number;
+  };
   interface Props {
     board: BoardModel;
     target: PlacedPart;
@@ -48,6 +60,8 @@
     alignment?: Alignment;
     /** Lies under all that is drawn, at the same scale and turn; bodies are outlines then. */
     photo?: (PlacedPhoto & { clearness: number }) | undefined;
+    /** The part is on: draws a joint instead of a bare land. */
+    joint?: Snippet<[JointPlace]>;
     onPick?: (terminal: string) => void;
     onTurn: () => void;
     onFlip?: () => void;
@@ -64,6 +78,7 @@
     from = [],
     alignment,
     photo,
+    joint,
     onPick,
     onTurn,
     onFlip,
@@ -75,17 +90,15 @@
     lands.flatMap((l) => {
       const t = pkg.terminals.find((own) => own.id === l.terminal);
       if (!t) return [];
-      const [points, other] = [seen(cornersOnBoard(target, t.land)), pkg.terminals.find((o) => o.id === l.joint?.to)];
+      const [points, other] = [seen(cornersOnBoard(target, t.land)), pkg.terminals.find((o) => o.id === l.to)];
       const shape = {
         ...{ points, at: centreOf(points), hole: t.drill_mm, round: t.round ?? false },
         size: Math.min(t.land.w, t.land.h),
-      };
-      const joint = l.joint && {
-        state: l.joint.state,
         next: other && centreOf(seen(cornersOnBoard(target, other.land))),
       };
-      const words = l.joint ? l.joint.state && JOINT_WORDS[l.joint.state] : l.state && LAND_WORDS[l.state];
-      return [{ ...l, ...shape, joint, mended: l.mended ?? false, tone: words?.tone ?? 'good', says: words?.label }];
+      const words = l.state && LAND_WORDS[l.state];
+      const [tone, says] = [l.tone ?? words?.tone ?? 'good', l.says ?? words?.label];
+      return [{ ...l, ...shape, mended: l.mended ?? false, tone, says }];
     }),
   );
   const body = $derived(seen(cornersOnBoard(target, bodyRect(target))));
@@ -120,7 +133,7 @@
     const by = ((lies ? w : h) / 2 + font * 0.75) * (on ? -1 : 1);
     return lies ? [x - Math.sign(x) * by, y] : [x, y - Math.sign(y) * by];
   }
-  const on = $derived(lands.some((l) => l.joint));
+  const on = $derived(joint !== undefined);
   const told = $derived(pitch > font * 0.8);
 
   const placeOf = (partId: string, terminal: string): Seen | undefined => {
@@ -203,8 +216,8 @@
 </script>
 
 {#snippet land(s: (typeof shapes)[number])}
-  {#if s.joint}
-    <JointShape {...s} state={s.joint.state} next={s.joint.next} {line} />
+  {#if joint}
+    {@render joint({ ...s, line })}
   {:else}
     <LandShape {...s} state={s.state} clear={photo !== undefined} {line} />
   {/if}
@@ -286,7 +299,7 @@
           <g
             role="button"
             tabindex="-1"
-            aria-label="{s.joint ? 'joint' : 'land'} {s.terminal}: {s.says?.toLowerCase() ?? 'not looked at'}"
+            aria-label="{joint ? 'joint' : 'land'} {s.terminal}: {s.says?.toLowerCase() ?? 'not looked at'}"
             class="cursor-pointer"
             onclick={() => onPick(s.terminal)}
             onkeydown={(e) => e.key === 'Enter' && onPick(s.terminal)}>{@render land(s)}</g

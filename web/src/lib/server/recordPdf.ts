@@ -11,8 +11,10 @@ const require = createRequire(import.meta.url);
 /** Ω, µ, °, and every Latin name; read when the first record is printed. */
 let faces: { plain: Buffer; bold: Buffer } | undefined;
 function fonts() {
-  const face = (name: string) => readFileSync(require.resolve(`dejavu-fonts-ttf/ttf/${name}.ttf`));
-  return (faces ??= { plain: face('DejaVuSansCondensed'), bold: face('DejaVuSansCondensed-Bold') });
+  return (faces ??= {
+    plain: readFileSync(require.resolve('dejavu-fonts-ttf/ttf/DejaVuSansCondensed.ttf')),
+    bold: readFileSync(require.resolve('dejavu-fonts-ttf/ttf/DejaVuSansCondensed-Bold.ttf')),
+  });
 }
 
 /** Marks that stand beside a word, and what no font draws. */

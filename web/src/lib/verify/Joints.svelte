@@ -5,6 +5,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
   import { JOINT_WORDS } from '$lib/part/jointStates';
+  import JointShape from '$lib/part/JointShape.svelte';
   import LandSheet from '$lib/part/LandSheet.svelte';
   import { Walk } from '$lib/part/walk.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -98,7 +99,9 @@
       return {
         terminal: s.terminal,
         due: shown === 'measure' ? (pins.due?.ends.includes(s.terminal) ?? false) : s.terminal === due?.terminal,
-        joint: { state, to: told?.to ?? next },
+        found: state,
+        ...(state ? { tone: JOINT_WORDS[state].tone, says: JOINT_WORDS[state].label } : {}),
+        to: told?.to ?? next,
       };
     }),
   );
@@ -172,7 +175,9 @@
       if (spot) walk.go(spot);
     }}
     onTurn={() => walk.turns++}
-  />
+  >
+    {#snippet joint(at)}<JointShape {...at} state={drawn.find((d) => d.terminal === at.terminal)?.found} />{/snippet}
+  </LandSheet>
 {/snippet}
 
 <section aria-label="Joints">

@@ -4,7 +4,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
   import { parseReading } from '@orthos/core/ground';
-  import { judgeProof, proofWords } from '@orthos/core/prove';
+  import { proofWords } from '@orthos/core/prove';
   import type { PinWalk } from './pinWalk.svelte';
 
   interface Props {

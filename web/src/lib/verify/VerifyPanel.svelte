@@ -18,11 +18,6 @@
   import { solderSide } from '@orthos/core/hands';
   import { currentAttempt, pointOf, readingsToRepeat } from '@orthos/core/job';
   import { untrack } from 'svelte';
-  import Around from './Around.svelte';
-  import FirstPower from './FirstPower.svelte';
-  import Joints from './Joints.svelte';
-  import NextTry from './NextTry.svelte';
-  import ShortCheck from './ShortCheck.svelte';
 
   interface Props {
     view: JobView;
@@ -73,21 +68,27 @@
   <Notice text={recorder.problem} at="panel" class="mt-2" />
 
   {#if target && terminals.length > 0}
-    <Joints {view} {target} {attempt} {recorder} {units} />
+    {#await import('./Joints.svelte') then { default: Joints }}<Joints
+        {view}
+        {target}
+        {attempt}
+        {recorder}
+        {units}
+      />{/await}
   {:else}
     <GateHead title="Joints" gate={gate('joints')} />
     <p class="text-ink2">No part with joints is chosen.</p>
   {/if}
-  <Around
-    {view}
-    {attempt}
-    {recorder}
-    onShow={(partId) => {
-      const part = view.board.parts.find((p) => p.partId === partId);
-      if (part) desk.show({ side: part.side, partId });
-      desk.lens = 'parts';
-    }}
-  />
+  {#await import('./Around.svelte') then { default: Around }}<Around
+      {view}
+      {attempt}
+      {recorder}
+      onShow={(partId) => {
+        const part = view.board.parts.find((p) => p.partId === partId);
+        if (part) desk.show({ side: part.side, partId });
+        desk.lens = 'parts';
+      }}
+    />{/await}
 
   {#if gate('restored')?.state !== 'met'}
     <GateHead title="Left off by mistake" gate={gate('restored')} />
@@ -99,7 +100,11 @@
     gate={gate('short-check')}
     why={gate('short-check')?.state === 'met' ? 'no rail is short' : undefined}
   />
-  <ShortCheck {view} checks={attempt.shortChecks} {recorder} />
+  {#await import('./ShortCheck.svelte') then { default: ShortCheck }}<ShortCheck
+      {view}
+      checks={attempt.shortChecks}
+      {recorder}
+    />{/await}
   <Override {view} gates={gates.filter((g) => g.id === 'short-check')} {recorder} />
 
   {#if target && gate('stored-back')}
@@ -111,7 +116,11 @@
       />{/await}
   {/if}
 
-  <FirstPower {view} {recorder} {goodStartUps} />
+  {#await import('./FirstPower.svelte') then { default: FirstPower }}<FirstPower
+      {view}
+      {recorder}
+      {goodStartUps}
+    />{/await}
 
   <GateHead title="Readings back" gate={gate('readings-back')} />
   {#each repeat.off as r (r.id)}
@@ -139,7 +148,11 @@
   <GateHead title="Complaint and functions" gate={gate('functions')} />
   <FunctionList {view} {recorder} when="after" />
 
-  {#if target}<NextTry {view} {target} {recorder} />{/if}
+  {#if target}{#await import('./NextTry.svelte') then { default: NextTry }}<NextTry
+        {view}
+        {target}
+        {recorder}
+      />{/await}{/if}
 
   {#if job.intake.extras.size > 0}<Extras {job} {recorder} states={['done', 'left']} />{/if}
 
