@@ -31,6 +31,7 @@ const LAYERS = [
   'circuit',
   'rework',
   'diagnosis',
+  'prove',
   'hands',
   'job',
   'scene',

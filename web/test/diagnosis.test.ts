@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { modeName, placeOfProbe, probeName, probeOfReading, shown } from '../src/lib/diagnose/probes.ts';
 import { faultWords, percent, ruledOut, storyLines } from '../src/lib/diagnose/words.ts';
-import { runStartUp, takeReading } from '../src/lib/server/meter.ts';
+import { isRunning, runFirstPower, runStartUp, takeReading } from '../src/lib/server/meter.ts';
 import { createBoardModel } from '../src/lib/server/repositories/boardModels.ts';
 import {
   addCircuit,
@@ -18,6 +18,8 @@ import { ConflictError } from '../src/lib/server/repositories/conflict.ts';
 import { addGoodReadings, goodReadingsOf } from '../src/lib/server/repositories/goodReadings.ts';
 import { hiddenFaultsOf, hideFault } from '../src/lib/server/repositories/hiddenFaults.ts';
 import { addMeter, listMeters, saveMeter } from '../src/lib/server/repositories/meters.ts';
+import { SimulatedSupply } from '@orthos/instruments';
+import { demoCircuits } from '../src/lib/server/demo/circuits.ts';
 import { testDatabase } from './database.ts';
 
 const { db } = testDatabase();
@@ -102,6 +104,42 @@ describe('a start-up on the simulated supply', () => {
     // nothing connected draws nothing
     const bare = await runStartUp(supply, settings, null, signal);
     expect(bare.moments.map((m) => m.current_A)).toEqual([0, 0]);
+  });
+});
+
+describe('first power', () => {
+  const plan = { volts: 12, stages: [{ limit_A: 0.5, for_s: 1 }] };
+  const told = { signal: new AbortController().signal, tell: () => undefined };
+  it('has a meter on a rail of the circuit: an output that follows its input is seen at once', async () => {
+    const [supply] = await listMeters(db(), 'supply');
+    const [meter] = await listMeters(db());
+    const run = (faults: Fault[]) =>
+      runFirstPower(
+        { supply, watched: { meter, net: '5V' } },
+        plan,
+        (_, samples) => samples.find((s) => (s.rail_V ?? 0) > 5.5) ?? null,
+        { netlist: demoCircuits.Quillon.netlist, faults },
+        told,
+      );
+    expect((await run([])).stop).toBeNull();
+    expect((await run([{ ref: 'U3', mode: 'short', pins: ['1', '5'], r: 0.5 }])).stop?.rail_V).toBeGreaterThan(10);
+  });
+  it('has a supply for itself: nobody else starts on it meanwhile', async () => {
+    const bench = await SimulatedSupply.start();
+    try {
+      bench.load = (volts) => ({ volts, current_A: 0.01 });
+      const id = await addMeter(db(), { kind: 'supply', name: 'Real', simulated: false });
+      const meter = (await listMeters(db(), 'supply')).find((m) => m.id === id);
+      if (!meter) throw new Error('no supply');
+      const supply = { ...meter, host: '127.0.0.1', port: bench.port };
+      expect(isRunning(supply)).toBe(false);
+      const run = runFirstPower({ supply, watched: null }, plan, () => null, null, told);
+      expect(isRunning(supply)).toBe(true);
+      await run;
+      expect([isRunning(supply), bench.on]).toEqual([false, false]);
+    } finally {
+      bench.stop();
+    }
   });
 });
 

@@ -5,7 +5,7 @@ export interface Place {
   partId: string;
   terminal: string;
 }
-export interface Proven {
+export interface Probed {
   /** `apart`: no solder between them. `through`: from its leg to where its track goes. */
   kind: 'apart' | 'through';
   terminal: string;
@@ -13,4 +13,4 @@ export interface Proven {
 }
 export type ProofReading = { ohm: Measured } | { said: 'beeps' | 'silent' };
 
-export const proofKey = ({ kind, terminal, to }: Proven): string => `${kind} ${terminal} ${to.partId}/${to.terminal}`;
+export const proofKey = ({ kind, terminal, to }: Probed): string => `${kind} ${terminal} ${to.partId}/${to.terminal}`;

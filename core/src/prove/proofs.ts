@@ -4,9 +4,9 @@ import { judgeShort } from '../diagnosis/index.ts';
 import { formatReading } from '../ground/index.ts';
 import type { Terminal } from '../packages/index.ts';
 import { rowsOf } from '../rework/index.ts';
-import { type Place, type Proven, proofKey, type ProofReading } from './proofKey.ts';
+import { type Place, type Probed, proofKey, type ProofReading } from './proofKey.ts';
 
-export interface Proof extends Proven {
+export interface Proof extends Probed {
   key: string;
   net?: string;
   toNet?: string;

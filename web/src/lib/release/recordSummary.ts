@@ -12,6 +12,7 @@ import {
   isOff,
   type JobState,
   openGates,
+  type PART_ORIGINS,
   pointOf,
   readingsToRepeat,
   screwsOut,
@@ -36,17 +37,19 @@ function wrongOf(job: JobState, view: JobView): string[] {
   });
 }
 
+const PUT_ON: Record<(typeof PART_ORIGINS)[number], string> = {
+  new: 'a new one put on',
+  'donor board': 'one from another board put on',
+  'the customer’s': 'the customer’s own put on',
+  'the old one': 'the same one put back',
+};
+
 function doneOf(job: JobState, view: JobView): string[] {
   const lines = job.attempts.flatMap((a, n) => {
     if (!a.suspect) return [];
     const name = nameOf(view.board, a.suspect.partId);
     const { newPart } = a;
-    const what =
-      newPart?.origin === 'the old one'
-        ? 'the same one put back'
-        : newPart?.origin === 'donor board'
-          ? 'one from another board put on'
-          : `${newPart?.origin === 'new' || newPart?.origin === undefined ? 'a new one' : newPart.origin} put on`;
+    const what = newPart?.origin === undefined ? 'put on' : PUT_ON[newPart.origin];
     const steps = [
       isOff(a) && 'taken off',
       isFitted(a) && what,

@@ -47,6 +47,20 @@ export async function takeReading(
   return measure({ host: '127.0.0.1', port: bench.port }, probe.type);
 }
 
+/** Supplies on the bench that run for somebody: one output takes one run at a time. */
+const running = new Set<string>();
+/** The simulated one waits instead. */
+export const isRunning = ({ id, simulated }: Meter): boolean => !simulated && running.has(id);
+
+async function alone<T>({ id }: Meter, work: () => Promise<T>): Promise<T> {
+  running.add(id);
+  try {
+    return await work();
+  } finally {
+    running.delete(id);
+  }
+}
+
 let supply: Promise<SimulatedSupply> | null = null;
 /** Runs on the simulated supply come one after the other: it has one output. */
 let busy: Promise<unknown> = Promise.resolve();
@@ -67,7 +81,8 @@ export async function runStartUp(
   board: { netlist: Netlist; faults: Fault[] } | null,
   signal: AbortSignal,
 ): Promise<SupplyRun> {
-  if (!meter.simulated) return startUpOn({ host: meter.host, port: meter.port }, settings, { signal });
+  if (!meter.simulated)
+    return alone(meter, () => startUpOn({ host: meter.host, port: meter.port }, settings, { signal }));
   return onSimulatedSupply((bench) => {
     bench.load =
       board && ((volts, limit_A, on_s) => supplyShows(board.netlist, board.faults, { volts, limit_A, on_s }));
@@ -95,10 +110,9 @@ export async function runFirstPower<Stop>(
       const { value } = await measure({ host: real?.host ?? '', port: real?.port ?? 0 }, 'dcv');
       return value === 'OL' ? undefined : value;
     };
-    return powerInStages({ host: source.host, port: source.port }, settings, judge, {
-      ...how,
-      ...(real ? { rail } : {}),
-    });
+    return alone(source, () =>
+      powerInStages({ host: source.host, port: source.port }, settings, judge, { ...how, ...(real ? { rail } : {}) }),
+    );
   }
   return onSimulatedSupply((bench) => {
     bench.load =

@@ -74,7 +74,8 @@
   {#if open.length > 0}<button class="button px-3" onclick={allAsBefore}
       >{open.length > 1 ? `All ${open.length}` : 'It'} and the rest as before</button
     >{/if}
-  {#each [true, false] as ok (ok)}
+  <!-- those the plan spoke of come first, one by one or in one act -->
+  {#each open.length > 0 ? [false] : [true, false] as ok (ok)}
     <button
       class="button px-3 {attempt.scans.fitting === ok ? 'button-main' : ''}"
       aria-pressed={attempt.scans.fitting === ok}

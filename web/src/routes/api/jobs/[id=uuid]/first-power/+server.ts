@@ -1,7 +1,7 @@
 import { circuitOf } from '$lib/diagnose/circuitOf';
 import { readBody } from '$lib/server/body';
 import { standingOf } from '$lib/server/jobs/standing';
-import { runFirstPower } from '$lib/server/meter';
+import { isRunning, runFirstPower } from '$lib/server/meter';
 import { circuitsOf } from '$lib/server/repositories/circuits';
 import { goodStartUpsOf } from '$lib/server/repositories/goodStartUps';
 import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
@@ -34,6 +34,7 @@ export const POST = async ({ locals, params, request }) => {
   if (shut) error(409, { message: `${shut.label}: ${shut.why}.` });
   const [supply] = await listMeters(locals.db, 'supply');
   if (!supply) error(409, { message: 'There is no supply in the kit. Add one under Kit, or type what yours shows.' });
+  if (isRunning(supply)) error(409, { message: `${supply.name} runs for somebody else. Try again when it is done.` });
   const [meter] = await listMeters(locals.db);
   const circuit = circuitOf(await circuitsOf(locals.db, modelId), state);
   const faults = supply.simulated ? await hiddenFaultsOf(locals.db, params.id) : [];

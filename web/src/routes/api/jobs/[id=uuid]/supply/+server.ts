@@ -1,7 +1,7 @@
 import { circuitOf } from '$lib/diagnose/circuitOf';
 import { readBody } from '$lib/server/body';
 import { logOf } from '$lib/server/jobs/logs';
-import { runStartUp } from '$lib/server/meter';
+import { isRunning, runStartUp } from '$lib/server/meter';
 import { circuitsOf } from '$lib/server/repositories/circuits';
 import { hiddenFaultsOf } from '$lib/server/repositories/hiddenFaults';
 import { listMeters } from '$lib/server/repositories/meters';
@@ -27,6 +27,7 @@ export const POST = async ({ locals, params, request, platform }) => {
   if (!modelId) error(404, { message: 'There is no such job.' });
   const [supply] = await listMeters(locals.db, 'supply');
   if (!supply) error(409, { message: 'There is no supply in the kit. Add one under Kit, or type the stages.' });
+  if (isRunning(supply)) error(409, { message: `${supply.name} runs for somebody else. Try again when it is done.` });
   const { state } = await logOf(locals.db, params.id);
   const circuit = circuitOf(await circuitsOf(locals.db, modelId), state);
   const faults = supply.simulated ? await hiddenFaultsOf(locals.db, params.id) : [];
