@@ -157,6 +157,7 @@ test('a part that floated, a function that was dead before, one that died since:
   const watch = page.getByRole('heading', { name: 'What to watch' }).locator('..');
   await expect(watch).toContainText('did not work before either: fan');
   await expect(watch).toContainText('does not work now: memory keys');
+  await expect(page.getByRole('heading', { name: 'Slips' }).locator('..')).toContainText(/tilted.*: not looked at/i);
 });
 
 test('wrong way round is caught before any power: neither iron nor supply go on', async ({ page }) => {
@@ -171,6 +172,8 @@ test('wrong way round is caught before any power: neither iron nor supply go on'
   await choose(page.getByLabel('What shows'), 'it pops again');
   await expect(firstTry(page)).toContainText('check its mark against the board');
   await expect(firstTry(page)).toContainText('marks do not agree');
+  await page.goto(`/record/${id}`);
+  await expect(page.getByText(/Way round/).locator('xpath=following-sibling::dd[1]')).toContainText(/1.*5|5.*1/);
 });
 
 test('first power goes in stages; a rail over its voltage stops it at once, and rails are measured again', async ({

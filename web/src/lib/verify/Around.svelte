@@ -23,6 +23,7 @@
   const open = $derived(risks.filter((r) => !looked.has(r.partId)));
   const gate = $derived(view.gates.find((g) => g.id === 'surroundings-after'));
   const placed = $derived(stateOf(view.events).photosPlaced);
+  const before = $derived(view.photos.filter((p) => p.taken === 'before').slice(0, 6));
   const say = (partId: string, state: NeighbourState) => recorder.record({ type: 'neighbour-looked', partId, state });
   const scan = (ok: boolean) => recorder.record({ type: 'surroundings-scanned', ok, after: 'fitting' });
   const HARM = NEIGHBOUR_STATES.filter((s) => s !== 'as before');
@@ -37,6 +38,22 @@
 {#if risks.length > 0}
   <p class="text-[13px] text-ink2">
     By the plan these could suffer; each beside the photo from before: shape, place, shine.
+  </p>
+{/if}
+{#if before.length > 0}
+  <p class="my-1 flex flex-wrap items-center gap-1.5 text-[13px] text-ink2">
+    Before:
+    {#each before as p, n (p.id)}
+      <a href="/api/photos/{p.id}" target="_blank" rel="noreferrer"
+        ><img
+          class="h-12 w-auto border border-line"
+          src="/api/photos/{p.id}?small"
+          alt="Photo before, {n + 1}"
+          width={p.width}
+          height={p.height}
+        /></a
+      >
+    {/each}
   </p>
 {/if}
 {#each risks as r (r.partId)}
