@@ -104,7 +104,8 @@ test('a neighbour that moved is found where the plan said it could suffer, and i
   await page.goto(`/jobs/${id}/plan`);
   await planReady(page);
   await pick(page, 'Air, slow');
-  await page.keyboard.press('u');
+  await planReady(page);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
   const begun = { type: 'run-begun', runId: RUN(4), op: 'remove', methodId: 'air-slow', guide: null };
   await record(
