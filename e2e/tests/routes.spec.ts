@@ -54,6 +54,8 @@ test('bad bodies are refused with the field, and change nothing', async ({ reque
   const before = await (await request.get(`/api/jobs/${id}`)).text();
   const cases: ['POST' | 'PUT', string, unknown, number, string][] = [
     ['POST', `/api/jobs/${id}/events`, {}, 400, 'id'],
+    ['POST', `/api/jobs/${id}/first-power`, { volts: 0 }, 400, 'volts'],
+    ['POST', `/api/jobs/${id}/first-power`, { volts: 12, watch: { net: '5V', volts: 'much' } }, 400, 'watch.volts'],
     ['POST', `/api/jobs/${id}/events`, { ...EVENT, extra: 1 }, 400, 'extra'],
     ['POST', `/api/jobs/${id}/events`, { ...EVENT, body: { type: 'party' } }, 400, 'body.type'],
     [

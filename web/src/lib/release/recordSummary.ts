@@ -49,7 +49,7 @@ function doneOf(job: JobState, view: JobView): string[] {
     if (!a.suspect) return [];
     const name = nameOf(view.board, a.suspect.partId);
     const { newPart } = a;
-    const what = newPart?.origin === undefined ? 'put on' : PUT_ON[newPart.origin];
+    const what = newPart?.origin === undefined ? 'a part put on' : PUT_ON[newPart.origin];
     const steps = [
       isOff(a) && 'taken off',
       isFitted(a) && what,
@@ -68,11 +68,12 @@ function measuredOf(job: JobState, view: JobView): RecordSummary['measured'] {
     `${formatReading(r.value, r.quantity)}${r.probe?.simulated ? ' (simulated)' : ''}`;
   return off.map((r) => {
     const now = again.get(pointOf(r));
+    const good = now?.good ?? r.good;
     return {
       what: placeName(view.board, r.place),
       before: told(r),
       after: now ? told(now) : 'not measured',
-      good: r.good === null ? '' : formatReading(r.good, r.quantity),
+      good: good === null ? '' : formatReading(good, r.quantity),
     };
   });
 }
