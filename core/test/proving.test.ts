@@ -133,6 +133,24 @@ describe('first power that was stopped', () => {
   });
 });
 
+describe('start-ups and stops', () => {
+  const stage = (startUpId: string, name: string): JobEventBody => ({
+    ...{ type: 'supply-stage', startUpId, stage: name, at_s: 5, supply_V: 12, limit_A: 0.1, current_A: 0.1 },
+  });
+  const [first, second] = ['019ac000-0000-4000-8000-0000000000a1', '019ac000-0000-4000-8000-0000000000a2'];
+  const limited = (...bodies: JobEventBody[]) => knownOf(fold(suspect, ...bodies), board, u1).limited;
+  it('count when they came after the work, and not while it soaks', () => {
+    expect(limited(stage(first, 'running'), work)).toBe(false);
+    expect(limited(work, stage(first, 'soak'))).toBe(false);
+    expect(limited(work, stage(first, 'start'))).toBe(true);
+  });
+  it('a later start-up that went well takes the stop off what shows', () => {
+    const cut: JobEventBody = { type: 'power-stopped', stop: 'over-voltage', why: '', startUpId: first };
+    expect(symptomsOf(fold(suspect, work, stage(first, 'soak'), cut))).toEqual([{ symptom: 'over-voltage' }]);
+    expect(symptomsOf(fold(suspect, work, stage(first, 'soak'), cut, stage(second, 'run')))).toEqual([]);
+  });
+});
+
 describe('closed and tested whole', () => {
   const opened: JobEventBody = { type: 'opened', kind: 'screw', what: 'lid', count: 4 };
   const tried = (

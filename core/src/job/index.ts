@@ -47,7 +47,7 @@ export {
   secondsOf,
 } from './jobState.ts';
 export { type Heats, heatsOf } from './heats.ts';
-export { knownOf, symptomsOf } from './knownOf.ts';
+export { knownOf, lastStop, symptomsOf } from './knownOf.ts';
 export { landIsGood, landKey } from './lands.ts';
 export { JOB_TYPE_IDS, JOB_TYPES, type JobType, outcomeWord } from './jobTypes.ts';
 export { judgeEvent, type Refusal, type Standing } from './judge.ts';

@@ -2,9 +2,9 @@
 import { type BoardModel, isPolarised, partName, type PlacedPart, solderedTerminals } from '../board/index.ts';
 import { judgeOrientation, drawnMark } from '../hands/index.ts';
 import { judgeProof, jointMatters, legsToPush, type Proofs, proofsOf, type Symptom } from '../prove/index.ts';
-import { closingSteps } from './intake.ts';
 import { currentAttempt, type Attempt, type JobState } from './jobState.ts';
 import { COMPLAINT } from './provingRules.ts';
+import { copyOf, type Stored } from './stored.ts';
 import { judgeShort } from '../diagnosis/index.ts';
 
 const CABLES = new Set(['cable', 'frame', 'shield']);
@@ -20,6 +20,24 @@ function stillOff({ opened, closed }: JobState['intake']): number {
   return opened.filter((o) => CABLES.has(o.kind) && !closed.has(o.id)).length;
 }
 
+/** Something it holds is not back, or not as it was. */
+function isStoredOpen(stored: Stored, sameChip: boolean): boolean {
+  const holds = stored.holds ?? [];
+  const { state: is, read } = copyOf(stored);
+  return (
+    (holds.includes('data') && (is !== 'copy' || stored.after.at(-1)?.checksum !== read?.checksum)) ||
+    (holds.includes('firmware') && !sameChip && stored.firmware === undefined) ||
+    (holds.includes('settings') && stored.settings === undefined)
+  );
+}
+
+/** The stop of the last first power; none once another one came after it. */
+export function lastStop(state: JobState): Attempt['proven']['stopped'] {
+  const { stopped } = currentAttempt(state).proven;
+  const last = state.intake.startUps.at(-1);
+  return stopped?.startUpId === undefined || stopped.startUpId === last?.id ? stopped : undefined;
+}
+
 /** `fn`: what does not work. */
 export function knownOf(state: JobState, board: BoardModel, part: PlacedPart, fn?: string): Proofs {
   const attempt = currentAttempt(state);
@@ -33,8 +51,9 @@ export function knownOf(state: JobState, board: BoardModel, part: PlacedPart, fn
   const bad = read.filter((r) => r.state === 'unmet');
   const legs = legsToPush(part);
   const stored = suspect && state.stored.get(suspect.partId);
-  const startUp = state.intake.startUps.at(-1);
-  const worst = startUp?.stages.at(-1);
+  // a start-up from before the work says nothing of the board now; in a soak the limit holds whatever wants to start
+  const since = state.intake.startUps.slice(state.beforeWork?.startUps ?? Infinity);
+  const last = since.at(-1)?.stages.at(-1);
   const found = Object.fromEntries([...joints].filter(([, s]) => jointMatters(s)));
   const gives = [...proven.pushed].flatMap(([t, firm]) => (firm ? [] : [[t, 'open'] as const]));
   return {
@@ -64,14 +83,10 @@ export function knownOf(state: JobState, board: BoardModel, part: PlacedPart, fn
       const other = board.parts.find((p) => p.partId === id);
       return is === 'as before' || !other ? [] : [`${partName(other)} ${is}`];
     }),
-    storedOpen:
-      (stored?.holds?.length ?? 0) > 0 &&
-      ((stored?.holds?.includes('data') === true && stored.after.length === 0) ||
-        (stored?.holds?.includes('firmware') === true && stored.firmware === undefined) ||
-        (stored?.holds?.includes('settings') === true && stored.settings === undefined)),
+    storedOpen: stored !== undefined && isStoredOpen(stored, newPart?.origin === 'the old one'),
     slips: state.slips.filter((s) => !s.checked).length,
-    limited: worst !== undefined && worst.current_A >= 0.97 * worst.limit_A,
-    unplugged: closingSteps(state.intake).length > 0 ? stillOff(state.intake) : 0,
+    limited: last !== undefined && last.stage !== 'soak' && last.current_A >= 0.97 * last.limit_A,
+    unplugged: stillOff(state.intake),
     fluxLeft: [...joints.values()].includes('flux'),
     oldGood: offBoardTest?.result === 'good',
     attempts: state.attempts.length,
@@ -80,14 +95,14 @@ export function knownOf(state: JobState, board: BoardModel, part: PlacedPart, fn
 
 /** What the log itself shows after the work, the gravest first; with the function that speaks of it. */
 export function symptomsOf(state: JobState): { symptom: Symptom; fn?: string }[] {
-  const { shortChecks, proven } = currentAttempt(state);
+  const { shortChecks } = currentAttempt(state);
+  const stop = lastStop(state)?.stop;
   const shown: { symptom: Symptom; fn?: string }[] = [];
   const latest = new Map(shortChecks.map((c) => [`${c.rail}\n${c.load ?? ''}`, c]));
-  if (proven.stopped?.stop === 'over-voltage') shown.push({ symptom: 'over-voltage' });
+  if (stop === 'over-voltage') shown.push({ symptom: 'over-voltage' });
   if ([...latest.values()].some((c) => judgeShort(c).state === 'unmet')) shown.push({ symptom: 'shorted' });
-  if (proven.stopped?.stop === 'too much' || proven.stopped?.stop === 'at the limit')
-    shown.push({ symptom: 'draws more' });
-  if (proven.stopped?.stop === 'warm') shown.push({ symptom: 'hot' });
+  if (stop === 'too much' || stop === 'at the limit') shown.push({ symptom: 'draws more' });
+  if (stop === 'warm') shown.push({ symptom: 'hot' });
   for (const [name, { before, after }] of state.functions) {
     if (after !== 'dead') continue;
     if (name === COMPLAINT) shown.push({ symptom: 'still there' });

@@ -9,8 +9,8 @@
   import { formatReading, parseReading } from '@orthos/core/ground';
   import {
     blocks,
-    currentAttempt,
     firstPower,
+    lastStop,
     type PowerSample,
     type PowerStage,
     type Stop,
@@ -28,7 +28,7 @@
   }
   let { view, recorder, goodStartUps }: Props = $props();
   const job = $derived(stateOf(view.events));
-  const stopped = $derived(currentAttempt(job).proven.stopped);
+  const stopped = $derived(lastStop(job));
   const shut = $derived(view.gates.find((g) => g.id === 'short-check' && blocks(g)));
   const good = $derived<SupplyPoint[]>(goodStartUps[0]?.stages ?? []);
   // a capacitor is charged by the others, not connected
