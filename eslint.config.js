@@ -33,6 +33,8 @@ const LAYERS = [
   'diagnosis',
   'prove',
   'hands',
+  'compare',
+  'sets',
   'job',
   'scene',
   'calc',

@@ -16,6 +16,7 @@ import { blowAwayCalc, heatYardstick, heatField, jetProfileCalc } from './heatCa
 import { jointVolumeCalc } from './jointCalcs.ts';
 import { heatSimulateCalc, planBenchCalc, planHeatCalc } from './planCalcs.ts';
 import { heatReworkCalc } from './reworkCalcs.ts';
+import { setOrderCalc } from './setCalcs.ts';
 import { type Calc, type CalcContext, CalcInputError, parseInput } from '../ground/index.ts';
 
 export class UnknownCalcError extends Error {
@@ -89,6 +90,7 @@ const list = [
   planAroundCalc,
   planRescueCalc,
   planWayOutCalc,
+  setOrderCalc,
   circuitSolve,
   diagnoseRank,
   diagnoseNext,

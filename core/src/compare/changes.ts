@@ -36,8 +36,8 @@ const blows = (phases: readonly Phase[]): boolean => phases.some((p) => p.kind =
 const setAir = (phases: readonly Phase[], settings: object): Phase[] =>
   phases.map((p) => (p.kind === 'air' ? ({ ...p, settings: { ...p.settings, ...settings } } as Phase) : p));
 
-/** Covers of a bench, the one first that leaves least of the heat. */
-const coversOf = (kit: Kit | undefined): (typeof COVER_KINDS)[number][] => {
+/** Covers that a bench has, the least first that they leave of a jet. */
+export const coversOf = (kit: Kit | undefined): (typeof COVER_KINDS)[number][] => {
   const owned = kit?.flatMap((i) => (i.tool === 'cover' ? [i.kind] : []));
   // foil is pressed on, or stands off: one roll does both
   return COVER_KINDS.filter((k) => !owned || owned.includes(k) || (k === 'foil-off' && owned.includes('foil')));

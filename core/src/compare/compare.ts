@@ -16,6 +16,7 @@ import {
   type PlanInput,
   type PlanRun,
   type ReworkPlace,
+  runPlan,
   wantsOf,
   wetAt,
 } from '../rework/index.ts';
@@ -104,6 +105,28 @@ export async function compareWays<R extends Row>(
     rows.push({ ...row, procedure: { ...procedureOf(method, asked), op } });
   }
   return inTheEnd(rows, op);
+}
+
+/** The way that one quick run each speaks for: enough to choose by, not to tell anybody. `best`: null where nothing here does it. Throws as `compareMethods`. */
+export async function glanceAtWays(
+  found: Omit<PlanInput, 'phases'>,
+  choices: readonly MethodChoice[],
+  context: CalcContext,
+): Promise<{ best: Method | null; why: string }> {
+  const here = choices.filter((c) => !c.unfit && !c.lacks && !c.asked && !c.again);
+  const rows: Row[] = [];
+  for (const [n, { method }] of here.entries()) {
+    const input: PlanInput = { ...found, phases: method.phases, quality: 'search', frames: false };
+    const nominal = await runPlan(input, partOf(context, n / here.length, 1 / here.length), 'shut');
+    const limit_s = method.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
+    const alone: Ensemble = { inputs: [], nominal, centre: nominal, members: [], limit_s };
+    rows.push(rowOf(method, alone, placeOf(input)));
+  }
+  const { rows: ordered, recommended, reasons } = inTheEnd(rows, found.fitting ? 'fit' : 'remove');
+  // what is too near to plastic here may be done otherwise, or clear where it stands elsewhere
+  const id = recommended ?? ordered.find((r) => r.loose_s?.p50 !== null)?.id;
+  const choice = here.find((c) => c.method.id === id);
+  return { best: choice?.method ?? null, why: reasons[1] };
 }
 
 /** A way as it was computed, to be run again; `covers` where others lie on the board than the case has. */

@@ -1,4 +1,5 @@
-export { compareMethods, listMethods } from './compare.ts';
+export { compareMethods, glanceAtWays, listMethods } from './compare.ts';
+export { beforeOff_s, beforeOn_s, clean_s, look_s, type Tool, toolsOf } from './minutes.ts';
 export { EVEN, inTheEnd, weighed } from './order.ts';
 export { compareFits, fitRowOf } from './fit.ts';
 export { type Free, freeOn } from './free.ts';
@@ -14,7 +15,7 @@ export {
 export { type Around, aroundInput, aroundOutput, rowsAround } from './around.ts';
 export { type ApproachTool, type Hold, holdFor, type Hour, hourOf, HOURS_DEG, hoursFor, LEAN_DEG } from './approach.ts';
 export { type Along, type Near, nearOf, nearRow } from './near.ts';
-export type { Change } from './changes.ts';
+export { type Change, coversOf } from './changes.ts';
 export { rescue, rescueInput, rescueOutput, rescuePlan, rescuePlanInput, type Rescue, type Way } from './rescue.ts';
 export { type Planned, plannedInput, plannedSchema, planWay } from './planned.ts';
 export {

@@ -24,6 +24,7 @@ import { id, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intake.ts';
 import { JOINT_FINDINGS } from '../prove/index.ts';
 import { provingEvents } from './proving.ts';
+import { setEvents } from './set.ts';
 import { storedEvents } from './stored.ts';
 
 /** Which net each probe was on, with what; readings across silicon depend on both. */
@@ -280,6 +281,7 @@ const bodies = z.discriminatedUnion('type', [
   }),
   ...storedEvents,
   ...provingEvents,
+  ...setEvents,
   z
     .strictObject({
       type: z.literal('short-check'),

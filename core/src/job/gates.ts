@@ -6,11 +6,22 @@
 import type { SourceKind } from '../board/index.ts';
 import { judgeOrientation } from '../hands/index.ts';
 import { methodName } from '../rework/index.ts';
-import { checked, type GateResult, type GateRule, type JobFacts, met, unknown, unmet } from './gateRule.ts';
+import { few } from '../ground/index.ts';
+import {
+  checked,
+  type GateResult,
+  type GateRule,
+  type JobFacts,
+  type Judgement,
+  met,
+  unknown,
+  unmet,
+} from './gateRule.ts';
 import { currentAttempt, isOff, saidAllWet, type JobState } from './jobState.ts';
 import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
 import { landIsGood } from './lands.ts';
 import { PROVING_RULES } from './provingRules.ts';
+import { setProgress, type SetProgress } from './setProgress.ts';
 import { copyOf, shortSum } from './stored.ts';
 
 /** A residual voltage above this is not "gone", V. */
@@ -33,6 +44,8 @@ const RULES: GateRule[] = [
     step: 'diagnose',
     label: 'A target and why',
     judge: (state, { suspect }, facts) => {
+      const listed = state.set?.items.size ?? 0;
+      if (listed > 0) return met(`${listed} ${listed === 1 ? 'part' : 'parts'} listed`);
       if (suspect) return met(suspect.why, [suspect.id]);
       const { target } = JOB_TYPES[facts.type];
       const found = state.readings.length + state.observations.length;
@@ -45,7 +58,9 @@ const RULES: GateRule[] = [
     id: 'plan-fresh',
     step: 'plan',
     label: 'A plan whose inputs have not changed',
-    judge: (_, { plan }, facts) => {
+    judge: (state, { plan }, facts) => {
+      const set = setProgress(state);
+      if (set) return judgeOrder(state, set);
       if (!plan) return unmet('no plan chosen');
       if (facts.planFresh === null) return unknown('the plan could not be compared with its inputs');
       return facts.planFresh
@@ -158,7 +173,9 @@ const RULES: GateRule[] = [
     id: 'off-board',
     step: 'fit',
     label: 'Suspect tested off the board',
-    judge: (_, { offBoardTest }) => {
+    judge: (_, { offBoardTest, ofSet }) => {
+      // what is renewed by a list is no suspect
+      if (ofSet !== undefined) return null;
       if (offBoardTest === undefined) return unknown('not tested yet');
       const { result } = offBoardTest;
       if (result === 'not tested') return unmet('left untested');
@@ -197,6 +214,18 @@ const RULES: GateRule[] = [
   },
   ...PROVING_RULES,
   {
+    id: 'set-done',
+    step: 'verify',
+    label: 'Every part of the set done',
+    judge: (state) => {
+      const set = setProgress(state);
+      if (!set) return null;
+      const open = set.parts.filter((p) => p.left.length > 0).map((p) => p.item.partId.toUpperCase());
+      if (open.length === 0) return met(`${set.parts.length} done`);
+      return unmet(`${open.length} of ${set.parts.length} open: ${few(open)}`);
+    },
+  },
+  {
     id: 'outcome',
     step: 'release',
     label: 'Outcome recorded',
@@ -207,6 +236,16 @@ const RULES: GateRule[] = [
     },
   },
 ];
+
+/** An order that has every part of the set that is still to be done in its stage. */
+function judgeOrder({ set }: JobState, { stage, ahead }: SetProgress): Judgement {
+  if (stage === null) return met('every part is done');
+  const order = set?.ordered.get(stage);
+  if (!order) return unmet('no order of the set yet');
+  const without = ahead.filter((a) => !order.legs.some((l) => l.partId === a.partId && l.op === a.op));
+  if (without.length > 0) return unmet(`not in the order: ${few(without.map((a) => a.partId.toUpperCase()))}`);
+  return met(`${order.legs.length} in order, about ${Math.round(order.minutes)} min`);
+}
 
 /** Why a source is not gone; undefined when it is. */
 function openSource(state: JobState, source: { id: string; label: string; kind?: SourceKind }): string | undefined {

@@ -34,6 +34,7 @@ export {
 } from './intake.ts';
 export {
   type Attempt,
+  attemptsOf,
   currentAttempt,
   foldJob,
   isFitted,
@@ -45,6 +46,7 @@ export {
   RunningJob,
   saidAllWet,
   secondsOf,
+  workAt,
 } from './jobState.ts';
 export { type Heats, heatsOf } from './heats.ts';
 export { knownOf, lastStop, symptomsOf } from './knownOf.ts';
@@ -54,6 +56,8 @@ export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';
 export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
 export { standsAt } from './progress.ts';
+export { type SetItem, setItemSchema, type SetLeg, type SetOrdered, type SetSaid, type SetState } from './set.ts';
+export { legAt, setProgress, type SetPart, type SetProgress } from './setProgress.ts';
 export { NEIGHBOUR_STATES, type NeighbourState } from './proving.ts';
 export { COMPLAINT, pointOf, readingsToRepeat } from './provingRules.ts';
 export { copyOf, type Holding, HOLDINGS, mayHold, shortSum, type Stored } from './stored.ts';

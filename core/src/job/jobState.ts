@@ -5,6 +5,7 @@ import { benchMinutes } from './benchMinutes.ts';
 import type { SourceKind } from '../board/index.ts';
 import type { JobEvent, JobEventBody, JointMark } from './events.ts';
 import { applyProving, freshProven, type Proven } from './proving.ts';
+import { applySet, freshSet, type SetEvent, type SetState } from './set.ts';
 import { applyStored, type Stored } from './stored.ts';
 import { landKey } from './lands.ts';
 import type { LandMark, SlipKind } from '../hands/index.ts';
@@ -50,6 +51,8 @@ export interface Run {
 type LandRepaired = Extract<JobEventBody, { type: 'land-repaired' }>;
 
 export interface Attempt {
+  /** The part of a set that it is about: work that was listed, no suspicion. */
+  ofSet?: string;
   suspect?: Kept<'suspect'>;
   plan?: Kept<'plan'>;
   targetConfirmed?: Kept<'target-confirmed'>;
@@ -101,6 +104,8 @@ export interface JobState {
   /** A spent override stays on the record but no longer lets anything through. */
   overrides: (Kept<'override'> & { spent?: boolean })[];
   attempts: Attempt[];
+  /** Parts that are done together; null: nothing was ever listed. */
+  set: SetState | null;
   /** Where photos lie on the board. */
   photosPlaced: Map<string, Body<'photo-placed'>>;
   /** What parts hold, by part. */
@@ -141,8 +146,8 @@ const freshAttempt = (): Attempt => ({
 
 /** A second attempt at the same part: what is known of it, of its lands and of what is covered round it comes along. */
 function carriedOn(last: Attempt): Attempt {
-  const { suspect, plan, targetConfirmed, laidOut, partOff, offBoardTest, newPart } = last;
-  const known = { suspect, plan, targetConfirmed, laidOut, partOff, offBoardTest, newPart };
+  const { ofSet, suspect, plan, targetConfirmed, laidOut, partOff, offBoardTest, newPart } = last;
+  const known = { ofSet, suspect, plan, targetConfirmed, laidOut, partOff, offBoardTest, newPart };
   return {
     ...freshAttempt(),
     ...(Object.fromEntries(Object.entries(known).filter(([, v]) => v !== undefined)) as Partial<Attempt>),
@@ -150,6 +155,14 @@ function carriedOn(last: Attempt): Attempt {
     landRepairs: new Map(last.landRepairs),
   };
 }
+
+/** What is done to a part of a set, in words. */
+const FATE_WORDS = {
+  renew: 'of the set: renewed',
+  leave: 'of the set: left off',
+  move: 'of the set: moved to another board',
+  salvage: 'of the set: salvaged',
+} as const;
 
 export function foldJob(events: readonly JobEvent[]): JobState {
   const withdrawn = new Set(events.flatMap((e) => (e.body.type === 'withdrawn' ? [e.body.eventId] : [])));
@@ -163,6 +176,7 @@ export function foldJob(events: readonly JobEvent[]): JobState {
     slips: [],
     overrides: [],
     attempts: [freshAttempt()],
+    set: null,
     onset: [],
     intake: freshIntake(),
     circuitId: null,
@@ -222,10 +236,25 @@ export class RunningJob {
   }
 }
 
-/** The attempt being worked on. */
-export function currentAttempt(state: JobState): Attempt {
-  return state.attempts[state.attempts.length - 1];
+/** The attempt being worked on: of a set, at the part that hands are at. */
+export function currentAttempt({ attempts, set }: JobState): Attempt {
+  const own = set?.at ? attemptAt(attempts, set.at) : undefined;
+  return own ?? attempts.findLast((a) => a.ofSet === undefined) ?? attempts[attempts.length - 1];
 }
+
+const attemptAt = (attempts: readonly Attempt[], partId: string): Attempt | undefined =>
+  attempts.findLast((a) => a.ofSet === partId);
+
+/** What was done at a part of the set, so far. */
+export const workAt = ({ attempts }: Pick<JobState, 'attempts'>, partId: string): Attempt | undefined =>
+  attemptAt(attempts, partId);
+
+/** Attempts at a suspect: all but the work that was listed. */
+export const attemptsOf = ({ attempts }: Pick<JobState, 'attempts'>): Attempt[] => {
+  const own = attempts.filter((a) => a.ofSet === undefined);
+  const begun = own.filter((a) => a.suspect !== undefined || a.runs.length > 0);
+  return own.length === attempts.length ? own : begun;
+};
 
 /** The last run of an operation in this attempt. */
 export function lastRun(attempt: Attempt, op: Operation): Run | undefined {
@@ -441,27 +470,73 @@ const OF_PROVING: Effects<
     lapsePower(state, 'it had been powered');
     if (body.stop === 'called off') return;
     // what was measured before says nothing of what it did to the board
-    attempt.shortChecks = [];
-    spendOverrides(state, 'short-check');
+    dropShortChecks(state, attempt);
   },
   'new-attempt'(body, { state, attempt }) {
     state.attempts.push(body.same ? carriedOn(attempt) : freshAttempt());
+    if (state.set && !body.same) state.set.at = null;
     state.attemptReasons.push(body.why);
   },
   released: (body, { state, id, at }) => (state.released = { ...body, id, at }),
   'handed-over': (body, { state, id, at }) => (state.handedOver = { ...body, id, at }),
 };
 
-const EFFECTS = { ...OF_SEARCHING, ...OF_PREPARING, ...OF_HANDS, ...OF_PROVING };
+/** Goes to a part of the set: what was found once for its side, laid out and covered for the others is so for it too. */
+function goTo(state: JobState, partId: string, { id, at }: Pick<Met, 'id' | 'at'>): void {
+  const { set } = state;
+  const item = set?.items.get(partId);
+  if (!set || !item) return;
+  const before = currentAttempt(state);
+  const others = state.attempts.filter((a) => a.ofSet !== undefined);
+  let own = attemptAt(state.attempts, partId);
+  if (!own) {
+    own = { ...freshAttempt(), ofSet: partId, suspect: { type: 'suspect', partId, why: FATE_WORDS[item.do], id, at } };
+    state.attempts.push(own);
+  }
+  const sameSide = others.findLast((a) => a.targetConfirmed && set.items.get(a.ofSet ?? '')?.side === item.side);
+  own.targetConfirmed ??= sameSide?.targetConfirmed;
+  own.laidOut ??= others.findLast((a) => a.laidOut)?.laidOut;
+  for (const other of others)
+    for (const [k, v] of other.neighbours) if (!own.neighbours.has(k)) own.neighbours.set(k, v);
+  if (before.ofSet !== undefined) own.shortChecks = before.shortChecks;
+}
+
+const OF_SETS: Effects<SetEvent['type']> = {
+  'set-parts': (body, { state }) => applySet((state.set ??= freshSet()), body),
+  'set-dropped': (body, { state }) => state.set && applySet(state.set, body),
+  'set-ordered': (body, { state }) => state.set && applySet(state.set, body),
+  'set-at'(body, { state, id, at }) {
+    goTo(state, body.partId, { id, at });
+    if (state.set?.items.has(body.partId)) applySet(state.set, body);
+  },
+};
+
+const EFFECTS = { ...OF_SEARCHING, ...OF_PREPARING, ...OF_HANDS, ...OF_PROVING, ...OF_SETS };
 
 type Own = keyof typeof EFFECTS;
 const isOwn = (body: JobEventBody): body is Body<Own> => body.type in EFFECTS;
+
+/** What says its part belongs to the work at it, whichever part hands are at: two may write at once. */
+const OF_A_PART = new Set<JobEventBody['type']>([
+  'run-begun',
+  'joint',
+  'part-off',
+  'plan',
+  'laid-out',
+  'target-confirmed',
+]);
+
+/** The attempt that an event belongs to. */
+export function attemptFor(state: JobState, body: JobEventBody): Attempt {
+  const partId = OF_A_PART.has(body.type) && 'partId' in body ? body.partId : undefined;
+  return (partId === undefined ? undefined : attemptAt(state.attempts, partId)) ?? currentAttempt(state);
+}
 
 function apply(state: JobState, { id, at, body }: JobEvent): void {
   if (isOwn(body)) {
     // an event's effect takes its own body
     const effect = EFFECTS[body.type] as (body: Body<Own>, met: Met) => void;
-    effect(body, { state, attempt: currentAttempt(state), id, at });
+    effect(body, { state, attempt: attemptFor(state, body), id, at });
   } else if (body.type !== 'withdrawn') ofIntake(state, { id, at }, body);
 }
 
@@ -476,7 +551,7 @@ function ofIntake(state: JobState, key: { id: string; at: number }, body: Parame
 
 /** What was checked before the hands went to work says nothing about the board now. */
 function beginWork(state: JobState, attempt: Attempt): void {
-  attempt.shortChecks = [];
+  dropShortChecks(state, attempt);
   attempt.joints.clear();
   attempt.proven = freshProven();
   delete attempt.scans.fitting;
@@ -489,6 +564,12 @@ function beginWork(state: JobState, attempt: Attempt): void {
     delete tried.after;
     delete tried.closed;
   }
+}
+
+/** A short check is of the board, not of a part: of a set, all of them go. */
+function dropShortChecks(state: JobState, attempt: Attempt): void {
+  attempt.shortChecks = [];
+  if (attempt.ofSet !== undefined) for (const a of state.attempts) if (a.ofSet !== undefined) a.shortChecks = [];
   spendOverrides(state, 'short-check');
 }
 

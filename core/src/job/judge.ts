@@ -3,7 +3,7 @@ import { type BoardModel, solderedTerminals } from '../board/index.ts';
 import type { JobEventBody } from './events.ts';
 import { blocks } from './gates.ts';
 import type { GateResult } from './gateRule.ts';
-import { currentAttempt, type JobState } from './jobState.ts';
+import { attemptFor, currentAttempt, type JobState } from './jobState.ts';
 
 /** A job under its lock. */
 export interface Standing {
@@ -22,6 +22,9 @@ export interface Standing {
   /** Whether the job has this photo. */
   hasPhoto(photoId: string): boolean;
 }
+
+/** Twice what one list says: whoever lists anew what is there already is not refused. */
+const MOST_IN_SET = 120;
 
 /** Why not: `field` where the event itself names something that is not there, else the job's state forbids it. */
 export interface Refusal {
@@ -53,7 +56,7 @@ export function judgeEvent(body: JobEventBody, job: Standing): Refusal | undefin
   if (missing) return missing;
   // what was begun while the server was away has happened
   if (body.type === 'run-begun' && !body.offline)
-    if (currentAttempt(job.state).runs.some((r) => r.op === body.op && !r.ended))
+    if (attemptFor(job.state, body).runs.some((r) => r.op === body.op && !r.ended))
       return { message: 'This has been begun in another window: go on there.' };
   const gate = blockedBy(body, job);
   return gate && { message: `${gate.label}: ${gate.why}.` };
@@ -66,7 +69,8 @@ function blockedBy(body: JobEventBody, { state, gates }: Standing): GateResult |
     needs.push('power-gone');
     if (body.op === 'fit') needs.push('orientation');
   }
-  const worked = currentAttempt(state).runs.length > 0;
+  const now = currentAttempt(state);
+  const worked = (now.ofSet === undefined ? [now] : state.attempts).some((a) => a.runs.length > 0);
   if (body.type === 'power-connected' || body.type === 'supply-stage')
     needs.push('restored', ...(worked ? ['short-check'] : []));
   return gates.find((g) => needs.includes(g.id) && blocks(g));
@@ -154,6 +158,25 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
         ? undefined
         : { field: 'body.to', message: `the board has no ${to.partId}.${to.terminal}` };
     }
+    case 'set-parts':
+      for (const [n, { partId, side, after }] of body.items.entries()) {
+        const field = `body.items.${n}`;
+        const part = board.parts.find((p) => p.partId === partId);
+        if (!part) return noPart(partId, `${field}.partId`);
+        if (part.side !== side) return { field: `${field}.side`, message: `stands on the ${part.side}` };
+        if (terminalsOf(part).size === 0) return { field: `${field}.partId`, message: 'has no joints to melt' };
+        const stranger = (after ?? []).map((a) => noPart(a, `${field}.after`)).find(Boolean);
+        if (stranger) return stranger;
+      }
+      return (job.state.set?.items.size ?? 0) + body.items.length > MOST_IN_SET
+        ? { field: 'body.items', message: `a set has at most ${MOST_IN_SET} parts` }
+        : undefined;
+    case 'set-ordered': {
+      const strange = body.legs.find((l) => !job.state.set?.items.has(l.partId));
+      return strange && { field: 'body.legs', message: `"${strange.partId}" is not in the set` };
+    }
+    case 'set-at':
+      return job.state.set?.items.has(body.partId) ? undefined : { field: 'body.partId', message: 'is not in the set' };
     case 'photo-placed':
       return job.hasPhoto(body.photoId) ? undefined : { field: 'body.photoId', message: 'is no photo of this job' };
     case 'orientation-checked': {

@@ -2,7 +2,7 @@
 import { type BoardModel, isPolarised, partName, type PlacedPart, solderedTerminals } from '../board/index.ts';
 import { judgeOrientation, drawnMark } from '../hands/index.ts';
 import { judgeProof, jointMatters, legsToPush, type Proofs, proofsOf, type Symptom } from '../prove/index.ts';
-import { currentAttempt, type Attempt, type JobState } from './jobState.ts';
+import { attemptsOf, currentAttempt, type Attempt, type JobState } from './jobState.ts';
 import { COMPLAINT } from './provingRules.ts';
 import { copyOf, type Stored } from './stored.ts';
 import { judgeShort } from '../diagnosis/index.ts';
@@ -89,7 +89,7 @@ export function knownOf(state: JobState, board: BoardModel, part: PlacedPart, fn
     unplugged: stillOff(state.intake),
     fluxLeft: [...joints.values()].includes('flux'),
     oldGood: offBoardTest?.result === 'good',
-    attempts: state.attempts.length,
+    attempts: attemptsOf(state).length,
   };
 }
 

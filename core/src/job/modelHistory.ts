@@ -1,7 +1,7 @@
 /** What earlier jobs on the same kind of board found: culprits, what went with them, readings, minutes. */
 import { compareReading, type Measured, type Place, type Quantity } from '../ground/index.ts';
 import { pointOf } from './provingRules.ts';
-import { isFitted, type JobState, type RunningJob } from './jobState.ts';
+import { attemptsOf, isFitted, type JobState, type RunningJob } from './jobState.ts';
 
 export interface EarlierJob {
   id: string;
@@ -42,7 +42,7 @@ const MOST_READINGS = 8;
 /** The part that a repaired job came down to; null when its last suspect tested good. */
 export function culpritOf(state: JobState): string | null {
   if (state.released?.outcome !== 'repaired') return null;
-  const { suspect, offBoardTest } = state.attempts[state.attempts.length - 1];
+  const { suspect, offBoardTest } = attemptsOf(state).at(-1) ?? {};
   return suspect && offBoardTest?.result !== 'good' ? suspect.partId : null;
 }
 

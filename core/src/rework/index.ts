@@ -17,6 +17,12 @@ export {
   scannedSchema,
   type SetPoint,
 } from './handForms.ts';
+export { type ReworkCase } from './bench/caseForm.ts';
+export { asFineAsNeeded } from './bench/finer.ts';
+export { ReworkRun } from './bench/reworkRun.ts';
+export type { RunState } from './bench/runState.ts';
+export { WholeBoard } from './bench/wholeBoard.ts';
+export { stintsOf } from './stints.ts';
 export { limitOf, limitRowOf, readOwnLimit, type ShopLimits, shopLimitsSchema } from './bench/limitOf.ts';
 export { type FieldFrames, harmOf, LIFT_S, type PlanRun, planRunSchema, wetAt } from './bench/runForm.ts';
 export { COVER_KINDS, type JointState, MAT, type Surroundings, surroundingsSchema } from './bench/surroundingsForm.ts';

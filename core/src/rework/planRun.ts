@@ -63,7 +63,7 @@ async function drive(run: ReworkRun, input: PlanInput, context: CalcContext, unt
       context.progress?.(done, picture ? recorder.frames() : undefined);
       await context.breathe?.();
     }
-    if (looked && (isOver(run, freezes) || (until === 'shut' && isShut(run)) || !goesOn(run))) break;
+    if (looked && (isOver(run, freezes) || (until === 'shut' && isShut(run)) || !run.goesOn())) break;
   }
   const result = never && hopeless ? hopeless.asIfTold(run) : run.result();
   const told = { ...result, ...(recorder ? { frames: recorder.frames() } : {}) };
@@ -93,13 +93,6 @@ async function watched(
     await context.breathe?.();
   }
   return run.time - left_s;
-}
-
-/** Hands over where a phase has come to its end; false where the work ends there, with joints that hold. */
-function goesOn(run: ReworkRun): boolean {
-  const over = run.phaseIsOver();
-  // once all are loose the part is lifted in this phase
-  return over === 'no' || run.joints.allLoose_s !== null || run.next(over);
 }
 
 /** Whether a neighbour was hurt a while ago, and joints are still solid. */

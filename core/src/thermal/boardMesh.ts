@@ -129,22 +129,43 @@ export function meshBoard(
     dy = gradedSpacing(y0, y1, box.y0 - margin, box.y1 + margin, fine, coarsest);
     fine *= 1.06;
   } while (dx.length * dy.length * SLABS.length > maxCells && fine < 5e-3);
-  const flipped = target.side === 'bottom';
+  return meshOf(board, { x0, y0, dx, dy }, target.side === 'bottom');
+}
+
+/** The whole board in even cells of about `cell_mm`, layer 0 on the side that is worked on. */
+export function meshWhole(board: BoardModel, cell_mm: number, side: PlacedPart['side'] = 'top'): BoardMesh {
+  const b = boardBounds(board);
+  const even = (from: number, to: number) => {
+    const n = Math.max(1, Math.round((to - from) / cell_mm));
+    return new Array<number>(n).fill((to - from) / n / 1000);
+  };
+  const [dx, dy] = [even(b.x0, b.x1), even(b.y0, b.y1)];
+  return meshOf(board, { x0: b.x0 / 1000, y0: b.y0 / 1000, dx, dy }, side === 'bottom');
+}
+
+/** Columns of these widths from a corner on, m, with what the board is made of there. */
+function meshOf(
+  board: BoardModel,
+  { x0, y0, dx, dy }: { x0: number; y0: number; dx: readonly number[]; dy: readonly number[] },
+  flipped: boolean,
+): BoardMesh {
+  const b = boardBounds(board);
   const dz = slabsOf(board, flipped);
   const grid: BoardGrid = {
     ...emptyGrid(Float64Array.from(dx), Float64Array.from(dy), dz),
     depth: foilDepths(board, dz),
   };
+  const [ex, ey] = [cellEdges(grid.dx).map((v) => v + x0), cellEdges(grid.dy).map((v) => v + y0)];
   const mesh: BoardMesh = {
     grid,
-    ex: cellEdges(grid.dx).map((v) => v + x0),
-    ey: cellEdges(grid.dy).map((v) => v + y0),
+    ex,
+    ey,
     origin: { x: x0, y: y0 },
     cut: {
       west: x0 > b.x0 / 1000 + 1e-9,
-      east: x1 < b.x1 / 1000 - 1e-9,
+      east: ex[dx.length] < b.x1 / 1000 - 1e-9,
       north: y0 > b.y0 / 1000 + 1e-9,
-      south: y1 < b.y1 / 1000 - 1e-9,
+      south: ey[dy.length] < b.y1 / 1000 - 1e-9,
     },
     columns: grid.stride * grid.dy.length,
   };

@@ -68,7 +68,7 @@ function addGaps({ joints, links, gaps }: Lumps): void {
  * One link per node and cell: gap and lands of a neighbour add up; on the target's lands the joint
  * alone counts, the air gap beside it is nothing.
  */
-function mergeLinks(lumps: Lumps): void {
+export function mergeLinks(lumps: Lumps): void {
   const landed = new Set(lumps.joints.flatMap((j) => j.columns));
   const seen = new Map<string, HeatLink>();
   const kept: HeatLink[] = [];

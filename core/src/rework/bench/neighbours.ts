@@ -41,7 +41,7 @@ function reachOf({ law }: Limit): number {
 }
 
 /** A body in segments, linked to the slab it stands on through its gap and its joints; returns the segments' nodes. */
-function addBody(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, T0: number, slab: number): number[] {
+export function addBody(lumps: Lumps, mesh: BoardMesh, part: PlacedPart, T0: number, slab: number): number[] {
   const pkg = packageById(part.package);
   const { l, w } = pkg.body;
   const count = Math.max(1, Math.round(Math.max(l, w) / SEGMENT));

@@ -61,9 +61,12 @@ export interface Options {
   finer?: number;
   /** What counts for harm: all of the run, or what comes before the part is off. */
   judges?: 'until lifted' | 'all';
+  /** Instead of one made for the target: of the same board, from the side that is worked on. */
+  mesh?: BoardMesh;
 }
 
 export class ReworkRun {
+  readonly target: PlacedPart;
   readonly mesh: BoardMesh;
   readonly lumps: Lumps;
   readonly heat: HeatRun;
@@ -75,7 +78,6 @@ export class ReworkRun {
   /** Steps taken. */
   steps = 0;
   private readonly input: ReworkCase;
-  private readonly target: PlacedPart;
   private readonly stints: readonly Stint[];
   private readonly judges: Options['judges'];
   private readonly drives: readonly Drive[];
@@ -110,7 +112,7 @@ export class ReworkRun {
   constructor(
     input: ReworkCase,
     stints: readonly Stint[],
-    { start, finer = 1, judges = 'until lifted' }: Options = {},
+    { start, finer = 1, judges = 'until lifted', mesh: given }: Options = {},
   ) {
     const target = input.board.parts.find((p) => p.partId === input.target);
     if (!target) throw new Error(`The board has no part "${input.target}".`);
@@ -122,7 +124,7 @@ export class ReworkRun {
     this.judges = judges;
     this.longestStep_s = dt / finer;
     const touches = stints.filter((s) => s.tips.length > 0);
-    this.mesh = meshBoard(input.board, target, cells, touches.length > 0 ? 'tip' : 'air');
+    this.mesh = given ?? meshBoard(input.board, target, cells, touches.length > 0 ? 'tip' : 'air');
     this.lumps = buildLumps(input, stints, this.mesh, target);
     const { mesh, lumps } = this;
     if (lumps.joints.length === 0) throw new Error(`${partName(target)} has no joints to melt.`);
@@ -251,6 +253,13 @@ export class ReworkRun {
     else this.staying = { drive: this.drives[current], began: this.began, until: this.heat.time + stays_s };
     this.begin(to, stints[to].change_s);
     return true;
+  }
+
+  /** Hands over where the phase that is on has come to its end; false where the work ends there, with joints that hold. */
+  goesOn(): boolean {
+    const over = this.phaseIsOver();
+    // once all are loose the part is lifted in this phase
+    return over === 'no' || this.joints.allLoose_s !== null || this.next(over);
   }
 
   /** The tools leave: nothing heats any more, and no phase follows. */

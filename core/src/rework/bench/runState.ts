@@ -60,10 +60,10 @@ export const runStateSchema = z
   });
 export type RunState = z.infer<typeof runStateSchema>;
 
-const inMm = (edges_m: Float64Array) => Array.from(edges_m, (v) => v * 1000);
+export const inMm = (edges_m: Float64Array) => Array.from(edges_m, (v) => v * 1000);
 
-/** Edges of the layers, mm from the working face. */
-function depths({ grid }: BoardMesh): number[] {
+/** Edges of the layers, mm from the face that layer 0 has. */
+export function depths({ grid }: BoardMesh): number[] {
   const at = [0];
   for (const dz of grid.dz) at.push(at[at.length - 1] + dz * 1000);
   return at;
@@ -162,7 +162,7 @@ function remap(state: RunState, ambient_C: number, side: Side, mesh: BoardMesh):
 }
 
 /** For each interval of `to`: which intervals of `from` lie in it, and what share of it each fills. */
-function sharesOf(from: readonly number[], to: readonly number[]): [number, number][][] {
+export function sharesOf(from: readonly number[], to: readonly number[]): [number, number][][] {
   return to.slice(1).map((end, i) => {
     const start = to[i];
     return from.slice(1).flatMap((b, n): [number, number][] => {

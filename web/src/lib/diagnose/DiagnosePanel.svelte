@@ -10,7 +10,7 @@
   import { partName } from '@orthos/core/board';
   import { companionsOf, type Swap } from '@orthos/core/diagnosis';
   import { compareReading, few, formatReading } from '@orthos/core/ground';
-  import { currentAttempt, isFitted } from '@orthos/core/job';
+  import { attemptsOf, currentAttempt, isFitted } from '@orthos/core/job';
   import { onDestroy, untrack } from 'svelte';
   import Circumstances from './Circumstances.svelte';
   import { CircuitEditor } from './circuitEditor.svelte';
@@ -76,7 +76,7 @@
     const ref = refs(view.board, circuit)(suspect.partId);
     return ref === undefined ? [] : companionsOf(circuit.netlist, ref);
   });
-  const earlier = $derived(job.attempts.slice(0, -1));
+  const earlier = $derived(attemptsOf(job).slice(0, -1));
   $effect(() => {
     const [board, netlist, profiles] = [view.board, circuit?.netlist ?? null, standingProfiles(job)];
     untrack(() => void railPlaces.ask({ board, netlist }, profiles));

@@ -12,7 +12,7 @@ import {
   type Swap,
 } from '@orthos/core/diagnosis';
 import type { Measured } from '@orthos/core/ground';
-import { currentAttempt, isFitted, type JobState, judgeStartUp, type ModelHistory } from '@orthos/core/job';
+import { attemptsOf, currentAttempt, isFitted, type JobState, judgeStartUp, type ModelHistory } from '@orthos/core/job';
 import { circuitOf } from './circuitOf';
 import { placeName } from './place';
 import { type Probe, probeKey, probeOfReading, TYPE_OF } from './probes';
@@ -167,7 +167,7 @@ function onRails(
 
 /** Parts that were put on new in an earlier attempt and the fault stayed, unless somebody has said so of the part himself. */
 const renewedInVain = (job: JobState): [string, { followed: boolean; how: Swap }][] =>
-  job.attempts
+  attemptsOf(job)
     .slice(0, -1)
     .flatMap((a) => (a.suspect && isFitted(a) && !job.swapped.has(a.suspect.partId) ? [a.suspect.partId] : []))
     .map((partId) => [partId, { followed: false, how: 'new part' }]);
@@ -189,7 +189,7 @@ export function companionsFound(
   history: ModelHistory,
   refOf: (partId: string) => string | undefined,
 ): string[] {
-  const found = job.attempts.slice(0, -1).flatMap((a) => {
+  const found = attemptsOf(job).slice(0, -1).flatMap((a) => {
     return a.suspect && a.offBoardTest?.result === 'bad' ? [a.suspect.partId] : [];
   });
   const refsFound = found.flatMap((partId) => refOf(partId) ?? []);

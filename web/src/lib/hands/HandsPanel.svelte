@@ -28,6 +28,7 @@
   });
 
   const attempt = $derived(currentAttempt(stateOf(view.events)));
+  const inSet = $derived((stateOf(view.events).set?.items.size ?? 0) > 0);
   const gates = $derived(view.gates.filter((g) => g.step === op));
   const hard = $derived(view.gates.filter((g) => g.id === 'power-gone' || (op === 'fit' && g.id === 'orientation')));
   const runs = $derived(attempt.runs.filter((r) => r.op === op));
@@ -79,6 +80,11 @@
         .join(', ')}.
     </p>
   {/if}
+  {#if inSet}{#await import('$lib/set/SetStrip.svelte') then { default: SetStrip }}<SetStrip
+        {view}
+        {op}
+        {recorder}
+      />{/await}{/if}
   {#if op !== 'prepare'}{#await import('./HeatSoFar.svelte') then { default: HeatSoFar }}<HeatSoFar
         {view}
       />{/await}{/if}
@@ -103,7 +109,7 @@
       {#if method}{op === 'prepare' ? 'After' : 'By'}
         {methodName(method.id).toLowerCase()}{#if op === 'fit'}{view.inputs?.fitBy
             ? ''
-            : ': none is chosen below'}{:else if view.inUse === null}: no plan in use{/if}.{/if}
+            : ': none is chosen below'}{:else if view.inUse === null && !guide}: no plan in use{/if}.{/if}
       One key or pedal leads through.
     </p>
   </div>

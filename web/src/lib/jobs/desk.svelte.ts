@@ -62,6 +62,14 @@ interface Probes {
   other?: { place: Place; red: boolean };
 }
 
+/** A part of a set: its number in the order, what it has come to, from where the tool comes (as air is set), if it matters. */
+export interface Numbered {
+  partId: string;
+  n: number;
+  tone: 'done' | 'now' | 'next' | 'listed';
+  from_deg?: number;
+}
+
 /** What a panel lays over the board. */
 interface Sheet {
   callouts?: Callout[];
@@ -72,6 +80,8 @@ interface Sheet {
   melt?: MeltTimes;
   /** Where foil is cut. */
   cut?: { side: Side; points: [number, number][] };
+  /** Parts of a set, in their order; the way from one to the next is drawn where they have one. */
+  numbered?: readonly Numbered[];
   /** Joint of the target that melts last, drawn hot. */
   marked?: { partId: string; terminal: string };
 }
@@ -91,6 +101,7 @@ class Overlays {
   melt = $derived(this.topmost('melt'));
   marked = $derived(this.topmost('marked'));
   cut = $derived(this.topmost('cut'));
+  numbered = $derived(this.topmost('numbered') ?? []);
 
   private topmost<K extends keyof Sheet>(kind: K): Sheet[K] {
     void this.changed;
@@ -129,6 +140,14 @@ export function layOnStage(desk: Desk, sheet: Snippet): void {
   });
 }
 
+/** Shows something under board and panel, across the whole page, as long as the calling component is on it. */
+export function layBelow(desk: Desk, strip: Snippet): void {
+  desk.below = strip;
+  onDestroy(() => {
+    if (desk.below === strip) desk.below = undefined;
+  });
+}
+
 /** What is looked at: side, lens, part, place, moment. The stage changes it, and so may any panel. */
 export class Desk {
   side = $state<Side>('top');
@@ -147,6 +166,8 @@ export class Desk {
   tool = $state.raw<StageTool | undefined>(undefined);
   /** What a panel shows of the part in the board's place. */
   sheet = $state.raw<Snippet | undefined>(undefined);
+  /** What lies under board and panel, across the whole page. */
+  below = $state.raw<Snippet | undefined>(undefined);
   readonly over = new Overlays();
 
   /** Shows a part on its side. */

@@ -1,7 +1,7 @@
 /** A job as a row of a list: where it stands, what comes next, what it waits for, how long it may still take. From its log and ticket alone. */
 import { nextAct } from './words';
 import type { Step } from '@orthos/core/hands';
-import { currentAttempt, type JobType, outcomeWord, type RunningJob, standsAt } from '@orthos/core/job';
+import { attemptsOf, currentAttempt, type JobType, outcomeWord, type RunningJob, standsAt } from '@orthos/core/job';
 
 /** What a job waits for: our hands, the owner's answer, a part, or to be fetched. */
 export type Block = 'hands' | 'answer' | 'part' | 'pick-up';
@@ -39,7 +39,7 @@ export function summarise(
   return {
     step,
     about,
-    attempt: state.attempts.length,
+    attempt: Math.max(1, attemptsOf(state).length),
     block,
     next: {
       hands: nextAct(step, target, kind),

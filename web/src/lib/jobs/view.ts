@@ -45,6 +45,8 @@ export interface PlanInputs {
   bench: { name: string; names: string[] } & AtBench;
   /** Rows of the limits table as this shop wants them; absent where it wants none. */
   limits?: ShopLimits;
+  /** Ways this shop does not work by; absent where it has no such rule. */
+  never?: string[];
   /** The user's units, and what the dials of the station say. */
   panel: Panel;
   /** What this shop floods lands with. */

@@ -24,6 +24,7 @@ const SHORT: Record<string, string> = {
   orientation: 'orientation',
   'short-check': 'short check',
   restored: 'a part to put back',
+  'set-done': 'parts open',
   joints: 'look at joints',
   legs: 'push legs',
   pins: 'measure pins',
@@ -52,7 +53,11 @@ export function stepSummary(step: Step, view: JobView): StepSummary {
   const hard = open.find((g) => g.hard);
   const first = hard ?? open[0];
   const stale =
-    first.id === 'plan-fresh' && view.plan ? (view.freshness === 'stale' ? 'stale' : 'choose one') : undefined;
+    first.id === 'plan-fresh' && view.plan && !view.gates.some((g) => g.id === 'set-done')
+      ? view.freshness === 'stale'
+        ? 'stale'
+        : 'choose one'
+      : undefined;
   const unsaid = first.id === 'all-wet' && first.state === 'unmet' ? '“all wet” not said' : undefined;
   return {
     state: first.state === 'unknown' ? 'unknown' : hard ? 'stop' : 'open',
@@ -62,12 +67,15 @@ export function stepSummary(step: Step, view: JobView): StepSummary {
 }
 
 function metText(step: Step, view: JobView): string {
+  const gate = (id: string) => view.gates.find((g) => g.id === id);
   if (step === 'diagnose') {
+    const listed = gate('target')?.why;
+    if (gate('set-done') && listed) return listed.replace(' listed', '');
     const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
     return target ? partName(target) : 'measured';
   }
-  if (step === 'plan') return view.gates.find((g) => g.id === 'plan-fresh')?.why ?? 'done';
-  if (step === 'release') return view.gates.find((g) => g.id === 'outcome')?.why ?? 'done';
+  if (step === 'plan') return gate('plan-fresh')?.why ?? 'done';
+  if (step === 'release') return gate('outcome')?.why ?? 'done';
   return 'done';
 }
 

@@ -14,6 +14,7 @@ import { formatReading, type UnitSettings } from '@orthos/core/ground';
 import { drawnMark, judgeOrientation, SLIPS } from '@orthos/core/hands';
 import { type Operation } from '@orthos/core/rework';
 import {
+  attemptsOf,
   benchMinutes,
   COMPLAINT,
   copyOf,
@@ -261,7 +262,7 @@ export function recordOf(view: JobView, date: (ms: number) => string): JobRecord
     summary: summaryOf(view),
     attempts: job.attempts
       .map((a, i): JobRecord['attempts'][number] => ({
-        title: `${job.attempts.length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
+        title: `${a.ofSet === undefined && attemptsOf(job).length > 1 ? `Attempt ${i + 1}: ` : ''}${a.suspect ? nameOf(view.board, a.suspect.partId) : 'no part chosen'}`,
         why: a.suspect?.why ?? '',
         story: a.suspect?.story ?? [],
         readings:

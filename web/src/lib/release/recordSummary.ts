@@ -5,6 +5,7 @@ import { nameOf } from '$lib/jobs/nameOf';
 import type { JobView } from '$lib/jobs/view';
 import { formatReading } from '@orthos/core/ground';
 import {
+  attemptsOf,
   COMPLAINT,
   currentAttempt,
   heatsOf,
@@ -29,7 +30,7 @@ export interface RecordSummary {
 const HOLDS_WELL = 0.8;
 
 function wrongOf(job: JobState, view: JobView): string[] {
-  return job.attempts.flatMap(({ suspect, offBoardTest }) => {
+  return attemptsOf(job).flatMap(({ suspect, offBoardTest }) => {
     if (!suspect) return [];
     const part = view.board.parts.find((p) => p.partId === suspect.partId);
     const found = offBoardTest?.result === 'bad' ? 'bad' : offBoardTest?.result === 'good' ? 'found good' : '';
@@ -56,7 +57,7 @@ function doneOf(job: JobState, view: JobView): string[] {
       a.landRepairs.size > 0 && `${a.landRepairs.size} ${a.landRepairs.size === 1 ? 'land' : 'lands'} mended`,
     ].filter(Boolean);
     if (steps.length === 0) return [];
-    return [`${name} ${steps.join(', ')}${job.attempts.length > 1 ? ` (attempt ${n + 1})` : ''}`];
+    return [`${name} ${steps.join(', ')}${a.ofSet === undefined && attemptsOf(job).length > 1 ? ` (attempt ${n + 1})` : ''}`];
   });
   const whole = [...job.functions.values()].some((f) => f.closed === 'works' || f.closed === 'dead');
   return whole ? [...lines, 'closed again and tested whole'] : lines;

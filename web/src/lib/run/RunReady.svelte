@@ -4,7 +4,7 @@
   import type { JobView } from '$lib/jobs/view';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
-  import type { PlacedPart } from '@orthos/core/board';
+  import { partName, type PlacedPart } from '@orthos/core/board';
   import { cautionsFor, type Step } from '@orthos/core/hands';
   import { methodName, type Operation } from '@orthos/core/rework';
   import type { RunSession } from './session.svelte';
@@ -19,6 +19,8 @@
   }
   let { view, op, s, target, demo, letGo }: Props = $props();
 
+  // fetched with the page: it has to be there when the server is not
+  const setReady = import('$lib/set/SetReady.svelte');
   const cautions = $derived(
     cautionsFor(op as Step, {
       board: view.board,
@@ -33,12 +35,13 @@
 <h1 class="text-[56px] leading-tight">
   {s.blocked.length > 0
     ? 'Not yet.'
-    : `Ready to ${op === 'remove' ? 'take it off' : op === 'prepare' ? 'clean the lands' : 'put it on'}?`}
+    : `Ready to ${op === 'remove' ? `take ${s.set ? partName(target) : 'it'} off` : op === 'prepare' ? 'clean the lands' : 'put it on'}?`}
 </h1>
 {#each s.blocked as g (g.id)}
   <p class="mt-4 text-[24px] font-semibold text-stop"><span aria-hidden="true">▲</span> {g.label}: {g.why}.</p>
   <a class="button mt-3" href="/jobs/{view.ticket.id}/{g.step}">{stepLabel(g.step)}</a>
 {/each}
+{#if s.set}{#await setReady then { default: SetReady }}<SetReady {view} {op} {s} {target} />{/await}{/if}
 {#if s.blocked.length === 0}
   <ul class="mt-4 space-y-1 text-[18px] text-ink2">
     {#each cautions.slice(0, 4) as c (c)}<li><span aria-hidden="true">▲</span> {c}</li>{/each}

@@ -33,7 +33,7 @@
   const figure = import('$lib/part/PartFigure.svelte');
   const clock = import('./RunClock.svelte');
 
-  const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
+  const target = $derived(s.view.board.parts.find((p) => p.partId === s.view.inputs?.target));
   const allWet = $derived(s.course?.run.marks.some((m) => m.what === 'all-wet') ?? false);
   /** Whether this page would open again without the server; unknown while the worker takes it. */
   let kept = $state<boolean>();
@@ -101,6 +101,9 @@
         ]
       : []),
     { keys: ['n'], label: 'begin this operation again', run: () => s.ended && (s.again = true) },
+    ...(s.set && !s.course
+      ? [{ keys: ['o'], label: 'mark seen where it belongs', run: () => s.sayOrientation() }]
+      : []),
   ];
   const VIEW_KEYS = [
     { keys: ['v'], label: 'turn the view', run: turn },
@@ -145,6 +148,11 @@
     void s.correct();
   });
   $effect(() => void s.playHiddenBench());
+  // a part of a set is told anew once hands are free for it
+  const partNow = $derived(s.course ? undefined : s.leg?.partId);
+  $effect(() => {
+    if (partNow !== undefined) untrack(() => void s.retime());
+  });
   const cue = $derived(
     !s.hot || allWet || s.oneByOne
       ? null
@@ -211,7 +219,7 @@
   data-sent-ms={box.delay}
   data-kept={kept}
 >
-  <RunHeader {view} {op} {s} {kept} {cues} onMute={mute} onVolume={louder} onTalk={talk} />
+  <RunHeader view={s.view} {op} {s} {kept} {cues} onMute={mute} onVolume={louder} onTalk={talk} />
 
   {#each box.refused.filter((r) => r.ticketId === view.ticket.id) as r (r.id)}
     <Notice at="run" class="mt-3 flex items-center gap-4">
@@ -229,13 +237,13 @@
   <Notice text={s.problem ?? s.times.problem ?? s.played?.problem} at="run" class="mt-3" />
 
   <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(300px,37%)] items-center gap-8 py-4">
-    <Instruction {view} {op} {s} {demo} {letGo} />
-    {#if target && view.inputs}
+    <Instruction view={s.view} {op} {s} {demo} {letGo} />
+    {#if target && s.view.inputs}
       <div class="relative aspect-square max-h-full w-full justify-self-end border border-line">
         {#await figure then { default: PartFigure }}<PartFigure
             board={view.board}
             {target}
-            units={view.inputs.panel}
+            units={s.view.inputs.panel}
             side={workSide(target, op, s.phases)}
             guide={s.guide}
             {turns}

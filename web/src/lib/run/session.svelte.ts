@@ -5,8 +5,17 @@ import { goto } from '$app/navigation';
 import { isWell, send, SendError } from '$lib/jobs/send';
 import type { JobView } from '$lib/jobs/view';
 import { type Composition, writeComposition } from '@orthos/core/alloys';
-import { doubtId, lateBy, saidIn, withAlloy } from '@orthos/core/hands';
-import { blocks, type JobEvent, type JobEventBody, type JointMark, jointStates } from '@orthos/core/job';
+import { doubtId, drawnMark, lateBy, LOOKED_WORDS, saidIn, withAlloy } from '@orthos/core/hands';
+import { atPart, legOf } from '$lib/set/atPart';
+import {
+  blocks,
+  currentAttempt,
+  type JobEvent,
+  type JobEventBody,
+  type JointMark,
+  jointStates,
+  setProgress,
+} from '@orthos/core/job';
 import {
   type Guide,
   type Instruction,
@@ -72,16 +81,23 @@ export class RunSession {
     };
   }
 
-  view = $derived.by(() => this.getView());
+  private loaded = $derived.by(() => this.getView());
   /** The log as the server told it after the page was loaded. */
   private told = $state.raw<JobEvent[]>([]);
   events = $derived.by(() =>
     mergedLog(
-      this.told.length > this.view.events.length ? this.told : this.view.events,
-      this.box.of(this.view.ticket.id),
+      this.told.length > this.loaded.events.length ? this.told : this.loaded.events,
+      this.box.of(this.loaded.ticket.id),
     ),
   );
   state = $derived.by(() => stateOf(this.events));
+  /** The job at the part that hands are at now. */
+  view = $derived.by<JobView>(() => atPart({ ...this.loaded, events: this.events }, this.state));
+  /** Of a set: how far it has come, and what the order says of this part. */
+  set = $derived.by(() => setProgress(this.state));
+  leg = $derived.by(() => (this.set ? legOf(this.view, this.op) : undefined));
+  /** Times of this part from what really went before it, of a set; null while they are not there. */
+  private timed = $state.raw<{ partId: string; guide: Guide } | null>(null);
   course = $derived.by<Course | null>(() => courseOf(this.view, this.events, this.op));
   methods = $derived.by<Method[]>(() => methodsOf(this.view, this.op));
   /** The run under way, or over; none while it is about to be begun once more. */
@@ -102,7 +118,11 @@ export class RunSession {
     }),
     () => this.now,
   );
-  guide = $derived.by<Guide | null>(() => this.times.guide);
+  guide = $derived.by<Guide | null>(() => {
+    const { timed } = this;
+    const fresh = timed && !this.run && this.op === 'remove' && timed.partId === this.leg?.partId;
+    return fresh ? timed.guide : this.times.guide;
+  });
   /**
    * The instruction due. Once the screen asks whether everything is shiny, a tap answers that: the mark of the first
    * joint is passed over.
@@ -332,7 +352,8 @@ export class RunSession {
 
   /** On to the next step, if there is a server to show it: without one the browser would show its own error in place of this page. */
   private async leave(): Promise<void> {
-    if (await isWell()) await goto(`/jobs/${this.view.ticket.id}/${NEXT_STEP[this.op]}`);
+    const step = this.set?.next?.op ?? NEXT_STEP[this.op];
+    if (await isWell()) await goto(`/jobs/${this.view.ticket.id}/${step}`);
     else this.problem = 'The server is away. What you marked is kept here; go on when it is back.';
   }
 
@@ -362,8 +383,46 @@ export class RunSession {
       },
       at,
     );
-    if (instruction === course.list.at(-1) || instruction.id === course.list.at(-1)?.id)
+    if (instruction === course.list.at(-1) || instruction.id === course.list.at(-1)?.id) {
       this.put({ type: 'run-ended', runId: course.run.id, outcome: 'finished', ...this.where }, at);
+      this.toNext();
+    }
+  }
+
+  /** Hands go on to the next part of the set, as long as it is the same work. */
+  private toNext(): void {
+    const [now, next] = [currentAttempt(this.state).ofSet, this.set?.next];
+    if (now === undefined || !next || next.op !== this.op || next.partId === now) return;
+    this.methodId = null;
+    this.put({ type: 'set-at', partId: next.partId });
+  }
+  /** Back to the part that was done last. */
+  private toLast(): void {
+    const runs = this.state.attempts.flatMap((a) =>
+      a.ofSet === undefined
+        ? []
+        : a.runs.flatMap((r) => (r.op === this.op && r.ended ? [{ partId: a.ofSet, at: r.ended.at }] : [])),
+    );
+    const last = runs.toSorted((a, b) => a.at - b.at).at(-1)?.partId;
+    if (last !== undefined && last !== currentAttempt(this.state).ofSet) this.put({ type: 'set-at', partId: last });
+  }
+
+  /** Which way round the part in the tweezers lies: its mark where the board's own is. */
+  sayOrientation(): void {
+    const part = this.view.board.parts.find((p) => p.partId === currentAttempt(this.state).ofSet);
+    const mark = part && drawnMark(part);
+    if (!mark || this.op !== 'fit') return;
+    const seen = { lies: mark, belongs: [{ by: 'silkscreen' as const, at: mark }] };
+    this.put({ type: 'orientation-checked', against: [LOOKED_WORDS.silkscreen], seen });
+  }
+
+  /** Of a set: computes the times of this part anew, from what really went and from when hands are free. */
+  async retime(): Promise<void> {
+    const { set, state, leg, op } = this;
+    if (!set || !leg || op !== 'remove' || set.stage === null) return;
+    const { retimed } = await import('$lib/set/retime');
+    const guide = await retimed(this.view, state, set, leg.partId);
+    if (guide) this.timed = { partId: leg.partId, guide };
   }
 
   /** One of the joints that were said free holds: all are tried one by one. */
@@ -385,7 +444,7 @@ export class RunSession {
   back(): void {
     if (this.trouble?.sheet) return this.trouble.close();
     const run = this.course?.run;
-    if (!run) return;
+    if (!run) return this.toLast();
     const gone = this.state.withdrawn;
     const live = this.events.filter((e) => !gone.has(e.id));
     const mine = live.filter(({ body: b }) => 'runId' in b && b.runId === run.id && b.type !== 'run-begun');

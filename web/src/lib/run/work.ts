@@ -5,6 +5,7 @@ import { atRisk } from '$lib/jobs/atRisk';
 import { handsAt } from '$lib/jobs/handsAt';
 import { nameOf } from '$lib/jobs/nameOf';
 import { fitsFor, standsThere } from '$lib/plan/fitInputs';
+import { legOf, wayOf } from '$lib/set/atPart';
 import { partName } from '@orthos/core/board';
 import { freedBefore, operationFor, saidIn, type Work } from '@orthos/core/hands';
 import { type Guide, guideOf, type Instruction, isDoable, type Method, type Operation } from '@orthos/core/rework';
@@ -31,8 +32,13 @@ export function methodsOf(view: JobView, op: Operation): Method[] {
   const ways = all?.filter((m) => !m.unfit) ?? [];
   // hands are told even where the list of tools says that nothing can be done
   const here = (ways.some(isDoable) ? ways.filter(isDoable) : ways).map((m) => m.method);
-  if (op === 'fit') return [...here].sort((a, b) => Number(b.id === inputs?.fitBy) - Number(a.id === inputs?.fitBy));
-  const used = op === 'remove' ? view.inUse?.method : (cameOffBy(view) ?? view.inUse?.method);
+  const ordered = wayOf(view, op === 'fit' ? 'fit' : 'remove');
+  if (op === 'fit') {
+    const sorted = [...here].sort((a, b) => Number(b.id === inputs?.fitBy) - Number(a.id === inputs?.fitBy));
+    return ordered && !inputs?.fitBy ? [ordered, ...sorted.filter((m) => m.id !== ordered.id)] : sorted;
+  }
+  const planned = view.inUse?.method ?? ordered;
+  const used = op === 'remove' ? planned : (cameOffBy(view) ?? planned);
   return used ? [used, ...here.filter((m) => m.id !== used.id)] : here;
 }
 
@@ -46,11 +52,12 @@ export function runsBefore(state: JobState, run: Run | null): Run[] {
   return before.slice(off + 1).filter((r) => r.ended);
 }
 
-/** The prediction of the plan in use for removal by this method. */
+/** The prediction of the plan in use, or of the set's order, for removal by this method. */
 export function removalGuide(view: JobView, method: Method | undefined): Guide | null {
-  return view.inUse && view.inUse.method.id === method?.id
-    ? guideOf(view.inUse.result, view.board, view.inUse.method)
-    : null;
+  if (view.inUse)
+    return view.inUse.method.id === method?.id ? guideOf(view.inUse.result, view.board, view.inUse.method) : null;
+  const leg = legOf(view, 'remove');
+  return leg?.methodId === method?.id ? (leg?.guide ?? null) : null;
 }
 
 /** Lands that were seen with their mask gone: varnished once the part is on. */
@@ -74,7 +81,7 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Omit
     method,
     guide,
     nearest: nearest ? nameOf(view.board, nearest) : null,
-    atRisk: atRisk(view).map((r) => r.name),
+    atRisk: atRisk(view, legOf(view, 'remove')).map((r) => r.name),
     panel: view.inputs.panel,
     place: `tray No. ${view.ticket.number} ${partName(target)}`,
     ...heatOf(view, method),

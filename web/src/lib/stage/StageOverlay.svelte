@@ -62,6 +62,36 @@
         .map((t) => toBoard(part, t.land.x, t.land.y));
     });
   });
+  const NUMBER = {
+    done: { fill: 'var(--good)', stroke: 'var(--good)' },
+    now: { fill: 'var(--hot)', stroke: 'var(--hot)' },
+    next: { fill: 'var(--evidence)', stroke: 'var(--ink2)' },
+    listed: { fill: 'var(--evidence)', stroke: 'var(--evidence)' },
+  } as const;
+  /** How far from a part's middle its lean is drawn, and how long, pixels. */
+  const LEAN = { from: 18, to: 40, head: 6 };
+  /** Parts of a set where they stand on the screen, on this side. */
+  const numbered = $derived(
+    desk.over.numbered.flatMap((item) => {
+      const part = partOf(item.partId);
+      if (!part || part.side !== desk.side) return [];
+      const at = toScreen(view, part.x_mm, part.y_mm);
+      return [{ ...item, at, lean: item.from_deg === undefined ? '' : leanAt(at, item.from_deg) }];
+    }),
+  );
+  /** An arrow to the part from where the nozzle leans: 0 from the right, 90 from the upper edge. */
+  function leanAt([x, y]: [number, number], deg: number): string {
+    const [ux, uy] = [Math.cos((deg * Math.PI) / 180), -Math.sin((deg * Math.PI) / 180)];
+    const tip = [x + ux * LEAN.from, y + uy * LEAN.from];
+    const side = (s: number) =>
+      `${tip[0] + LEAN.head * (ux - s * uy)} ${tip[1] + LEAN.head * (uy + s * ux)}`;
+    return `M${x + ux * LEAN.to} ${y + uy * LEAN.to}L${tip.join(' ')}M${side(1)}L${tip.join(' ')}L${side(-1)}`;
+  }
+  /** The way from one to the next, as far as it is on this side. */
+  const way = $derived.by(() => {
+    const order = numbered.filter((p) => p.n > 0).toSorted((a, b) => a.n - b.n);
+    return order.length > 1 ? `M${order.map((p) => p.at.join(' ')).join('L')}` : '';
+  });
   /** A part's box on the screen. */
   function onStage(part: BoardModel['parts'][number]) {
     const { body } = packageById(part.package);
@@ -225,6 +255,37 @@
       stroke-dasharray="9 4"
     />
   {/if}
+  {#if way}<path d={way} fill="none" stroke="var(--ink2)" stroke-width="1.5" stroke-dasharray="2 4" />{/if}
+  {#each numbered as part (part.partId)}
+    {@const [x, y] = part.at}
+    <polygon
+      points={outlineOf(part.partId)}
+      fill={NUMBER[part.tone].fill}
+      fill-opacity="0.22"
+      stroke={NUMBER[part.tone].stroke}
+      stroke-width={part.tone === 'now' ? 3 : 2}
+    />
+    {#if part.lean}<path d={part.lean} fill="none" stroke={NUMBER[part.tone].stroke} stroke-width="2.5" />{/if}
+    {#if part.n > 0}
+      <rect
+        x={x - 12}
+        y={y - 10}
+        width="24"
+        height="20"
+        rx="3"
+        fill={part.tone === 'now' ? 'var(--hot)' : 'var(--sheet)'}
+        stroke={NUMBER[part.tone].stroke}
+        stroke-width="1.5"
+      />
+      <text
+        {x}
+        y={y + 4.5}
+        text-anchor="middle"
+        class="text-[13px] font-bold {part.tone === 'now' ? 'fill-sheet' : 'fill-ink'}"
+        >{part.tone === 'done' ? '✓' : ''}{part.n}</text
+      >
+    {/if}
+  {/each}
   {#each litTerminals as [x, y], i (i)}
     {@const [sx, sy] = toScreen(view, x, y)}
     <circle cx={sx} cy={sy} r="7" fill="none" stroke="var(--evidence)" stroke-width="2" />

@@ -6,7 +6,7 @@ import type { BoardModel } from '@orthos/core/board';
 import type { MeterType, Netlist } from '@orthos/core/circuit';
 import type { RoutineStep } from '@orthos/core/diagnosis';
 import type { Measured } from '@orthos/core/ground';
-import { JOB_TYPE_IDS, type JobEventBody, type SupplyPoint, type KitSnapshot } from '@orthos/core/job';
+import { JOB_TYPE_IDS, type JobEventBody, type SetItem, type SupplyPoint, type KitSnapshot } from '@orthos/core/job';
 import type { Planned } from '@orthos/core/compare';
 import type { KitItem as KitSpec, KitTool, Method, StationModel } from '@orthos/core/rework';
 import { sql } from 'drizzle-orm';
@@ -165,6 +165,21 @@ export const routineModels = pgTable(
       .references(() => boardModels.id),
   },
   (t) => [primaryKey({ columns: [t.routineId, t.modelId] }), index().on(t.modelId)],
+);
+
+/** Lists of parts that are done together on a kind of board: one under each name. */
+export const partLists = pgTable(
+  'part_lists',
+  {
+    id: id(),
+    modelId: uuid()
+      .notNull()
+      .references(() => boardModels.id),
+    name: text().notNull(),
+    items: jsonb().$type<SetItem[]>().notNull(),
+    createdAt: created(),
+  },
+  (t) => [unique().on(t.modelId, t.name)],
 );
 
 /** A physical board. */

@@ -4,7 +4,7 @@ import { contentHash } from '@orthos/core/ground';
 import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
 import { legsToPush, proofsOf } from '@orthos/core/prove';
 import { atRisk } from '$lib/jobs/atRisk';
-import { currentAttempt, type JobState, judgeGates, mayHold, type RunningJob } from '@orthos/core/job';
+import { currentAttempt, type JobState, judgeGates, legAt, mayHold, type RunningJob, setProgress } from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { freeOn } from '@orthos/core/compare';
 import { fateOf, isDoable, type Kit, methodsOn, type OnOrOff, pieceOn, type PlanResult } from '@orthos/core/rework';
@@ -96,6 +96,7 @@ function basisOf(
       supplies: suppliesOf(bench.kit, board, flood),
     },
     ...overridden,
+    ...(never?.length ? { never } : {}),
     panel: { temperature, length, air: model.air, dials: model.dials },
     flood,
     hash: hashOf(settings),
@@ -178,21 +179,27 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const { ticket, version, latest } = ground;
   const { state } = log;
   const attempt = currentAttempt(state);
-  const basis = await basisFor(db, ground, attempt.suspect?.partId);
+  // a set is planned before hands are at any of its parts
+  const listed = setProgress(state)?.next?.partId ?? state.set?.items.keys().next().value;
+  const basis = await basisFor(db, ground, attempt.suspect?.partId ?? listed);
   const inputs = basis?.inputs ?? null;
   const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
   const chosen = attempt.plan && (await planById(db, attempt.plan.planId));
   const inUse = chosen && attempt.plan ? planInUse(chosen, attempt.plan.methodId) : null;
+  const leg = legAt(state, attempt.ofSet, 'remove');
+  const ordered = leg?.phases && leg.methodId ? { id: leg.methodId, phases: leg.phases } : undefined;
   const target = version.doc.parts.find((p) => p.partId === attempt.suspect?.partId);
   // who would be hurt, and who is not only because the plan counts on a cover
   const planned = plannedCovers(inputs?.settings.surroundings ?? {})
     .map((c) => c.partId)
     .filter((id) => id !== inputs?.target);
-  const hotNeighbours = inUse ? [...new Set([...hotOf(inUse.result), ...planned])] : null;
+  const hot = inUse ? hotOf(inUse.result) : leg && (leg.covers ?? []).flatMap((c) => c.partId ?? []);
+  const hotNeighbours = hot ? [...new Set([...hot, ...planned])] : null;
+  const method = inUse?.method ?? ordered;
   const layOut =
-    inUse && target && inputs
-      ? layOutFor({ board: version.doc, target, method: inUse.method, ...handsAt(inputs) }, inputs.panel)
+    method && target && inputs
+      ? layOutFor({ board: version.doc, target, method, ...handsAt(inputs) }, inputs.panel)
       : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
@@ -209,7 +216,10 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     mayHold: target ? mayHold(target) : [],
     legs: target ? legsToPush(target) : [],
     proofs: target ? proofsOf(version.doc, target) : [],
-    atRisk: inUse ? atRisk({ inUse, board: version.doc }).map((r) => ({ id: r.partId, name: r.name })) : null,
+    atRisk:
+      inUse || leg
+        ? atRisk({ inUse, board: version.doc }, leg).map((r) => ({ id: r.partId, name: r.name }))
+        : null,
   });
   return {
     leadUsed: leadWasUsed(state, target?.package, inputs?.flood),

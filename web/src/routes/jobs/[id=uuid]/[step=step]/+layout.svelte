@@ -78,7 +78,7 @@
   />{/await}
 <!-- a comparison wants the width, everything else the board -->
 <div
-  class="grid h-full grid-rows-[auto_minmax(0,1fr)] {['plan', 'fit'].includes(page.params.step ?? '')
+  class="grid h-full grid-rows-[auto_minmax(0,1fr)_auto] {['plan', 'fit'].includes(page.params.step ?? '')
     ? 'grid-cols-[minmax(0,1fr)_clamp(520px,57vw,920px)]'
     : 'grid-cols-[minmax(0,1fr)_clamp(380px,36vw,452px)]'}"
 >
@@ -111,4 +111,5 @@
   <aside class="isolate min-h-0 overflow-auto border-l border-line bg-sheet" aria-label="Step">
     {@render children()}
   </aside>
+  {#if desk.below}<div class="col-span-2 min-w-0 border-t border-line bg-sheet">{@render desk.below()}</div>{/if}
 </div>

@@ -1,14 +1,21 @@
 <script lang="ts">
   import { page } from '$app/state';
   import type { DiagnoseView } from '$lib/diagnose/view';
+  import { stateOf } from '$lib/jobs/stateOf';
   import { stepLabel } from '$lib/jobs/words';
+  import type { JobType } from '@orthos/core/job';
   import type { Step } from '@orthos/core/hands';
 
+  /** Kinds of job that are mostly about several parts. */
+  const SETS = new Set<JobType>(['refurbish', 'conversion', 'transplant']);
   let { data } = $props();
   const step = $derived(page.params.step as Step);
   const diagnosed = $derived<DiagnoseView | null>(
     data.diagnose ? { ...data.view, ...data.diagnose, circuits: data.circuits } : null,
   );
+  const set = $derived((stateOf(data.view.events).set?.items.size ?? 0) > 0);
+  /** Parts are done together in this job, or its kind is for that. */
+  const listed = $derived(set || SETS.has(data.view.ticket.kind) || page.url.searchParams.has('set'));
 </script>
 
 <svelte:head><title>{stepLabel(step)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
@@ -18,7 +25,15 @@
   {#if panel.intake && data.intake}
     <panel.intake view={data.view} {...data.intake} shop={data.shop} />
   {:else if panel.diagnose && diagnosed && data.diagnose}
+    {#if listed}{#await import('$lib/set/SetPanel.svelte') then { default: SetPanel }}<SetPanel
+          view={data.view}
+        />{/await}{/if}
     <panel.diagnose view={diagnosed} models={data.diagnose.models} />
+  {:else if panel.plan && set}
+    {#await import('$lib/set/SetOrder.svelte') then { default: SetOrder }}<SetOrder
+        view={data.view}
+        units={data.shop}
+      />{/await}
   {:else if panel.plan}
     <panel.plan view={data.view} units={data.shop} />
   {:else if panel.protect}
