@@ -31,6 +31,7 @@ export {
   screwsOut,
   type StartUp,
   type Tier,
+  type WaitsFor,
 } from './intake.ts';
 export {
   type Attempt,

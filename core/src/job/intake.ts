@@ -46,8 +46,19 @@ const tierSchema = z.strictObject({
 });
 export type Tier = z.infer<typeof tierSchema>;
 
+/** What a job can wait for while nobody's hands can do anything. */
+export const WAITS_FOR = ['part', 'answer', 'pick-up'] as const;
+export type WaitsFor = (typeof WAITS_FOR)[number];
+
 /** The events of intake, for the union of all. */
 export const intakeEvents = [
+  /** Hands wait, for what, and until when it should be there; `for` null: they wait no longer. */
+  z.strictObject({
+    type: z.literal('waits'),
+    for: z.enum(WAITS_FOR).nullable(),
+    what: z.string().trim().max(200).optional(),
+    until: z.iso.date().optional(),
+  }),
   z.strictObject({
     type: z.literal('complaint-tried'),
     seen: z.enum(['as told', 'otherwise', 'not seen', 'not tried']),
@@ -134,6 +145,8 @@ export interface IntakeState {
   /** Label of the tier that was taken, if it is of the last offer. */
   taken?: string;
   warranty?: Kept<'warranty'>;
+  /** What it waits for, as somebody said; undefined: nothing. */
+  waits?: Kept<'waits'> & { for: WaitsFor };
 }
 
 export const freshIntake = (): IntakeState => ({
@@ -183,6 +196,11 @@ export function applyIntake(state: IntakeState, key: { id: string; at: number },
       break;
     case 'offer-taken':
       state.taken = body.tier;
+      if (state.waits?.for === 'answer') delete state.waits;
+      break;
+    case 'waits':
+      if (body.for === null) delete state.waits;
+      else state.waits = { ...body, for: body.for, ...key };
       break;
     case 'warranty':
       state.warranty = { ...body, ...key };

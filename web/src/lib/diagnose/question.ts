@@ -189,9 +189,11 @@ export function companionsFound(
   history: ModelHistory,
   refOf: (partId: string) => string | undefined,
 ): string[] {
-  const found = attemptsOf(job).slice(0, -1).flatMap((a) => {
-    return a.suspect && a.offBoardTest?.result === 'bad' ? [a.suspect.partId] : [];
-  });
+  const found = attemptsOf(job)
+    .slice(0, -1)
+    .flatMap((a) => {
+      return a.suspect && a.offBoardTest?.result === 'bad' ? [a.suspect.partId] : [];
+    });
   const refsFound = found.flatMap((partId) => refOf(partId) ?? []);
   const own = history.companions.filter((c) => found.includes(c.culprit)).flatMap((c) => refOf(c.partId) ?? []);
   const list = new Set([...refsFound.flatMap((ref) => companionsOf(netlist, ref)), ...own]);

@@ -7,6 +7,7 @@
   import type { ShopSettings } from '$lib/settings/shopSettings';
   import { parseDecimal } from '@orthos/core/ground';
   import {
+    attemptsOf,
     DECLINE_REASONS,
     type DeclineReason,
     expectedAttempts,
@@ -18,7 +19,9 @@
     worthOf,
   } from '@orthos/core/job';
   import { untrack } from 'svelte';
+  import Waits from '$lib/jobs/Waits.svelte';
   import { formatMoney, moneyField, parseMoney } from './money';
+  import OwnerText from './OwnerText.svelte';
 
   interface Props {
     view: JobView;
@@ -89,7 +92,7 @@
       months: shop.warrantyMonths,
       workedOn:
         job.onset.includes('rework') ||
-        job.attempts.length > 1 ||
+        attemptsOf(job).length > 1 ||
         job.intake.damage.some((d) => d.kind === 'earlier repair' && d.whose === 'found'),
       liquid:
         job.onset.includes('liquid') || job.intake.damage.some((d) => d.kind === 'liquid' || d.kind === 'corrosion'),
@@ -209,6 +212,10 @@
     {job.intake.taken ? `Taken: ${job.intake.taken}.` : 'Waits for an answer.'}
   </p>
 {/if}
+
+{#if !view.ticket.closedAt}<OwnerText {view} {job} {recorder} />
+  <h3 class="mt-5 mb-1 border-t border-line pt-3">Waiting</h3>
+  <Waits {job} {recorder} />{/if}
 
 <h3 class="mt-5 mb-1 border-t border-line pt-3">Warranty</h3>
 <form onsubmit={promise} class="grid grid-cols-[72px_1fr] gap-2" aria-label="Warranty">

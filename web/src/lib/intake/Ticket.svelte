@@ -36,6 +36,7 @@
       type: 'onset',
       events: job.onset.includes(e) ? job.onset.filter((x) => x !== e) : [...job.onset, e],
     });
+  const waits = $derived(job.intake.waits);
   const facts = $derived([
     ['Kind of job', `${JOB_TYPES[view.ticket.kind].label}: ${JOB_TYPES[view.ticket.kind].says}`],
     ['Customer', [view.customer.name, view.customer.contact].filter(Boolean).join(', ')],
@@ -47,7 +48,12 @@
     ],
     ['Taken in', dayIn(shop.timeZone, view.ticket.createdAt)],
     ['Promised', calendarDay(view.ticket.promisedOn) || 'not promised'],
-    ['Waits for', view.ticket.waitsFor || 'nothing'],
+    [
+      'Waits for',
+      waits
+        ? `${waits.what || waits.for}${waits.until ? `, until ${calendarDay(waits.until)}` : ''}`
+        : view.ticket.waitsFor || 'nothing',
+    ],
   ]);
 </script>
 

@@ -1,7 +1,16 @@
 /** A job as a row of a list: where it stands, what comes next, what it waits for, how long it may still take. From its log and ticket alone. */
+import { calendarDay } from '$lib/ui/dates';
 import { nextAct } from './words';
 import type { Step } from '@orthos/core/hands';
-import { attemptsOf, currentAttempt, type JobType, outcomeWord, type RunningJob, standsAt } from '@orthos/core/job';
+import {
+  attemptsOf,
+  currentAttempt,
+  type JobType,
+  outcomeWord,
+  type RunningJob,
+  setProgress,
+  standsAt,
+} from '@orthos/core/job';
 
 /** What a job waits for: our hands, the owner's answer, a part, or to be fetched. */
 export type Block = 'hands' | 'answer' | 'part' | 'pick-up';
@@ -33,9 +42,17 @@ export function summarise(
   const about =
     (state.released && outcomeWord(kind, state.released.outcome)) ??
     (target || (state.readings.length ? `${state.readings.length} readings` : ''));
-  const { offer, taken } = state.intake;
+  const { offer, taken, waits } = state.intake;
   const expected = (offer?.tiers.find((t) => t.label === taken) ?? offer?.tiers[0])?.minutes ?? USUAL_MIN;
-  const block: Block = state.released ? 'pick-up' : waitsFor ? 'part' : offer && !taken ? 'answer' : 'hands';
+  // nothing of a set can be done before what is missing is there
+  const set = setProgress(state);
+  const missing = set && set.next === null && set.stage !== null ? set.missing : [];
+  const block: Block =
+    (state.released && 'pick-up') ||
+    waits?.for ||
+    (missing.length > 0 || waitsFor ? 'part' : offer && !taken ? 'answer' : 'hands');
+  const until = waits?.until ? `, ${calendarDay(waits.until, 'bare')}` : '';
+  const part = waits?.for === 'part' ? waits.what : missing.map((i) => nameOf(i.partId)).join(', ');
   return {
     step,
     about,
@@ -43,9 +60,9 @@ export function summarise(
     block,
     next: {
       hands: nextAct(step, target, kind),
-      answer: 'ask for an answer to the offer',
-      part: `waits for ${waitsFor}`,
-      'pick-up': state.handedOver ? 'handed over' : 'hand it over',
+      answer: `ask for an answer ${waits?.for === 'answer' && waits.what ? `about ${waits.what}` : 'to the offer'}${until}`,
+      part: `waits for ${part || waitsFor || 'a part'}${until}`,
+      'pick-up': `${state.handedOver ? 'handed over' : state.released ? 'hand it over' : 'to be fetched as it is'}${until}`,
     }[block],
     minutes: state.released ? 0 : Math.max(LEAST_MIN, Math.round(expected - minutes)),
   };

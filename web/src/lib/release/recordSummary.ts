@@ -17,6 +17,7 @@ import {
   pointOf,
   readingsToRepeat,
   screwsOut,
+  setProgress,
 } from '@orthos/core/job';
 
 export interface RecordSummary {
@@ -46,7 +47,7 @@ const PUT_ON: Record<(typeof PART_ORIGINS)[number], string> = {
 };
 
 function doneOf(job: JobState, view: JobView): string[] {
-  const lines = job.attempts.flatMap((a, n) => {
+  const lines = attemptsOf(job).flatMap((a, n) => {
     if (!a.suspect) return [];
     const name = nameOf(view.board, a.suspect.partId);
     const { newPart } = a;
@@ -57,10 +58,23 @@ function doneOf(job: JobState, view: JobView): string[] {
       a.landRepairs.size > 0 && `${a.landRepairs.size} ${a.landRepairs.size === 1 ? 'land' : 'lands'} mended`,
     ].filter(Boolean);
     if (steps.length === 0) return [];
-    return [`${name} ${steps.join(', ')}${a.ofSet === undefined && attemptsOf(job).length > 1 ? ` (attempt ${n + 1})` : ''}`];
+    return [`${name} ${steps.join(', ')}${attemptsOf(job).length > 1 ? ` (attempt ${n + 1})` : ''}`];
   });
   const whole = [...job.functions.values()].some((f) => f.closed === 'works' || f.closed === 'dead');
-  return whole ? [...lines, 'closed again and tested whole'] : lines;
+  return [...lines, ...setLines(job, view), ...(whole ? ['closed again and tested whole'] : [])];
+}
+
+/** Parts of a set that came to the same, in one line. */
+function setLines(job: JobState, view: JobView): string[] {
+  const groups = new Map<string, string[]>();
+  for (const { item, state } of setProgress(job)?.parts ?? []) {
+    if (state === 'waiting') continue;
+    const what = `${state}${state === 'renewed' && item.substitute ? `, ${item.substitute}` : ''}`;
+    groups.set(what, [...(groups.get(what) ?? []), nameOf(view.board, item.partId)]);
+  }
+  return [...groups].map(
+    ([what, names]) => `${names.length > 1 ? `${names.length} parts ` : ''}${what}: ${names.join(', ')}`,
+  );
 }
 
 function measuredOf(job: JobState, view: JobView): RecordSummary['measured'] {
@@ -98,6 +112,9 @@ function watchOf(job: JobState, view: JobView): string[] {
   const left = [...job.intake.extras].filter(([, s]) => s === 'left').map(([name]) => name);
   const hard = openGates(view.gates, view.ticket.kind).filter((g) => g.hard);
   const out = screwsOut(job.intake);
+  const open = (setProgress(job)?.parts ?? [])
+    .filter((p) => p.left.length > 0)
+    .map((p) => `${nameOf(view.board, p.item.partId)}${p.item.missing ? ' (part not here)' : ''}`);
   return [
     before.length > 0 && `did not work before either: ${before.join(', ')}`,
     since.length > 0 && `does not work now: ${since.join(', ')}`,
@@ -112,6 +129,7 @@ function watchOf(job: JobState, view: JobView): string[] {
       'its lands were heated often: no further repair at this place without wires',
     left.length > 0 && `seen and left: ${left.join(', ')}`,
     out > 0 && `${out} screws are not back in`,
+    open.length > 0 && `of the set still open: ${open.join(', ')}`,
     hard.length > 0 && `not proven: ${hard.map((g) => g.label.toLowerCase()).join(', ')}`,
   ].filter((w): w is string => typeof w === 'string' && w !== '');
 }

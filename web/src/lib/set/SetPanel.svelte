@@ -4,6 +4,7 @@
   import { nameOf } from '$lib/jobs/nameOf';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
+  import Waits from '$lib/jobs/Waits.svelte';
   import type { JobView } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
   import Select from '$lib/ui/Select.svelte';
@@ -23,7 +24,8 @@
   const recorder = new Recorder(untrack(() => view.ticket.id));
   const lists = new Lists(untrack(() => view.modelId));
 
-  const progress = $derived(setProgress(stateOf(view.events)));
+  const job = $derived(stateOf(view.events));
+  const progress = $derived(setProgress(job));
   const items = $derived(progress?.parts.map((p) => p.item) ?? []);
   const listed = $derived(new Set(items.map((i) => i.partId)));
   const picked = $derived(items.find((i) => i.partId === desk.selected));
@@ -178,6 +180,7 @@
           .map((i) => nameOf(view.board, i.partId))
           .join(', ')}. Before the heat, or they stay off until it comes.
       </p>
+      <Waits {job} {recorder} missing={progress.missing.map((i) => nameOf(view.board, i.partId)).join(', ')} />
     {/if}
     {#if picked}
       {#key picked.partId}

@@ -55,6 +55,14 @@
   {#if leg?.covers?.length}
     <p>Cover first: <strong>{named(leg.covers.flatMap((c) => c.partId ?? []))}</strong></p>
   {/if}
+  {#if op === 'remove' && s.guide?.allWet_s}
+    <p>
+      Loose after about <strong>{Math.round(s.guide.allWet_s)} s</strong>, {Math.round(s.guide.allWetFrom_s ?? 0)} to
+      {s.guide.allWetTo_s === null ? 'late' : Math.round(s.guide.allWetTo_s)}{panel && leg
+        ? `, the board there at ${formatTemperature(leg.start_C, panel)}`
+        : ''}.
+    </p>
+  {/if}
   {#if hour !== null}<p>Come from {hour} o’clock.</p>{/if}
   {#if item?.note}<p class="text-ink2">{item.note}</p>{/if}
   {#if op !== 'prepare' && otherSide}

@@ -70,21 +70,23 @@
   } as const;
   /** How far from a part's middle its lean is drawn, and how long, pixels. */
   const LEAN = { from: 18, to: 40, head: 6 };
-  /** Parts of a set where they stand on the screen, on this side. */
+  /** On this side, or with pins that come through to it. */
+  const isSeen = (part: PlacedPart) =>
+    part.side === desk.side || packageById(part.package).terminals.some((t) => t.drill_mm);
+  /** Parts of a set where they stand on the screen. */
   const numbered = $derived(
     desk.over.numbered.flatMap((item) => {
       const part = partOf(item.partId);
-      if (!part || part.side !== desk.side) return [];
+      if (!part || !isSeen(part)) return [];
       const at = toScreen(view, part.x_mm, part.y_mm);
-      return [{ ...item, at, lean: item.from_deg === undefined ? '' : leanAt(at, item.from_deg) }];
+      return [{ ...item, at, body: bodyOf(part), lean: item.from_deg === undefined ? '' : leanAt(at, item.from_deg) }];
     }),
   );
   /** An arrow to the part from where the nozzle leans: 0 from the right, 90 from the upper edge. */
   function leanAt([x, y]: [number, number], deg: number): string {
     const [ux, uy] = [Math.cos((deg * Math.PI) / 180), -Math.sin((deg * Math.PI) / 180)];
     const tip = [x + ux * LEAN.from, y + uy * LEAN.from];
-    const side = (s: number) =>
-      `${tip[0] + LEAN.head * (ux - s * uy)} ${tip[1] + LEAN.head * (uy + s * ux)}`;
+    const side = (s: number) => `${tip[0] + LEAN.head * (ux - s * uy)} ${tip[1] + LEAN.head * (uy + s * ux)}`;
     return `M${x + ux * LEAN.to} ${y + uy * LEAN.to}L${tip.join(' ')}M${side(1)}L${tip.join(' ')}L${side(-1)}`;
   }
   /** The way from one to the next, as far as it is on this side. */
@@ -259,7 +261,7 @@
   {#each numbered as part (part.partId)}
     {@const [x, y] = part.at}
     <polygon
-      points={outlineOf(part.partId)}
+      points={part.body}
       fill={NUMBER[part.tone].fill}
       fill-opacity="0.22"
       stroke={NUMBER[part.tone].stroke}

@@ -91,8 +91,9 @@ export const load = async ({ locals, url }) => {
   const { rows, ...page } = await listTickets(locals.db, { search, closed, before, after });
   const summaries = await summariesOf(locals.db, rows);
   const jobs = rows.map((row) => {
-    const { step, about, attempt } = summaryIn(summaries, row);
-    return { ...rowOf(row), waitsFor: row.waitsFor, step, about, attempt };
+    const { step, about, attempt, block, next } = summaryIn(summaries, row);
+    const waitsFor = closed || block === 'hands' ? row.waitsFor : next.replace(/^waits for /, '');
+    return { ...rowOf(row), waitsFor, step, about, attempt };
   });
   return { search, closed, today: null, page: { ...page, jobs } };
 };

@@ -4,7 +4,15 @@ import { contentHash } from '@orthos/core/ground';
 import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
 import { legsToPush, proofsOf } from '@orthos/core/prove';
 import { atRisk } from '$lib/jobs/atRisk';
-import { currentAttempt, type JobState, judgeGates, legAt, mayHold, type RunningJob, setProgress } from '@orthos/core/job';
+import {
+  currentAttempt,
+  type JobState,
+  judgeGates,
+  legAt,
+  mayHold,
+  type RunningJob,
+  setProgress,
+} from '@orthos/core/job';
 import { packageById } from '@orthos/core/packages';
 import { freeOn } from '@orthos/core/compare';
 import { fateOf, isDoable, type Kit, methodsOn, type OnOrOff, pieceOn, type PlanResult } from '@orthos/core/rework';
@@ -217,9 +225,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     legs: target ? legsToPush(target) : [],
     proofs: target ? proofsOf(version.doc, target) : [],
     atRisk:
-      inUse || leg
-        ? atRisk({ inUse, board: version.doc }, leg).map((r) => ({ id: r.partId, name: r.name }))
-        : null,
+      inUse || leg ? atRisk({ inUse, board: version.doc }, leg).map((r) => ({ id: r.partId, name: r.name })) : null,
   });
   return {
     leadUsed: leadWasUsed(state, target?.package, inputs?.flood),
