@@ -24,7 +24,23 @@ const op = fc.constantFrom('remove' as const, 'prepare' as const, 'fit' as const
 const word = fc.constantFrom('seen', 'low', 'hot');
 const ohms = fc.oneof(fc.double({ min: 0, max: 1e6, noNaN: true }), fc.constant('OL' as const));
 
+const inSet = fc.constantFrom('u1', 'c7', 'c8');
 const body: fc.Arbitrary<JobEventBody> = fc.oneof(
+  fc.record({
+    type: fc.constant('set-parts' as const),
+    items: fc.array(
+      fc.record({
+        partId: inSet,
+        side: fc.constant('top' as const),
+        do: fc.constantFrom('renew' as const, 'leave' as const, 'salvage' as const),
+        missing: fc.constantFrom(true as const, null),
+      }),
+      { minLength: 1, maxLength: 3 },
+    ),
+  }),
+  fc.record({ type: fc.constant('set-dropped' as const), partIds: fc.array(inSet, { minLength: 1, maxLength: 2 }) }),
+  fc.record({ type: fc.constant('set-at' as const), partId: inSet }),
+  fc.record({ type: fc.constant('waits' as const), for: fc.constantFrom('part' as const, 'answer' as const, null) }),
   fc.record({ type: fc.constant('observation' as const), text: word }),
   fc.record({
     type: fc.constant('reading' as const),

@@ -1,5 +1,6 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import pg from 'pg';
 import { freePort } from '../../scripts/common.mjs';
 import { startApp, stopApp } from '../../scripts/server.mjs';
@@ -259,3 +260,40 @@ export const gone = (sourceId: string, residual_V?: number) => ({
 export const TERN_GONE = [gone('battery'), gone('cell')];
 export const saved = (page: Page) => expect(page.getByRole('status')).toContainText('marks saved');
 export const say = (page: Page) => page.getByRole('heading', { level: 1 });
+
+/** Holds a page against the rules of accessibility, by day and under the scope: nothing serious. */
+export async function seemsFine(page: Page, name: string): Promise<void> {
+  const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+  await page.evaluate(source);
+  const found = await page.evaluate(async () => {
+    const root = document.documentElement;
+    const before = root.dataset.theme;
+    const axe = (
+      window as unknown as {
+        axe: {
+          run: (
+            context?: Document,
+            options?: object,
+          ) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+        };
+      }
+    ).axe;
+    const bad: string[] = [];
+    // all rules by day; another theme can only break what goes by colour
+    const byColour = { runOnly: ['color-contrast', 'link-in-text-block'] };
+    for (const [theme, rules] of [
+      ['day', {}],
+      ['scope', byColour],
+    ] as const) {
+      root.dataset.theme = theme;
+      // colours have faded over
+      await Promise.allSettled(document.getAnimations().map((a) => a.finished));
+      for (const v of (await axe.run(document, rules)).violations)
+        if (['serious', 'critical'].includes(v.impact))
+          bad.push(`${theme}, ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
+    }
+    root.dataset.theme = before;
+    return bad;
+  });
+  expect(found, name).toEqual([]);
+}

@@ -2,9 +2,7 @@ import { expect } from '@playwright/test';
 import { blankBoard } from '@orthos/core/board';
 import { spawnSync } from 'node:child_process';
 import jpeg from 'jpeg-js';
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { openJob, openRun, planReady, record, tap, test, uuid7 } from './helpers.ts';
+import { openJob, openRun, planReady, record, seemsFine, tap, test, uuid7 } from './helpers.ts';
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 const INTAKE_PARTS = ['Tried', 'Opening', 'Damage', 'Offer', 'Before'];
@@ -439,41 +437,7 @@ test('other hosts and other sites are refused; pages carry a strict content poli
 
 test('axe finds nothing serious on any main view, by day and under the scope', async ({ page }) => {
   test.setTimeout(180_000);
-  const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-  const scan = async (name: string) => {
-    await page.evaluate(source);
-    const found = await page.evaluate(async () => {
-      const root = document.documentElement;
-      const before = root.dataset.theme;
-      const axe = (
-        window as unknown as {
-          axe: {
-            run: (
-              context?: Document,
-              options?: object,
-            ) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
-          };
-        }
-      ).axe;
-      const bad: string[] = [];
-      // all rules by day; another theme can only break what goes by colour
-      const byColour = { runOnly: ['color-contrast', 'link-in-text-block'] };
-      for (const [theme, rules] of [
-        ['day', {}],
-        ['scope', byColour],
-      ] as const) {
-        root.dataset.theme = theme;
-        // colours have faded over
-        await Promise.allSettled(document.getAnimations().map((a) => a.finished));
-        for (const v of (await axe.run(document, rules)).violations)
-          if (['serious', 'critical'].includes(v.impact))
-            bad.push(`${theme}, ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
-      }
-      root.dataset.theme = before;
-      return bad;
-    });
-    expect(found, name).toEqual([]);
-  };
+  const scan = (name: string) => seemsFine(page, name);
   for (const path of [
     '/jobs',
     '/jobs?closed=1',

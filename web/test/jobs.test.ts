@@ -84,6 +84,41 @@ describe('what a job waits for', () => {
   });
 });
 
+describe('what somebody says it waits for', () => {
+  const of = (...bodies: JobEventBody[]) =>
+    summarise(new RunningJob(log(bodies)), { kind: 'refurbish' }, (id) => id.toUpperCase());
+  it('comes with its date, before all that is only guessed', () => {
+    const part: JobEventBody = { type: 'waits', for: 'part', what: 'two cans', until: '2026-12-09' };
+    expect(of(part)).toMatchObject({ block: 'part', next: 'waits for two cans, 9 Dec' });
+    expect(of(part, { type: 'waits', for: null }).block).toBe('hands');
+    expect(of({ type: 'waits', for: 'answer' })).toMatchObject({
+      block: 'answer',
+      next: 'ask for an answer to the offer',
+    });
+    expect(of({ type: 'waits', for: 'pick-up' })).toMatchObject({ block: 'pick-up', next: 'to be fetched as it is' });
+  });
+  it('a set waits for its parts once nothing else of it can be done', () => {
+    const item = (partId: string, missing?: true) => ({ partId, side: 'top' as const, do: 'renew' as const, missing });
+    const run = (n: number, op: 'remove' | 'prepare' | 'fit', partId: string): JobEventBody[] => {
+      const runId = `019ac000-0000-4000-8000-00000000010${n}`;
+      return [
+        { type: 'set-at', partId },
+        { type: 'run-begun', runId, op, methodId: 'tweezers', partId, guide: null, offline: true, bench: false },
+        { type: 'run-ended', runId, outcome: 'finished' },
+      ];
+    };
+    const listed: JobEventBody = { type: 'set-parts', items: [item('c1'), item('c2', true)] };
+    const ready = [
+      ...run(1, 'remove', 'c1'),
+      ...run(2, 'remove', 'c2'),
+      ...run(3, 'prepare', 'c1'),
+      ...run(4, 'prepare', 'c2'),
+    ];
+    expect(of(listed, ...ready).block).toBe('hands');
+    expect(of(listed, ...ready, ...run(5, 'fit', 'c1'))).toMatchObject({ block: 'part', next: 'waits for C2' });
+  });
+});
+
 describe('method settings', () => {
   const units = { temperature: 'C', length: 'mm' } as const;
   it('have a field for every number a technician sets, within what the model accepts', () => {

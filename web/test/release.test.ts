@@ -43,6 +43,29 @@ describe('the record', () => {
     expect(r.notDone.some((t) => t.startsWith('Short check before power'))).toBe(true);
     expect(r.outcome).toBe('not released');
   });
+  it('tells a set in lines: what came to the same, what is still open; none of it is an attempt at a suspect', () => {
+    const run = (n: number, op: 'remove' | 'fit', partId: string): JobEventBody[] => {
+      const runId = `019ac000-0000-4000-8000-00000000020${n}`;
+      return [
+        { type: 'set-at', partId },
+        { type: 'run-begun', runId, op, methodId: 'tweezers', partId, guide: null, offline: true, bench: false },
+        { type: 'run-ended', runId, outcome: 'finished' },
+      ];
+    };
+    const of = (partId: string, more: object = {}) => ({ partId, side: 'top' as const, ...more });
+    const { summary, attempts } = report([
+      {
+        type: 'set-parts',
+        items: [of('q1', { do: 'salvage' }), of('u4', { do: 'salvage' }), of('u7', { missing: true })],
+      },
+      ...run(1, 'remove', 'q1'),
+      ...run(2, 'remove', 'u4'),
+    ]);
+    expect(summary.done).toContain('2 parts salvaged: Q1, U4');
+    expect(summary.watch).toContain('of the set still open: U7 (part not here)');
+    expect(summary.wrong).toEqual([]);
+    expect(attempts.map((a) => a.title)).toEqual(['Q1', 'U4']);
+  });
   it('says lead when lands were cleaned with it, unless the release says otherwise', () => {
     const cleaned: JobEventBody[] = [
       suspect('q1'),

@@ -43,6 +43,13 @@ export interface StepSummary {
   full: string;
 }
 
+/** What a plan wants: an order where several parts are done together, to be computed anew, to be chosen; undefined where there is none. */
+function unplanned({ gates, plan, freshness }: JobView): string | undefined {
+  if (gates.some((g) => g.id === 'set-done')) return 'put in order';
+  if (!plan) return undefined;
+  return freshness === 'stale' ? 'stale' : 'choose one';
+}
+
 /** One short line for a step in the strip, from its gates. */
 export function stepSummary(step: Step, view: JobView): StepSummary {
   const type = JOB_TYPES[view.ticket.kind];
@@ -52,12 +59,7 @@ export function stepSummary(step: Step, view: JobView): StepSummary {
   if (open.length === 0) return { state: 'met', text: metText(step, view), full: gates.map((g) => g.why).join('; ') };
   const hard = open.find((g) => g.hard);
   const first = hard ?? open[0];
-  const stale =
-    first.id === 'plan-fresh' && view.plan && !view.gates.some((g) => g.id === 'set-done')
-      ? view.freshness === 'stale'
-        ? 'stale'
-        : 'choose one'
-      : undefined;
+  const stale = first.id === 'plan-fresh' ? unplanned(view) : undefined;
   const unsaid = first.id === 'all-wet' && first.state === 'unmet' ? '“all wet” not said' : undefined;
   return {
     state: first.state === 'unknown' ? 'unknown' : hard ? 'stop' : 'open',

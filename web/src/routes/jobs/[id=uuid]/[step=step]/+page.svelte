@@ -29,6 +29,7 @@
           view={data.view}
         />{/await}{/if}
     <panel.diagnose view={diagnosed} models={data.diagnose.models} />
+    {#if !listed}<p class="px-5 pb-5"><a class="underline" href="?set">Several parts together</a></p>{/if}
   {:else if panel.plan && set}
     {#await import('$lib/set/SetOrder.svelte') then { default: SetOrder }}<SetOrder
         view={data.view}
