@@ -5,7 +5,8 @@ import { packageById } from '../src/packages/index.ts';
 import { beadOn } from '../src/rework/phases/rows.ts';
 import { FILM, methodsFor } from '../src/rework/index.ts';
 import type { Phase } from '../src/rework/phases/schema.ts';
-import { wetAt, type PlanRun } from '../src/rework/bench/runForm.ts';
+import { wetAt } from '../src/rework/bench/runTimes.ts';
+import { type PlanRun } from '../src/rework/bench/runForm.ts';
 import { type PlanInput } from '../src/rework/planForm.ts';
 
 type Stack = [number, number][];

@@ -5,7 +5,7 @@ import { coverageCases } from './coverage.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';
 import { designFor, effectsOf } from '../src/rework/design.ts';
 import { planHeat } from '../src/rework/planHeat.ts';
-import { LIFT_S } from '../src/rework/bench/runForm.ts';
+import { LIFT_S } from '../src/rework/bench/runTimes.ts';
 import { type PlanInput } from '../src/rework/planForm.ts';
 import { lowestTip } from '../src/rework/lowestTip.ts';
 import { runPlan } from '../src/rework/planRun.ts';

@@ -42,8 +42,7 @@ export function clean_s(packageId: string, rounds: number): number {
 export function beforeOn_s(phases: readonly Phase[], packageId: string, covers: Covers): number {
   const terminals = terminalsOf(packageId);
   const laid = phases.reduce((sum, p) => {
-    if (p.kind === 'paste' || (p.kind === 'tin' && !p.settings.one))
-      return sum + TIN_S.start + TIN_S.land * terminals;
+    if (p.kind === 'paste' || (p.kind === 'tin' && !p.settings.one)) return sum + TIN_S.start + TIN_S.land * terminals;
     return p.kind === 'tin' ? sum + TIN_S.start + TIN_S.land : sum;
   }, 0);
   return beforeOff_s(packageId, covers) + laid + ORIENT_S + placing_s(packageById(packageId));
@@ -70,7 +69,6 @@ export function fitMinutes(
   covers: Covers,
   { loose_s, pace }: { loose_s: number; pace: number },
 ): number {
-  const hands =
-    setUp_s(phases) + BOARD_HOLD_S + beforeOn_s(phases, packageId, covers) + look_s(packageId) + WASH_S;
+  const hands = setUp_s(phases) + BOARD_HOLD_S + beforeOn_s(phases, packageId, covers) + look_s(packageId) + WASH_S;
   return (pace * hands + loose_s + LIFT_S) / 60;
 }

@@ -21,11 +21,11 @@ import {
   stationSchema,
 } from '../rework/index.ts';
 import { id, text } from './eventForms.ts';
-import { DECLINE_REASONS, intakeEvents } from './intake.ts';
+import { DECLINE_REASONS, intakeEvents } from './intakeForms.ts';
 import { JOINT_FINDINGS } from '../prove/index.ts';
-import { provingEvents } from './proving.ts';
-import { setEvents } from './set.ts';
-import { storedEvents } from './stored.ts';
+import { provingEvents } from './provingForms.ts';
+import { setEvents } from './setForms.ts';
+import { storedEvents } from './storedForms.ts';
 
 /** Which net each probe was on, with what; readings across silicon depend on both. */
 const probeSchema = z.strictObject({

@@ -5,7 +5,7 @@ import type { Proof } from '../prove/index.ts';
 import type { LayOut } from '../rework/index.ts';
 import type { Attempt, JobState } from './jobState.ts';
 import type { JobType } from './jobTypes.ts';
-import type { Holding } from './stored.ts';
+import type { Holding } from './storedForms.ts';
 
 export interface GateResult {
   id: string;

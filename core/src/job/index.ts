@@ -22,17 +22,15 @@ export {
 } from './firstPower.ts';
 export { type GateResult, type JobFacts } from './gateRule.ts';
 export { blocks, HOLDS_CHARGE, judgeGates, openGates } from './gates.ts';
+export { closingSteps, screwsOut, type StartUp } from './intake.ts';
 export {
-  closingSteps,
   DAMAGE_KINDS,
   type DamageKind,
   DECLINE_REASONS,
   type DeclineReason,
-  screwsOut,
-  type StartUp,
   type Tier,
   type WaitsFor,
-} from './intake.ts';
+} from './intakeForms.ts';
 export {
   type Attempt,
   attemptsOf,
@@ -57,10 +55,12 @@ export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';
 export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
 export { standsAt } from './progress.ts';
-export { type SetItem, setItemSchema, type SetLeg, type SetOrdered, type SetSaid, type SetState } from './set.ts';
-export { legAt, setProgress, type SetPart, type SetProgress } from './setProgress.ts';
-export { NEIGHBOUR_STATES, type NeighbourState } from './proving.ts';
+export { legAt, type SetState } from './set.ts';
+export { type SetItem, setItemSchema, type SetLeg, type SetOrdered, type SetSaid } from './setForms.ts';
+export { setProgress, type SetPart, type SetProgress } from './setProgress.ts';
+export { NEIGHBOUR_STATES, type NeighbourState } from './provingForms.ts';
 export { COMPLAINT, pointOf, readingsToRepeat } from './provingRules.ts';
-export { copyOf, type Holding, HOLDINGS, mayHold, shortSum, type Stored } from './stored.ts';
+export { copyOf, mayHold, shortSum, type Stored } from './stored.ts';
+export { type Holding, HOLDINGS } from './storedForms.ts';
 export { type Stop, STOPS } from './stops.ts';
 export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';

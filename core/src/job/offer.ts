@@ -1,5 +1,5 @@
 /** What a repair will cost, whether it is worth it, and what can be promised afterwards. Money in minor units. */
-import type { Tier } from './intake.ts';
+import type { Tier } from './intakeForms.ts';
 
 /** A further attempt costs this share of the first: the board is open and known. Bench judgement. */
 const AGAIN = 0.6;

@@ -6,7 +6,8 @@ import { checked, type GateRule, type Judgement, met, unknown, unmet } from './g
 import { closingSteps } from './intake.ts';
 import { isFitted, isOff, type JobState } from './jobState.ts';
 import { STOPS } from './stops.ts';
-import { copyOf, type Holding, shortSum, type Stored } from './stored.ts';
+import { copyOf, shortSum, type Stored } from './stored.ts';
+import type { Holding } from './storedForms.ts';
 
 /** The function list's entry for the complaint: "works" means that it is gone. */
 export const COMPLAINT = 'the complaint';

@@ -2,7 +2,8 @@
 import { type Op, opsIn, type Stage } from '../sets/index.ts';
 import { type Attempt, isFitted, isOff, type JobState, workAt } from './jobState.ts';
 import { landIsGood } from './lands.ts';
-import { leftOf, type SetItem, type SetLeg } from './set.ts';
+import { leftOf, STAGE_OF } from './set.ts';
+import type { SetItem, SetLeg } from './setForms.ts';
 
 export interface SetPart {
   item: SetItem;
@@ -30,7 +31,6 @@ const isPrepared = (a: Attempt): boolean =>
   a.runs.some((r) => r.op === 'prepare' && r.ended?.outcome === 'finished') ||
   (a.landsClean === true && [...a.lands.values()].every(landIsGood));
 
-const STAGE_OF: Record<Op, Stage> = { remove: 'off', prepare: 'prepared', fit: 'fitted' };
 const OPS: readonly Op[] = ['remove', 'prepare', 'fit'];
 
 const LAST_WORD: Record<SetItem['do'], string> = {
@@ -103,11 +103,4 @@ function aheadIn(stage: Stage, parts: readonly SetPart[], legs: readonly SetLeg[
         .map((op) => ({ partId: item.partId, op })),
     )
     .toSorted((a, b) => rank(a) - rank(b));
-}
-
-/** What was ordered for a part of the set. */
-export function legAt({ set }: Pick<JobState, 'set'>, partId: string | undefined, op: Op): SetLeg | undefined {
-  if (!set || partId === undefined) return undefined;
-  const stage = set.ordered.get(set.ordered.has('each') ? 'each' : STAGE_OF[op]);
-  return stage?.legs.find((l) => l.partId === partId && l.op === op);
 }

@@ -1,6 +1,6 @@
 /** The alloy that a way lays, in hands' units, and what the calculator is asked about it: the same model rules both. */
 import { type AlloyAmountInput, type Composition, density_g_cm3, LOW_MELT } from '../alloys/index.ts';
-import { LIFT_S } from './bench/runForm.ts';
+import { LIFT_S } from './bench/runTimes.ts';
 import { type Method, phaseOf } from './methods/method.ts';
 import { WIRE_MM } from './phases/alloy/settings.ts';
 import { rowsOf } from './phases/rows.ts';

@@ -1,6 +1,7 @@
 /** What becomes of a neighbour until the part is off: what heat does to it, unless something else comes first. */
 import type { Harm } from '../materials/index.ts';
-import { harmOf, LIFT_S, type PlanRun } from './bench/runForm.ts';
+import type { PlanRun } from './bench/runForm.ts';
+import { harmOf, LIFT_S } from './bench/runTimes.ts';
 
 export interface Fate {
   word: Harm | 'take it out' | 'flies' | 'skews' | 'falls off' | 'loosens';

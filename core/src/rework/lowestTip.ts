@@ -3,7 +3,8 @@
  * runs in which the tip is as much colder than its dial as the iron may be. A colder tip spares flux, lands and laminate.
  */
 import type { CalcContext } from '../ground/index.ts';
-import { LIFT_S, type PlanRun } from './bench/runForm.ts';
+import type { PlanRun } from './bench/runForm.ts';
+import { LIFT_S } from './bench/runTimes.ts';
 import type { Phase, PhaseOf } from './phases/schema.ts';
 import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';

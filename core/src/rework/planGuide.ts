@@ -1,6 +1,7 @@
 /** A plan's result as the hands need it: when to look, when it is over, which joint is last. */
 import { type BoardModel, partName, type PlacedPart } from '../board/index.ts';
-import { type PlanRun, wetAt } from './bench/runForm.ts';
+import type { PlanRun } from './bench/runForm.ts';
+import { wetAt } from './bench/runTimes.ts';
 import { inTurn } from './guide.ts';
 import type { Guide } from './handForms.ts';
 import type { Method } from './methods/method.ts';

@@ -9,7 +9,8 @@ import { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts
 import { lowestTip } from './lowestTip.ts';
 import { kindOf } from './phases/index.ts';
 import { runPlan } from './planRun.ts';
-import { wetAt, type PlanRun } from './bench/runForm.ts';
+import type { PlanRun } from './bench/runForm.ts';
+import { wetAt } from './bench/runTimes.ts';
 import type { Phase, PhaseOf } from './phases/schema.ts';
 import type { PlanInput } from './planForm.ts';
 import { type PlanResult, type Range, windowEnd } from './planResult.ts';

@@ -8,7 +8,7 @@ import {
   stationSchema,
   surroundingsSchema,
 } from '../rework/index.ts';
-import { FATES, STAGES } from './legs.ts';
+import { FATES, STAGES } from './fates.ts';
 
 const place = reworkPlaceSchema.shape;
 const partId = z.string().min(1).max(60);
@@ -81,7 +81,7 @@ export type SetInput = z.infer<typeof setInput>;
 const seconds = z.number().nullable();
 const worst = z.strictObject({ partId, margin_K: z.number() }).nullable();
 
-export const legSchema = z.strictObject({
+const legSchema = z.strictObject({
   partId,
   op: z.enum(['remove', 'prepare', 'fit']),
   /** On the clock of the whole: hands begin on it, its heat comes on, hands are free. */

@@ -5,32 +5,7 @@
 import type { PlacedPart } from '../board/index.ts';
 import { beforeOff_s, beforeOn_s, clean_s, look_s, type Tool, toolsOf } from '../compare/index.ts';
 import { BOARD_HOLD_S, LIFT_S, type Method, type Phase, SET_UP, type Surroundings } from '../rework/index.ts';
-
-/** What becomes of a part of a set. */
-export const FATES = ['renew', 'leave', 'move', 'salvage'] as const;
-export type Fate = (typeof FATES)[number];
-
-/** What is done to all parts before anything else is, or part by part. */
-export const STAGES = ['off', 'prepared', 'fitted', 'each'] as const;
-export type Stage = (typeof STAGES)[number];
-
-export type Op = 'remove' | 'prepare' | 'fit';
-
-const NEEDS: Record<Fate, readonly Op[]> = {
-  renew: ['remove', 'prepare', 'fit'],
-  leave: ['remove', 'prepare'],
-  move: ['remove', 'prepare', 'fit'],
-  salvage: ['remove'],
-};
-const STAGE_OPS: Record<Stage, readonly Op[]> = {
-  off: ['remove'],
-  prepared: ['prepare'],
-  fitted: ['fit'],
-  each: ['remove', 'prepare', 'fit'],
-};
-
-/** What is done to a part in a stage, in order. */
-export const opsIn = (stage: Stage, fate: Fate): Op[] => STAGE_OPS[stage].filter((op) => NEEDS[fate].includes(op));
+import type { Fate, Op } from './fates.ts';
 
 /** What comes off to be used again has to live. */
 export const mustLive = (fate: Fate): boolean => fate === 'move' || fate === 'salvage';
@@ -38,7 +13,7 @@ export const mustLive = (fate: Fate): boolean => fate === 'move' || fate === 'sa
 /** Put aside, the next one looked up, the hand back at its tool, s (17-hands: estimates). */
 const ASIDE_S = 6;
 /** Board out of its frame, turned, in again, s. */
-export const FLIP_S = BOARD_HOLD_S;
+const FLIP_S = BOARD_HOLD_S;
 /** A tool that is warm already taken up for another; another nozzle, tip or set-point on the same one, s (estimates). */
 const TAKE_UP_S = 5;
 const SET_ANEW_S = 20;

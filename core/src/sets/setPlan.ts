@@ -23,7 +23,8 @@ import {
 import { type Ran, realise } from './chain.ts';
 import type { SetInput, SetOrder } from './forms.ts';
 import type { Bench } from './heat.ts';
-import { type Leg, legOf, mustLive, type Op, opsIn } from './legs.ts';
+import { type Op, opsIn } from './fates.ts';
+import { type Leg, legOf, mustLive } from './legs.ts';
 import { estimate, minutesOf, type Timed, type Went } from './schedule.ts';
 import { type Before, listOrder, nearestOrder, searchOrders } from './search.ts';
 import { type Single, singlesOf } from './single.ts';

@@ -24,7 +24,7 @@ const AFTER_S = [0, 5, 10, 20, 40, 80, 160, 320, 640] as const;
 const GONE_S = 1280;
 
 /** A part that may not be warmer than this when a leg begins. */
-export interface Watched {
+interface Watched {
   part: PlacedPart;
   most_C: number;
 }

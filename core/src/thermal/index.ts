@@ -1,5 +1,13 @@
 export { YARDSTICK_CELLS, runYardstick } from './yardstick.ts';
-export { type BoardMesh, columnAt, meshBoard, meshWhole, overlapOnMesh, sheetConductance, targetBox } from './boardMesh.ts';
+export {
+  type BoardMesh,
+  columnAt,
+  meshBoard,
+  meshWhole,
+  overlapOnMesh,
+  sheetConductance,
+  targetBox,
+} from './boardMesh.ts';
 export { ENGINE_VERSION } from './engine.ts';
 export type { JointEnthalpy } from './enthalpy.ts';
 export { heatFieldWork, runHeatField } from './field.ts';

@@ -6,7 +6,7 @@ import type { Composition } from '../../alloys/index.ts';
 import type { BoardMesh } from '../../thermal/index.ts';
 import type { ReworkCase } from './caseForm.ts';
 import type { Lumps, Tip } from './lumps.ts';
-import type { StuckOn } from './surroundingsForm.ts';
+import type { StuckOn } from './around.ts';
 import type { Wind } from './wind.ts';
 
 /** Air over board and lumps. */

@@ -1,6 +1,5 @@
 /** What one run tells. */
 import { z } from 'zod';
-import { type Harm, harmBy } from '../../materials/index.ts';
 import { sideEffectsSchema } from './sideEffectsForm.ts';
 
 const joint = z.strictObject({
@@ -15,12 +14,6 @@ const joint = z.strictObject({
   solidus_C: z.number().optional(),
   liquidus_C: z.number().optional(),
 });
-
-/** From "all wet" until the part is off, s (estimate). */
-export const LIFT_S = 3;
-
-/** When a joint lets go, s; null when it never does. */
-export const wetAt = (j: z.infer<typeof joint>): number | null => (j.wet_s === undefined ? j.liquidus_s : j.wet_s);
 
 /** Heat into a joint just before it melted, W; negative where it drains. */
 const paths = z.strictObject({ tool_W: z.number(), air_W: z.number(), body_W: z.number(), board_W: z.number() });
@@ -50,13 +43,6 @@ const neighbour = z.strictObject({
   /** When the neighbour's own joints melt, if they do. */
   loosens_s: z.number().nullable(),
 });
-
-/** Harm to a neighbour until the part is off; plans of older engines knew a peak alone. */
-export function harmOf(n: z.infer<typeof neighbour>): { says: Harm; margin_K: number | null } {
-  if (n.says !== undefined) return { says: n.says, margin_K: n.margin_K ?? null };
-  const margin_K = n.limit_C === null ? null : n.limit_C - n.atWet_C;
-  return { says: margin_K === null ? 'clear' : harmBy(margin_K, n.limitPlusMinus_C, false), margin_K };
-}
 
 const fieldFrames = z.strictObject({
   /** Cell edges on the board, mm. */

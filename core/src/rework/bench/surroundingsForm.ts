@@ -1,16 +1,8 @@
 /** What a plan finds at the bench besides board and tool. */
 import { z } from 'zod';
 import { compositionSchema } from '../../alloys/index.ts';
-
-const rectangle = z.strictObject({
-  x_mm: z.number().min(-2000).max(2000),
-  y_mm: z.number().min(-2000).max(2000),
-  w_mm: z.number().positive().max(2000),
-  h_mm: z.number().positive().max(2000),
-});
-
-/** A silicone mat takes √(kρc/πt) = 58 W/(m²·K) from a board that lies on it for half a minute (0.25 W/(m·K), 1.3 MJ/(m³·K)). */
-export const MAT = { kind: 'mat', contact_R: 2e-3, h: 60 } as const;
+import { MAT, STUCK_ON } from './around.ts';
+import { coverSchema, rectangle } from './coverForm.ts';
 
 const underSchema = z.discriminatedUnion('kind', [
   /** Warm air or a plate from below; `window`: only there (a plate with a cut-out). */
@@ -33,22 +25,6 @@ const underSchema = z.discriminatedUnion('kind', [
     h: z.number().min(1).max(1000).default(MAT.h),
   }),
 ]);
-
-/** What can lie over a part, the least first that it leaves of a jet's heat. */
-export const COVER_KINDS = ['thick', 'foil-off', 'strip', 'foil', 'tape'] as const;
-
-/** Over a part, or over a piece of board. */
-const coverSchema = z
-  .strictObject({
-    kind: z.enum(COVER_KINDS),
-    partId: z.string().max(60).optional(),
-    area: rectangle.optional(),
-  })
-  .refine((c) => (c.partId === undefined) !== (c.area === undefined), { error: 'covers either a part or an area' });
-
-/** What can sit on a part and has to come off first. */
-export const STUCK_ON = ['label', 'coating', 'glue'] as const;
-export type StuckOn = (typeof STUCK_ON)[number];
 
 /** Metal that nobody planned to heat, glue that leads heat into the board, a label or coating that has to come off first. */
 const sinkSchema = z

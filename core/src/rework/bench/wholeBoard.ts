@@ -46,10 +46,7 @@ export class WholeBoard {
   private heat: HeatRun;
 
   /** Everything at `from_C`; `absent`: parts that are off the board from the beginning. */
-  constructor(
-    found: Found,
-    { absent = [], from_C = found.ambient_C, fineness = 'usual' }: Options = {},
-  ) {
+  constructor(found: Found, { absent = [], from_C = found.ambient_C, fineness = 'usual' }: Options = {}) {
     this.found = found;
     this.off = new Set(absent);
     this.step_s = FINENESS[fineness].step_s;
@@ -195,8 +192,7 @@ export class WholeBoard {
       for (let j = 0; j < grid.dy.length; j++)
         for (let i = 0; i < grid.dx.length; i++) {
           const cell = l * mesh.columns + j * grid.stride + i;
-          sum +=
-            grid.rhoc[cell] * grid.dx[i] * grid.dy[j] * grid.dz[l] * (heat.cells_C[cell] - found.ambient_C);
+          sum += grid.rhoc[cell] * grid.dx[i] * grid.dy[j] * grid.dz[l] * (heat.cells_C[cell] - found.ambient_C);
         }
     for (const [n, node] of lumps.nodes.entries())
       if (node.type === 'body') sum += node.C * (heat.T[n] - found.ambient_C);
@@ -236,7 +232,10 @@ export class WholeBoard {
 
   private heatFrom(initial: number | Float64Array): HeatRun {
     const { nodes, links } = this.lumps;
-    return new HeatRun({ grid: this.mesh.grid, nodes, links, quick: true, uneven: { longestStep_s: this.step_s } }, initial);
+    return new HeatRun(
+      { grid: this.mesh.grid, nodes, links, quick: true, uneven: { longestStep_s: this.step_s } },
+      initial,
+    );
   }
 
   private surround(): void {

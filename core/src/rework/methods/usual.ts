@@ -3,7 +3,8 @@ import { LOW_MELT_LEAD_FREE, SOLDER_ALLOYS } from '../../alloys/index.ts';
 import type { BoardModel, PlacedPart } from '../../board/index.ts';
 import { extentOf, packageById } from '../../packages/index.ts';
 import { LEADED } from '../solders.ts';
-import { STUCK_ON, type StuckOn, type Surroundings } from '../bench/surroundingsForm.ts';
+import { STUCK_ON, type StuckOn } from '../bench/around.ts';
+import type { Surroundings } from '../bench/surroundingsForm.ts';
 import type { Phase, PhaseOf, SettingsOf } from '../phases/schema.ts';
 import { rowsOf } from '../phases/rows.ts';
 

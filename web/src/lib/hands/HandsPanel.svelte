@@ -7,7 +7,6 @@
   import GateList from '$lib/jobs/GateList.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import SlipList from '$lib/jobs/SlipList.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
   import type { JobView } from '$lib/jobs/view';
@@ -146,7 +145,7 @@
           {units}
         />{/key}{/await}
   {/if}
-  <SlipList {view} {recorder} />
+  {#await import('$lib/jobs/SlipList.svelte') then { default: SlipList }}<SlipList {view} {recorder} />{/await}
   <Cautions {view} step={op} />
   <div class="mt-5"><GateList {gates} /></div>
 </div>

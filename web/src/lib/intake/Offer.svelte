@@ -19,9 +19,7 @@
     worthOf,
   } from '@orthos/core/job';
   import { untrack } from 'svelte';
-  import Waits from '$lib/jobs/Waits.svelte';
   import { formatMoney, moneyField, parseMoney } from './money';
-  import OwnerText from './OwnerText.svelte';
 
   interface Props {
     view: JobView;
@@ -213,9 +211,11 @@
   </p>
 {/if}
 
-{#if !view.ticket.closedAt}<OwnerText {view} {job} {recorder} />
+{#if !view.ticket.closedAt}
+  {#await import('./OwnerText.svelte') then { default: OwnerText }}<OwnerText {view} {job} {recorder} />{/await}
   <h3 class="mt-5 mb-1 border-t border-line pt-3">Waiting</h3>
-  <Waits {job} {recorder} />{/if}
+  {#await import('$lib/jobs/Waits.svelte') then { default: Waits }}<Waits {job} {recorder} />{/await}
+{/if}
 
 <h3 class="mt-5 mb-1 border-t border-line pt-3">Warranty</h3>
 <form onsubmit={promise} class="grid grid-cols-[72px_1fr] gap-2" aria-label="Warranty">

@@ -7,12 +7,8 @@ import { didOf, setInputOf, setPlannerOf } from './setPlanner.svelte';
 /** Null where nothing can be told: hands go by the order's own times. */
 export async function retimed(view: JobView, state: JobState, set: SetProgress, partId: string): Promise<Guide | null> {
   const stage = set.stage ?? 'off';
-  const input = setInputOf(
-    view,
-    set.parts.map((p) => p.item),
-    stage,
-  );
   const did = didOf(state, set, stage);
+  const input = setInputOf(view, set, stage, did);
   if (!input || did.length === 0) return null;
   const first = Math.min(
     ...state.attempts.flatMap((a) => (a.ofSet === undefined ? [] : a.runs.map((r) => heatOn(r.marks)))),

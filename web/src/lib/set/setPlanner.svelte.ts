@@ -1,8 +1,7 @@
 /** The order of a job's set, made by a worker of its own: first added up, then run through; made anew whenever the set, or what was done of it, changes. */
 import type { JobView } from '$lib/jobs/view';
-import type { JobState, SetItem, SetProgress } from '@orthos/core/job';
-import { secondsOf, workAt } from '@orthos/core/job';
-import type { Asked, SetInput, SetOrder, Stage } from '@orthos/core/sets';
+import { type JobState, secondsOf, type SetPart, type SetProgress, workAt } from '@orthos/core/job';
+import { type Asked, opsIn, type SetInput, type SetOrder, type Stage } from '@orthos/core/sets';
 import { proxy, type Remote, wrap } from 'comlink';
 import type { SetWorker } from '../../workers/set.worker';
 import SetWorkerScript from '../../workers/set.worker?worker';
@@ -10,18 +9,34 @@ import SetWorkerScript from '../../workers/set.worker?worker';
 /** Orders that are run through with the heat they carry: of what is asked for anew, and of what hands have begun. */
 const FINALISTS = { first: 3, begun: 1 };
 
-/** What an order is made of; null while nothing is known of the bench. */
-export function setInputOf({ board, inputs }: JobView, items: readonly SetItem[], stage: Stage): SetInput | null {
-  if (!inputs || items.length === 0) return null;
+/** What an order is made of: what is still to be done, and what was done with its times; null while nothing is known of the bench, or nothing is left. */
+export function setInputOf(
+  { board, inputs }: JobView,
+  { parts }: Pick<SetProgress, 'parts'>,
+  stage: Stage,
+  did: Did,
+): SetInput | null {
+  const timed = new Set(did.map((d) => d.partId));
+  const ops = (p: SetPart) => opsIn(stage, p.item.do);
+  const mine = parts.filter((p) => ops(p).length > 0 && (timed.has(p.item.partId) || ops(p).some((op) => !p.done[op])));
+  if (!inputs || mine.length === 0) return null;
   const { settings, bench, station, limits, never } = inputs;
   const { joints: _, reused: __, ...around } = settings.surroundings ?? {};
+  // what came off without its times being told stands there no more
+  const gone = parts.filter((p) => p.done.remove && !p.done.fit && !timed.has(p.item.partId) && !mine.includes(p));
+  const absent = [...(around.absent ?? []), ...gone.map((p) => p.item.partId)];
+  const round = { ...around, ...(absent.length > 0 ? { absent } : {}) };
+  const listed = new Set(mine.map((p) => p.item.partId));
   return {
     board,
     ...(bench.tools ? { kit: [...bench.tools] } : {}),
-    set: items.map(({ partId, do: fate, after }) => ({ partId, do: fate, ...(after ? { after } : {}) })),
+    set: mine.map(({ item: { partId, do: fate, after = [] } }) => {
+      const first = after.filter((a) => listed.has(a));
+      return { partId, do: fate, ...(first.length > 0 ? { after: first } : {}) };
+    }),
     stage,
     ambient_C: settings.ambient_C,
-    ...(Object.keys(around).length > 0 ? { surroundings: around } : {}),
+    ...(Object.keys(round).length > 0 ? { surroundings: round } : {}),
     station,
     ...(limits ? { limits } : {}),
     ...(never ? { never } : {}),
@@ -29,12 +44,10 @@ export function setInputOf({ board, inputs }: JobView, items: readonly SetItem[]
   };
 }
 
+type Did = NonNullable<SetInput['did']>;
+
 /** What of a stage is done already, as it went: in the order it was done, on a clock that began with the first. */
-export function didOf(
-  state: JobState,
-  { parts }: Pick<SetProgress, 'parts'>,
-  stage: Stage,
-): NonNullable<SetInput['did']> {
+export function didOf(state: JobState, { parts }: Pick<SetProgress, 'parts'>, stage: Stage): Did {
   const op = stage === 'fitted' ? 'fit' : 'remove';
   const runs = parts.flatMap(({ item }) => {
     const run = workAt(state, item.partId)?.runs.findLast((r) => r.op === op && r.ended?.outcome === 'finished');

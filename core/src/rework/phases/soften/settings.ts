@@ -1,6 +1,6 @@
 /** How what sits on a part is softened: with air, until it gives. */
 import { z } from 'zod';
-import { STUCK_ON } from '../../bench/surroundingsForm.ts';
+import { STUCK_ON } from '../../bench/around.ts';
 import { RANGES, type Range } from '../../ranges.ts';
 
 const number = ([min, max]: Range) => z.number().min(min).max(max);

@@ -50,13 +50,24 @@ const opening: JobEventBody[] = [
 ];
 
 /** One operation of a campaign, done by hand without marks. */
-const done = (runId: string, op: 'remove' | 'fit'): (JobEventBody | Later)[] => [
-  { type: 'run-begun', runId, op, methodId: 'vacuum', guide: null, offline: false, bench: false },
+const takenOff = (runId: string): (JobEventBody | Later)[] => [
+  { type: 'run-begun', runId, op: 'remove', methodId: 'vacuum', guide: null, offline: false, bench: false },
   { after_s: 150, body: { type: 'run-ended', runId, outcome: 'finished' } },
 ];
 const runId = (n: number) => `01990000-0000-7000-8000-${String(n).padStart(12, '0')}`;
-/** Cans of the campaign that are renewed already. */
-const RENEWED = 6;
+/** The campaign's fourteen cans: what goes in, and the two snap-ins that are still on their way. So many are off already. */
+const CANS = Array.from({ length: 14 }, (_, i) => {
+  const [substitute, bin] =
+    i < 2
+      ? ['270 µF 400 V', '']
+      : i < 4
+        ? ['1000 µF 35 V', 'B6']
+        : i < 8
+          ? ['470 µF 50 V', 'B5']
+          : ['220 µF 25 V', 'B2'];
+  return { partId: `c${i + 1}`, side: 'top' as const, substitute, bin, missing: i < 2 ? (true as const) : null };
+});
+const OFF = 6;
 
 export const tickets: DemoTicket[] = [
   {
@@ -316,14 +327,11 @@ export const tickets: DemoTicket[] = [
       { type: 'opened', kind: 'screw', what: 'M4 × 10, cover', count: 6 },
       { type: 'opened', kind: 'cable', what: 'J3 sensor plug', count: 1 },
       { type: 'damage', kind: 'corrosion', whose: 'found', note: 'both ground lugs', place: at(weir, 'LUG1', '1') },
-      ...Array.from({ length: RENEWED }, (_, i): (JobEventBody | Later)[] => [
-        { type: 'suspect', partId: `c${i + 3}`, why: 'campaign: due by age' },
-        ...done(runId(600 + 2 * i), 'remove'),
-        { type: 'off-board-test', result: i % 3 === 0 ? 'bad' : 'not tested' },
-        ...done(runId(601 + 2 * i), 'fit'),
-        { type: 'new-attempt', why: 'next can of the campaign' },
+      { type: 'set-parts', items: CANS },
+      ...Array.from({ length: OFF }, (_, i): (JobEventBody | Later)[] => [
+        { type: 'set-at', partId: `c${14 - i}` },
+        ...takenOff(runId(600 + i)),
       ]).flat(),
-      { type: 'suspect', partId: `c${RENEWED + 3}`, why: 'campaign: due by age' },
     ],
   },
   {

@@ -25,16 +25,11 @@
   {#if panel.intake && data.intake}
     <panel.intake view={data.view} {...data.intake} shop={data.shop} />
   {:else if panel.diagnose && diagnosed && data.diagnose}
-    {#if listed}{#await import('$lib/set/SetPanel.svelte') then { default: SetPanel }}<SetPanel
-          view={data.view}
-        />{/await}{/if}
+    {#if listed}{#await panel.list() then { default: SetPanel }}<SetPanel view={data.view} />{/await}{/if}
     <panel.diagnose view={diagnosed} models={data.diagnose.models} />
     {#if !listed}<p class="px-5 pb-5"><a class="underline" href="?set">Several parts together</a></p>{/if}
   {:else if panel.plan && set}
-    {#await import('$lib/set/SetOrder.svelte') then { default: SetOrder }}<SetOrder
-        view={data.view}
-        units={data.shop}
-      />{/await}
+    {#await panel.order() then { default: SetOrder }}<SetOrder view={data.view} units={data.shop} />{/await}
   {:else if panel.plan}
     <panel.plan view={data.view} units={data.shop} />
   {:else if panel.protect}

@@ -48,14 +48,10 @@
   };
 
   const asked = $derived.by(() => {
-    const input =
-      progress &&
-      setInputOf(
-        view,
-        progress.parts.map((p) => p.item),
-        stage,
-      );
-    return input ? { input, did: didOf(job, progress, stage) } : null;
+    if (!progress) return null;
+    const did = didOf(job, progress, stage);
+    const input = setInputOf(view, progress, stage, did);
+    return input ? { input, did } : null;
   });
   let askedFor = '';
   async function compute(order: string[] | null = byHand) {

@@ -1,0 +1,27 @@
+/** What becomes of the parts of a set, and in which stages. */
+
+/** What becomes of a part of a set. */
+export const FATES = ['renew', 'leave', 'move', 'salvage'] as const;
+export type Fate = (typeof FATES)[number];
+
+/** What is done to all parts before anything else is, or part by part. */
+export const STAGES = ['off', 'prepared', 'fitted', 'each'] as const;
+export type Stage = (typeof STAGES)[number];
+
+export type Op = 'remove' | 'prepare' | 'fit';
+
+const NEEDS: Record<Fate, readonly Op[]> = {
+  renew: ['remove', 'prepare', 'fit'],
+  leave: ['remove', 'prepare'],
+  move: ['remove', 'prepare', 'fit'],
+  salvage: ['remove'],
+};
+const STAGE_OPS: Record<Stage, readonly Op[]> = {
+  off: ['remove'],
+  prepared: ['prepare'],
+  fitted: ['fit'],
+  each: ['remove', 'prepare', 'fit'],
+};
+
+/** What is done to a part in a stage, in order. */
+export const opsIn = (stage: Stage, fate: Fate): Op[] => STAGE_OPS[stage].filter((op) => NEEDS[fate].includes(op));
