@@ -170,6 +170,11 @@ const views = {
       .waitFor({ timeout: 120_000 });
     await page.getByRole('button', { name: 'Cancel' }).waitFor({ state: 'detached', timeout: 120_000 });
   },
+  set: async () => {
+    await openJob('Fourteen cans', 'plan');
+    await page.locator('button:enabled', { hasText: 'Use this order' }).waitFor({ timeout: 120_000 });
+    await page.getByRole('grid', { name: 'Order' }).getByRole('row').nth(3).click();
+  },
   verify: async () => {
     const id = await jobId();
     await record(id, { type: 'orientation-checked', against: ['photo before', 'silkscreen'] });

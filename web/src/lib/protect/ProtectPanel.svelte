@@ -9,7 +9,6 @@
   import GateHead from '$lib/jobs/GateHead.svelte';
   import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
-  import SourceForm from '$lib/jobs/SourceForm.svelte';
   import { SOURCE_NAMES } from '$lib/jobs/sources';
   import { nameOf } from '$lib/jobs/nameOf';
   import type { JobView } from '$lib/jobs/view';
@@ -172,7 +171,7 @@
       </li>
     {/each}
   </ul>
-  <SourceForm {recorder} />
+  {#await import('$lib/jobs/SourceForm.svelte') then { default: SourceForm }}<SourceForm {recorder} />{/await}
   <Override {view} gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
 
   <GateHead title="Target" gate={gate('target-marked')} />

@@ -106,7 +106,9 @@
 
   const numbered = $derived.by((): Numbered[] => {
     const ids = [...new Set(result?.order.map((l) => l.partId))];
-    return ids.map((partId, i) => {
+    // what was done without its times being told has no number any more
+    const before = [...done].filter((partId) => !ids.includes(partId));
+    const shown = ids.map((partId, i): Numbered => {
       const lean = leanOf(partId);
       return {
         partId,
@@ -115,6 +117,7 @@
         ...(lean === undefined ? {} : { from_deg: lean }),
       };
     });
+    return [...before.map((partId): Numbered => ({ partId, n: 0, tone: 'done' })), ...shown];
   });
   const leanOf = (partId: string): number | undefined => {
     const phases = result?.methods.find((m) => m.partId === partId)?.method.phases ?? [];

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A set at work: how far it has come, the parts in their order, which one is next; hands may go to another.
+  import { goto } from '$app/navigation';
   import { layOver, useDesk, type Numbered } from '$lib/jobs/desk.svelte';
   import { nameOf } from '$lib/jobs/nameOf';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
@@ -39,6 +40,9 @@
   async function goTo(partId: string) {
     if (partId !== at) await recorder.record({ type: 'set-at', partId });
   }
+  async function begin(partId: string) {
+    if (await recorder.record({ type: 'set-at', partId })) await goto(`/run/${view.ticket.id}/${op}`);
+  }
   useKeys('Set', () =>
     picked && picked.item.partId !== at
       ? [
@@ -57,16 +61,18 @@
   <section class="mt-2" aria-label="Set">
     <p class="text-[14px]">
       <span class="font-semibold">{countWords(progress)}.</span>
-      {#if next && next.partId !== at}
-        Next: <button class="underline" onclick={() => void goTo(next.partId)}>{nameOf(view.board, next.partId)}</button
-        >
-      {:else if !next && progress.next}
+      {#if !next && progress.next}
         <a class="underline" href="/jobs/{view.ticket.id}/{progress.next.op}">On to {progress.next.op}</a>
       {:else if progress.stage === null}
         Every part is done.
       {/if}
       {#if job.set?.ordered.size === 0}<a class="underline" href="/jobs/{view.ticket.id}/plan">No order yet</a>{/if}
     </p>
+    {#if next && next.partId !== at}
+      <button class="button button-main mt-1" disabled={recorder.busy} onclick={() => void begin(next.partId)}
+        >Go on with {nameOf(view.board, next.partId)}</button
+      >
+    {/if}
     <div class="mt-1 max-h-64 overflow-auto">
       <SetTable board={view.board} {desk} {parts} {at} numbers={order} />
     </div>
