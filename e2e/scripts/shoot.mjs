@@ -80,11 +80,6 @@ const views = {
     await page.getByRole('button', { name: 'Photo of damage 2' }).click();
     await page.waitForTimeout(800);
   },
-  'intake-tried': async () => {
-    await openJob('dark after a wet ride', 'intake');
-    await page.getByRole('tablist', { name: 'Intake' }).getByRole('tab', { name: 'Tried' }).click();
-    await page.getByRole('group', { name: 'Proof at the end' }).scrollIntoViewIfNeeded();
-  },
   rail: async () => {
     await openJob('dark after a wet ride', 'diagnose');
     await page.getByRole('region', { name: 'Split the suspects' }).waitFor();

@@ -37,7 +37,8 @@ export function summarise(
   nameOf: (partId: string) => string = (id) => id.toUpperCase(),
 ): JobSummary {
   const a = currentAttempt(state);
-  const target = a.suspect ? nameOf(a.suspect.partId) : '';
+  const set = setProgress(state);
+  const target = set ? `${set.parts.length} parts` : a.suspect ? nameOf(a.suspect.partId) : '';
   const step = standsAt(state, kind);
   const about =
     (state.released && outcomeWord(kind, state.released.outcome)) ??
@@ -45,7 +46,6 @@ export function summarise(
   const { offer, taken, waits } = state.intake;
   const expected = (offer?.tiers.find((t) => t.label === taken) ?? offer?.tiers[0])?.minutes ?? USUAL_MIN;
   // nothing of a set can be done before what is missing is there
-  const set = setProgress(state);
   const missing = set && set.next === null && set.stage !== null ? set.missing : [];
   const block: Block =
     (state.released && 'pick-up') ||
@@ -59,7 +59,10 @@ export function summarise(
     attempt: Math.max(1, attemptsOf(state).length),
     block,
     next: {
-      hands: nextAct(step, target, kind),
+      hands:
+        set && step === 'plan'
+          ? `put ${target} in order`
+          : nextAct(step, set?.next ? nameOf(set.next.partId) : target, kind),
       answer: `ask for an answer ${waits?.for === 'answer' && waits.what ? `about ${waits.what}` : 'to the offer'}${until}`,
       part: `waits for ${part || waitsFor || 'a part'}${until}`,
       'pick-up': `${state.handedOver ? 'handed over' : state.released ? 'hand it over' : 'to be fetched as it is'}${until}`,

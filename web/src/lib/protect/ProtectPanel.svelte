@@ -3,7 +3,6 @@
   import Check from '$lib/ui/Check.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
-  import Cautions from '$lib/jobs/Cautions.svelte';
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import GateHead from '$lib/jobs/GateHead.svelte';
@@ -222,7 +221,7 @@
   <GateHead title="Lay-out" gate={gate('laid-out')} />
   {#if view.layOut}<LayOut {view} layOut={view.layOut} {attempt} {recorder} {units} />{/if}
 
-  <Cautions {view} step="protect" />
+  {#await import('$lib/jobs/Cautions.svelte') then { default: Cautions }}<Cautions {view} step="protect" />{/await}
   <a class="button button-main mt-4" href="/jobs/{view.ticket.id}/{nextStep}">{nextStep === 'fit' ? 'Fit' : 'Remove'}</a
   >
 </div>
