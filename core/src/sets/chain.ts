@@ -34,7 +34,7 @@ export async function realise(
   { pace, absent, lives, did }: ChainOptions,
   context: CalcContext,
 ): Promise<Ran[]> {
-  const board = new WholeBoard(bench, { absent });
+  const board = new WholeBoard(bench, { absent: [...(bench.absent ?? []), ...absent] });
   const hands = new Hands(pace);
   const off = new Set(absent);
   const ran: Ran[] = [];
@@ -76,7 +76,7 @@ export async function realise(
     board.take(run);
     t += ran_s;
     const told = await watchedOn(heated, context);
-    // what really took longer or shorter than computed moves what follows
+    // what really took longer than computed lets the board cool meanwhile
     const real_s = went && workTime(leg, went.loose_s);
     if (real_s !== undefined && real_s > ran_s) pass(real_s - ran_s);
     board.change(leg.part.partId, leg.op === 'fit');

@@ -127,6 +127,8 @@
   layOver(desk, () => ({ numbered }));
 
   const minutes = (m: number) => `${Math.max(1, Math.round(m))} min`;
+  /** Half a minute is nothing to boast of. */
+  const longer = (m: number) => (m < 0.5 ? 'no longer' : `${minutes(m)} more`);
   const saved = $derived(result ? result.list_minutes - result.minutes : 0);
   const more = $derived(result && byHand ? result.minutes - result.list_minutes : 0);
   const worstOf = (leg: SetOrder['order'][number]) =>
@@ -158,7 +160,7 @@
         ? 'as long as the list'
         : `${minutes(Math.abs(more))} ${more < 0 ? 'less' : 'more'} than the list`}.
     {:else if result}
-      As listed {minutes(saved)} more; always the nearest next {minutes(result.nearest_minutes - result.minutes)} more.
+      As listed {longer(saved)}; always the nearest next {longer(result.nearest_minutes - result.minutes)}.
     {:else if !asked}No bench is known yet.{/if}
   </p>
   <Notice text={planner.problem ?? recorder.problem} at="panel" class="mt-2" />
