@@ -47,6 +47,7 @@
   <textarea
     class="field font-mono text-[13px]"
     rows={Math.min(14, text.split('\n').length + 1)}
+    aria-label="Text for the owner"
     readonly
     bind:this={field}>{text}</textarea
   >
