@@ -276,7 +276,7 @@ describe('migration and demo', () => {
       await demo.db.execute(sql`select nextval('ticket_numbers')`);
       await Promise.all([seedDemo(demo.db, now), seedDemo(demo.db, now)]);
       await seedDemo(demo.db, now);
-      expect(await countTickets(demo.db)).toBe(27);
+      expect(await countTickets(demo.db)).toBe(30);
       const rows = await listOpenTickets(demo.db);
       expect(
         Math.min(

@@ -62,6 +62,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
           panel: { temperature: 'C', length: 'mm' },
           flood: 'leaded',
           hash: 'h',
+          setHash: 's',
         }
       : null,
     plan: null,

@@ -20,6 +20,8 @@ import {
   scannedSchema,
   stationSchema,
 } from '../rework/index.ts';
+import { donorEvents } from './donorForms.ts';
+import { DONORS } from './donors.ts';
 import { id, text } from './eventForms.ts';
 import { DECLINE_REASONS, intakeEvents } from './intakeForms.ts';
 import { JOINT_FINDINGS } from '../prove/index.ts';
@@ -42,8 +44,6 @@ const probeSchema = z.strictObject({
 
 /** Where a part that goes on comes from. */
 export const PART_ORIGINS = ['new', 'donor board', 'the customer’s', 'the old one'] as const;
-/** What is known of the board a part was taken from. */
-export const DONORS = ['ran until it came off', 'dead of something else', 'not known'] as const;
 const TRIED_WHEN = ['before', 'after', 'closed'] as const;
 export const QUANTITIES = ['ohm', 'diode', 'dcv', 'current'] as const;
 
@@ -282,6 +282,7 @@ const bodies = z.discriminatedUnion('type', [
   ...storedEvents,
   ...provingEvents,
   ...setEvents,
+  ...donorEvents,
   z
     .strictObject({
       type: z.literal('short-check'),

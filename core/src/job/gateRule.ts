@@ -28,6 +28,8 @@ export interface JobFacts {
   powerSources: readonly { id: string; label: string; kind?: SourceKind }[];
   /** Whether the chosen plan still matches its inputs; null when that is not known. */
   planFresh: boolean | null;
+  /** What an order of a set would be computed for now; absent where that is not known. */
+  setHash?: string;
   /** Neighbours the chosen plan puts over their limit before the joints are wet; null without a plan. */
   hotNeighbours: readonly string[] | null;
   /** What the lay-out has to bring: tools in reach, what each is set to; null without a plan. */

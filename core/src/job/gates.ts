@@ -7,6 +7,7 @@ import type { SourceKind } from '../board/index.ts';
 import { judgeOrientation } from '../hands/index.ts';
 import { methodName } from '../rework/index.ts';
 import { few } from '../ground/index.ts';
+import { judgeBareBoard } from './bareBoard.ts';
 import {
   checked,
   type GateResult,
@@ -21,6 +22,7 @@ import { currentAttempt, isOff, saidAllWet, type JobState } from './jobState.ts'
 import { JOB_TYPES, outcomeWord, type JobType } from './jobTypes.ts';
 import { landIsGood } from './lands.ts';
 import { PROVING_RULES } from './provingRules.ts';
+import { isFreshOrder } from './set.ts';
 import { setProgress, type SetProgress } from './setProgress.ts';
 import { copyOf, shortSum } from './stored.ts';
 
@@ -60,13 +62,19 @@ const RULES: GateRule[] = [
     label: 'A plan whose inputs have not changed',
     judge: (state, { plan }, facts) => {
       const set = setProgress(state);
-      if (set) return judgeOrder(state, set);
+      if (set) return judgeOrder(state, set, facts.setHash);
       if (!plan) return unmet('no plan chosen');
       if (facts.planFresh === null) return unknown('the plan could not be compared with its inputs');
       return facts.planFresh
         ? met(methodName(plan.methodId), [plan.planId])
         : unmet('inputs changed since it was computed', [plan.planId]);
     },
+  },
+  {
+    id: 'bare-board',
+    step: 'protect',
+    label: 'The new board before any part is on it',
+    judge: judgeBareBoard,
   },
   {
     id: 'power-gone',
@@ -238,12 +246,13 @@ const RULES: GateRule[] = [
 ];
 
 /** An order that has every part of the set that is still to be done in its stage. */
-function judgeOrder({ set }: JobState, { stage, ahead }: SetProgress): Judgement {
+function judgeOrder({ set }: JobState, { stage, ahead }: SetProgress, hash: string | undefined): Judgement {
   if (stage === null) return met('every part is done');
   const order = set?.ordered.get(stage);
   if (!order) return unmet('no order of the set yet');
   const without = ahead.filter((a) => !order.legs.some((l) => l.partId === a.partId && l.op === a.op));
   if (without.length > 0) return unmet(`not in the order: ${few(without.map((a) => a.partId.toUpperCase()))}`);
+  if (!isFreshOrder(order, hash)) return unmet('bench, board or surroundings changed since the order was computed');
   return met(`${order.legs.length} in order, about ${Math.round(order.minutes)} min`);
 }
 

@@ -27,6 +27,18 @@ function stretch({ guide, marks }: Run): number {
 const heated = (run: Run): boolean =>
   run.marks.some((m) => ['heat-on', 'all-wet', 'lifted'].includes(m.what)) || run.ended?.outcome === 'finished';
 
+const sum = (doses: readonly (number | null)[]): number | null => {
+  const known = doses.filter((d) => d !== null);
+  return known.length > 0 ? known.reduce((a, b) => a + b) : null;
+};
+
+/** What a part has taken in these runs, but those that only made its lands ready. */
+export function heatOfPart(runs: readonly Run[]): Heats['part'] {
+  const hot = runs.filter((r) => r.op !== 'prepare' && heated(r));
+  const felt = hot.map((r) => (typeof r.guide?.heat?.dose === 'number' ? r.guide.heat.dose * stretch(r) : null));
+  return { times: hot.length, dose: sum(felt) };
+}
+
 /** Of the part that is worked at now. `left`: more heatings like the last one, until lands are at their floor. */
 export function heatsOf(state: JobState): Heats {
   const { suspect, newPart } = currentAttempt(state);
@@ -35,13 +47,11 @@ export function heatsOf(state: JobState): Heats {
   const K_s = runs.reduce((sum, r) => sum + (r.guide?.heat?.land_K_s ?? 0) * stretch(r), 0);
   const each = runs.findLast((r) => r.guide?.heat)?.guide?.heat?.land_K_s;
   const most_K_s = -LANDS.decay_K_s * Math.log(LANDS.floor);
-  // once the old one is off, what goes on has been through its own fitting alone
+  // once the old one is off, what goes on has been through its own fitting alone, and through what it brings along
   const attempt = currentAttempt(state);
-  const own = newPart?.origin === 'the old one' || !isOff(attempt) ? runs : attempt.runs.filter((r) => r.op === 'fit');
-  const felt = own.filter(heated).flatMap((r) => {
-    const dose = r.guide?.heat?.dose;
-    return typeof dose === 'number' ? [dose * stretch(r)] : [];
-  });
+  const stays = newPart?.origin === 'the old one' || !isOff(attempt);
+  const came = suspect && state.came.get(suspect.partId)?.record;
+  const own = heatOfPart(came || !stays ? attempt.runs.filter((r) => r.op === 'fit') : runs);
   return {
     lands: {
       times: runs.length,
@@ -49,6 +59,6 @@ export function heatsOf(state: JobState): Heats {
       holds: runs.length > 0 && each === undefined ? null : Math.max(LANDS.floor, Math.exp(-K_s / LANDS.decay_K_s)),
       left: each ? Math.max(0, Math.floor((most_K_s - K_s) / each)) : null,
     },
-    part: { times: own.filter(heated).length, dose: felt.length > 0 ? felt.reduce((a, b) => a + b) : null },
+    part: came ? { times: own.times + came.times, dose: sum([own.dose, came.dose]) } : own,
   };
 }

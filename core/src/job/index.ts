@@ -1,7 +1,6 @@
 export { benchMinutes } from './benchMinutes.ts';
 export { EVENT_VERSION } from './eventVersion.ts';
 export {
-  DONORS,
   type JobEvent,
   type JobEventBody,
   jobEventSchema,
@@ -11,6 +10,9 @@ export {
   PART_ORIGINS,
   QUANTITIES,
 } from './events.ts';
+export { DONORS, type Donor } from './donors.ts';
+export { type Elsewhere, type PartRecord } from './donorForms.ts';
+export { partRecordOf } from './partRecord.ts';
 export { type DeviceKind, FUNCTION_LISTS } from './functionLists.ts';
 export {
   firstPower,
@@ -46,6 +48,7 @@ export {
   saidAllWet,
   secondsOf,
   workAt,
+  workOn,
 } from './jobState.ts';
 export { type Heats, heatsOf } from './heats.ts';
 export { knownOf, lastStop, symptomsOf } from './knownOf.ts';
@@ -55,7 +58,7 @@ export { judgeEvent, type Refusal, type Standing } from './judge.ts';
 export { culpritOf, modelHistory, type ModelHistory } from './modelHistory.ts';
 export { expectedAttempts, expectedMinutes, priceOf, warrantyTerms, worthOf } from './offer.ts';
 export { standsAt } from './progress.ts';
-export { legAt, type SetState } from './set.ts';
+export { isFreshOrder, legAt, orderFor, type SetState } from './set.ts';
 export { type SetItem, setItemSchema, type SetLeg, type SetOrdered, type SetSaid } from './setForms.ts';
 export { setProgress, type SetPart, type SetProgress } from './setProgress.ts';
 export { NEIGHBOUR_STATES, type NeighbourState } from './provingForms.ts';
@@ -64,3 +67,5 @@ export { copyOf, mayHold, shortSum, type Stored } from './stored.ts';
 export { type Holding, HOLDINGS } from './storedForms.ts';
 export { type Stop, STOPS } from './stops.ts';
 export { judgeStartUp, startUpSentence, type SupplyPoint } from './startUp.ts';
+export { type BoardFault, faultsOf, type MinutesOf, type TwoBoardsWay, waysWithTwo } from './twoBoards.ts';
+export { asMeasured, otherThickness } from './bareBoard.ts';

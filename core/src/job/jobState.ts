@@ -6,6 +6,7 @@ import type { SourceKind } from '../board/index.ts';
 import type { JobEvent, JobEventBody, JointMark } from './events.ts';
 import { applyProving, freshProven, type Proven } from './proving.ts';
 import { applySet, freshSet, type SetState } from './set.ts';
+import type { DonorEvent } from './donorForms.ts';
 import type { SetEvent } from './setForms.ts';
 import { applyStored, type Stored } from './stored.ts';
 import { landKey } from './lands.ts';
@@ -107,6 +108,12 @@ export interface JobState {
   attempts: Attempt[];
   /** Parts that are done together; null: nothing was ever listed. */
   set: SetState | null;
+  /** The job of the board that parts are brought from. */
+  donor: Body<'donor'>['from'];
+  /** Parts that came from other boards, with their records, by their place here. */
+  came: Map<string, Kept<'part-came'>>;
+  /** What was checked of a board without parts; null: it is none. */
+  bareBoard: Omit<Body<'bare-board'>, 'type'> | null;
   /** Where photos lie on the board. */
   photosPlaced: Map<string, Body<'photo-placed'>>;
   /** What parts hold, by part. */
@@ -163,6 +170,8 @@ const FATE_WORDS = {
   leave: 'of the set: left off',
   move: 'of the set: moved to another board',
   salvage: 'of the set: salvaged',
+  lend: 'of the set: lent to another board',
+  place: 'of the set: put on where nothing stood',
 } as const;
 
 export function foldJob(events: readonly JobEvent[]): JobState {
@@ -178,6 +187,9 @@ export function foldJob(events: readonly JobEvent[]): JobState {
     overrides: [],
     attempts: [freshAttempt()],
     set: null,
+    donor: null,
+    came: new Map(),
+    bareBoard: null,
     onset: [],
     intake: freshIntake(),
     circuitId: null,
@@ -249,6 +261,10 @@ const attemptAt = (attempts: readonly Attempt[], partId: string): Attempt | unde
 /** What was done at a part of the set, so far. */
 export const workAt = ({ attempts }: Pick<JobState, 'attempts'>, partId: string): Attempt | undefined =>
   attemptAt(attempts, partId);
+
+/** What was done at a part, of the set or as a suspect; undefined: nothing. */
+export const workOn = ({ attempts }: Pick<JobState, 'attempts'>, partId: string): Attempt | undefined =>
+  attemptAt(attempts, partId) ?? attempts.findLast((a) => a.suspect?.partId === partId && a.runs.length > 0);
 
 /** Attempts at a suspect: all but the work that was listed. */
 export const attemptsOf = ({ attempts }: Pick<JobState, 'attempts'>): Attempt[] => {
@@ -512,7 +528,24 @@ const OF_SETS: Effects<SetEvent['type']> = {
   },
 };
 
-const EFFECTS = { ...OF_SEARCHING, ...OF_PREPARING, ...OF_HANDS, ...OF_PROVING, ...OF_SETS };
+const OF_DONORS: Effects<DonorEvent['type']> = {
+  donor: (body, { state }) => (state.donor = body.from),
+  'part-came'(body, { state, id, at }) {
+    state.came.set(body.partId, { ...body, id, at });
+    const { holds, copy, firmware, settings } = body.record;
+    if (holds.length === 0) return;
+    // a copy is two reads that agree
+    const read = copy === null ? [] : [{ id, checksum: copy }];
+    state.stored.set(body.partId, {
+      ...{ holds, before: [...read, ...read], after: [] },
+      ...(firmware ? { firmware } : {}),
+      ...(settings ? { settings } : {}),
+    });
+  },
+  'bare-board': ({ type: _, ...found }, { state }) => (state.bareBoard = { ...state.bareBoard, ...found }),
+};
+
+const EFFECTS = { ...OF_SEARCHING, ...OF_PREPARING, ...OF_HANDS, ...OF_PROVING, ...OF_SETS, ...OF_DONORS };
 
 type Own = keyof typeof EFFECTS;
 const isOwn = (body: JobEventBody): body is Body<Own> => body.type in EFFECTS;

@@ -171,6 +171,13 @@ function missingReference(body: JobEventBody, job: Standing): Refusal | undefine
       return (job.state.set?.items.size ?? 0) + body.items.length > MOST_IN_SET
         ? { field: 'body.items', message: `a set has at most ${MOST_IN_SET} parts` }
         : undefined;
+    case 'part-came': {
+      const item = job.state.set?.items.get(body.partId);
+      const meant = item?.from;
+      return meant?.ticketId === body.from.ticketId && meant.partId === body.from.partId
+        ? undefined
+        : { field: 'body.from', message: 'is not where the set says that it comes from' };
+    }
     case 'set-ordered': {
       const strange = body.legs.find((l) => !job.state.set?.items.has(l.partId));
       return strange && { field: 'body.legs', message: `"${strange.partId}" is not in the set` };

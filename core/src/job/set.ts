@@ -41,9 +41,14 @@ export const leftOf = (item: Pick<SetItem, 'do'>, done: Record<Op, boolean>): Op
 /** What is done to all parts while an operation is on. */
 export const STAGE_OF: Record<Op, Stage> = { remove: 'off', prepare: 'prepared', fit: 'fitted' };
 
+/** Whether an order was computed for what is there now; true where either does not say. */
+export const isFreshOrder = ({ hash }: Pick<SetOrdered, 'hash'>, now: string | undefined): boolean =>
+  hash === undefined || now === undefined || hash === now;
+
+/** The order that an operation goes by. */
+export const orderFor = ({ set }: { set: SetState | null }, op: Op): SetOrdered | undefined =>
+  set?.ordered.get(set.ordered.has('each') ? 'each' : STAGE_OF[op]);
+
 /** What was ordered for a part of the set. */
-export function legAt({ set }: { set: SetState | null }, partId: string | undefined, op: Op): SetLeg | undefined {
-  if (!set || partId === undefined) return undefined;
-  const stage = set.ordered.get(set.ordered.has('each') ? 'each' : STAGE_OF[op]);
-  return stage?.legs.find((l) => l.partId === partId && l.op === op);
-}
+export const legAt = (of: { set: SetState | null }, partId: string | undefined, op: Op): SetLeg | undefined =>
+  partId === undefined ? undefined : orderFor(of, op)?.legs.find((l) => l.partId === partId && l.op === op);

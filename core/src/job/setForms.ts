@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { coverSchema, guideSchema, methodIdSchema, phasesSchema } from '../rework/index.ts';
 import { FATES, STAGES } from '../sets/index.ts';
+import { elsewhereSchema } from './donorForms.ts';
 import { id } from './eventForms.ts';
 
 const words = (most: number) => z.string().trim().max(most).optional();
@@ -24,6 +25,9 @@ export const setItemSchema = z.strictObject({
   /** Parts of the set that have to come off first. */
   after: z.array(id).max(MOST_PARTS).optional(),
   note: words(400),
+  /** Where it comes from, and where it goes: on the board of another job. */
+  from: elsewhereSchema.optional(),
+  to: elsewhereSchema.optional(),
 });
 export type SetItem = z.infer<typeof setItemSchema>;
 
@@ -41,6 +45,8 @@ const saidSchema = z.strictObject({
   missing: told.missing.nullable(),
   after: told.after.nullable(),
   note: told.note.nullable(),
+  from: told.from.nullable(),
+  to: told.to.nullable(),
 });
 export type SetSaid = z.infer<typeof saidSchema>;
 
@@ -73,6 +79,8 @@ export const setEvents = [
     /** Minutes of the whole stage, and of the list as it stood. */
     minutes: z.number().min(0).max(1e5),
     list_minutes: z.number().min(0).max(1e5),
+    /** Of the board, bench and surroundings it was computed for; orders of older logs do not say. */
+    hash: z.string().max(100).optional(),
   }),
   /** Hands go to this part. */
   z.strictObject({ type: z.literal('set-at'), partId: id }),

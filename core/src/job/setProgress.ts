@@ -38,6 +38,8 @@ const LAST_WORD: Record<SetItem['do'], string> = {
   leave: 'left off',
   move: 'moved',
   salvage: 'salvaged',
+  lend: 'given back',
+  place: 'put on',
 };
 
 function stateOf(item: SetItem, work: Attempt | undefined, done: Record<Op, boolean>, left: readonly Op[]): string {

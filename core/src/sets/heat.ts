@@ -21,11 +21,16 @@ export interface Heated {
 /** What is found at the bench, whichever part is worked at. */
 export type Bench = Omit<ReworkCase, 'target' | 'covers' | 'reused' | 'fitting'>;
 
-/** `absent`: parts that are off the board meanwhile. Throws `OutOfBoundsError` rather than tell what is not possible. */
+/** `absent`: parts that are off the board meanwhile; `most_s`: the heat is off by then, for so it went. Throws `OutOfBoundsError` rather than tell what is not possible. */
 export function heatLeg(
   bench: Bench,
   leg: Leg,
-  { start, absent, lives }: { start?: RunState; absent: readonly string[]; lives: boolean },
+  {
+    start,
+    absent,
+    lives,
+    most_s = Infinity,
+  }: { start?: RunState; absent: readonly string[]; lives: boolean; most_s?: number },
   context: CalcContext,
 ): Promise<Heated> {
   const fitting = leg.op === 'fit';
@@ -37,11 +42,13 @@ export function heatLeg(
     ...(lives ? { reused: true } : {}),
     ...(fitting ? { fitting: true } : {}),
   };
-  return asFineAsNeeded((finer) => drive(new ReworkRun(input, stintsOf(leg.phases ?? []), { start, finer }), context));
+  return asFineAsNeeded((finer) =>
+    drive(new ReworkRun(input, stintsOf(leg.phases ?? []), { start, finer }), most_s, context),
+  );
 }
 
-async function drive(run: ReworkRun, context: CalcContext): Promise<Heated> {
-  while (run.time < run.limit_s - 1e-9) {
+async function drive(run: ReworkRun, most_s: number, context: CalcContext): Promise<Heated> {
+  while (run.time < Math.min(run.limit_s, most_s) - 1e-9) {
     const looked = run.step();
     if (run.steps % 50 === 0) {
       if (context.signal?.aborted) throw new CancelledError();

@@ -5,10 +5,13 @@
 import type { PlacedPart } from '../board/index.ts';
 import { beforeOff_s, beforeOn_s, clean_s, look_s, type Tool, toolsOf } from '../compare/index.ts';
 import { BOARD_HOLD_S, LIFT_S, type Method, type Phase, SET_UP, type Surroundings } from '../rework/index.ts';
-import type { Fate, Op } from './fates.ts';
+import type { Op } from './fates.ts';
 
-/** What comes off to be used again has to live. */
-export const mustLive = (fate: Fate): boolean => fate === 'move' || fate === 'salvage';
+/** Parts that only go on: they are off the board until then. */
+export const putOn = (legs: readonly Leg[]): string[] => {
+  const off = new Set(legs.filter((l) => l.op === 'remove').map((l) => l.part.partId));
+  return legs.filter((l) => l.op === 'fit' && !off.has(l.part.partId)).map((l) => l.part.partId);
+};
 
 /** Put aside, the next one looked up, the hand back at its tool, s (17-hands: estimates). */
 const ASIDE_S = 6;

@@ -23,8 +23,8 @@ import {
 import { type Ran, realise } from './chain.ts';
 import type { SetInput, SetOrder } from './forms.ts';
 import type { Bench } from './heat.ts';
-import { type Op, opsIn } from './fates.ts';
-import { type Leg, legOf, mustLive } from './legs.ts';
+import { mustLive, type Op, opsIn } from './fates.ts';
+import { type Leg, legOf, putOn } from './legs.ts';
 import { estimate, minutesOf, type Timed, type Went } from './schedule.ts';
 import { type Before, listOrder, nearestOrder, searchOrders } from './search.ts';
 import { type Single, singlesOf } from './single.ts';
@@ -132,8 +132,8 @@ export class SetPlan {
 
   /** An order with the heat that it carries. */
   private realise(order: readonly Leg[], did: Went, context: CalcContext): Promise<Ran[]> {
-    const { input, bench, singles, pace, lives } = this;
-    const absent = input.stage === 'fitted' ? this.legs.map((l) => l.part.partId) : [];
+    const { bench, singles, pace, lives } = this;
+    const absent = putOn(this.legs);
     return realise(bench, order, singles, { pace, absent, lives, did }, context);
   }
 
@@ -325,7 +325,8 @@ async function legFor(
   const { part, partId } = item;
   const pace = paceOf(input);
   const covers = input.surroundings?.covers;
-  const off = op === 'fit' ? undefined : await way(item, 'remove', context);
+  // of what never stood there nothing is left on its lands
+  const off = op === 'fit' || item.do === 'place' ? undefined : await way(item, 'remove', context);
   if (op === 'prepare') {
     const method = off && 'method' in off ? off.method : undefined;
     const rounds = method ? roundsAfter({ target: part, board: input.board, method }) : 1;

@@ -7,7 +7,7 @@ import type { CalcContext } from '../ground/index.ts';
 import { type Kit, WholeBoard } from '../rework/index.ts';
 import { eased } from './ease.ts';
 import { type Bench, type Heated, heatLeg, RESERVE_K, worstOf } from './heat.ts';
-import { type Leg, workTime } from './legs.ts';
+import { type Leg, putOn, workTime } from './legs.ts';
 
 /** How much warmer than the room the warm run begins, K. */
 const WARM_K = 60;
@@ -66,7 +66,7 @@ export async function singlesOf(
 
 /** Off the board while a leg is on by itself: what goes on does so where nothing stands. */
 const absentFor = (leg: Leg, legs: readonly Leg[]): string[] =>
-  leg.op === 'fit' ? legs.filter((l) => l.op === 'fit' && l !== leg).map((l) => l.part.partId) : [];
+  leg.op === 'fit' ? legs.filter((l) => l.op === 'fit' && l !== leg).map((l) => l.part.partId) : putOn(legs);
 
 /** Who would be hurt on a warm board, and how warm he may be when it begins. */
 function watchedBy({ board, ambient_C }: Bench, cold: Heated, warm: Heated): Watched[] {

@@ -10,7 +10,10 @@
   import Orientation from './Orientation.svelte';
 
   let { view, side, recorder }: { view: JobView; side: Side; recorder: Recorder } = $props();
-  const attempt = $derived(currentAttempt(stateOf(view.events)));
+  const job = $derived(stateOf(view.events));
+  const attempt = $derived(currentAttempt(job));
+  /** Nothing stood there: no old part came off. */
+  const wasEmpty = $derived(attempt.ofSet !== undefined && job.set?.items.get(attempt.ofSet)?.do === 'place');
   const target = $derived(view.board.parts.find((p) => p.partId === view.inputs?.target));
   const tested = $derived(
     attempt.offBoardTest && attempt.offBoardTest.result !== 'not tested' ? attempt.offBoardTest.result : null,
@@ -23,7 +26,7 @@
 </script>
 
 <section class="mt-3" aria-label="Before solder">
-  {#if !JOB_TYPES[view.ticket.kind].skips.includes('remove')}
+  {#if !JOB_TYPES[view.ticket.kind].skips.includes('remove') && !wasEmpty}
     <div class="flex flex-wrap items-center gap-2 border-t border-faint py-2">
       <span class="flex-1 font-semibold">Old part, off the board</span>
       {#each ['bad', 'good', 'not tested'] as const as result (result)}
@@ -61,7 +64,7 @@
     {/if}
   {/if}
   {#if target}
-    <NewPart {target} {attempt} {recorder} />
+    <NewPart {target} {attempt} {job} {recorder} units={view.inputs?.panel ?? { temperature: 'C', length: 'mm' }} />
     <Orientation {view} {target} {side} {recorder} />
   {/if}
 </section>

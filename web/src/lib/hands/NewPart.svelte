@@ -5,10 +5,26 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { PlacedPart } from '@orthos/core/board';
   import { expectNew, isAsExpected, noWorseThan } from '@orthos/core/diagnosis';
-  import { formatValue } from '@orthos/core/ground';
-  import { type Attempt, DONORS, PART_ORIGINS } from '@orthos/core/job';
+  import { formatValue, type UnitSettings } from '@orthos/core/ground';
+  import { type Attempt, DONORS, type JobState, PART_ORIGINS, type PartRecord } from '@orthos/core/job';
 
-  let { target, attempt, recorder }: { target: PlacedPart; attempt: Attempt; recorder: Recorder } = $props();
+  interface Props {
+    target: PlacedPart;
+    attempt: Attempt;
+    job: JobState;
+    recorder: Recorder;
+    units: UnitSettings;
+  }
+  let { target, attempt, job, recorder, units }: Props = $props();
+  /** Of a set: the board that it comes from. */
+  const elsewhere = $derived(attempt.ofSet === undefined ? undefined : job.set?.items.get(attempt.ofSet)?.from);
+  /** What is known of it is said beforehand; hands may say otherwise. */
+  function known(record: PartRecord) {
+    if (!elsewhere) return;
+    origin = 'donor board';
+    from = `No. ${elsewhere.number} ${record.name}`;
+    donor = record.donor;
+  }
 
   const expected = $derived(expectNew(target));
   let measured = $state('');
@@ -51,6 +67,11 @@
           .join(', ')}</span
       >{/if}
   </p>
+  {#if elsewhere}
+    {#await import('$lib/donor/CameWith.svelte') then { default: CameWith }}
+      <CameWith partId={target.partId} from={elsewhere} {job} {recorder} {units} onRecord={known} />
+    {/await}
+  {/if}
   <p class="text-[13px] text-ink2">
     {expected.measure}: {#if expected.within}<b
         >{formatValue(expected.within.lo, expected.within.unit)} to {formatValue(

@@ -4,7 +4,7 @@
 import type { Side } from '@orthos/core/board';
 import type { Place } from '@orthos/core/ground';
 import type { FieldFrames } from '@orthos/core/rework';
-import type { StageTool } from '$lib/stage/view';
+import type { StageTool, StageView } from '$lib/stage/view';
 import type { Isotherm } from '$lib/stage/heatLayer';
 import { getContext, onDestroy, setContext, type Snippet, untrack } from 'svelte';
 
@@ -148,6 +148,14 @@ export function layBelow(desk: Desk, strip: Snippet): void {
   });
 }
 
+/** Shows another board beside this one, as long as the calling component is on the page. */
+export function layBeside(desk: Desk, board: Snippet): void {
+  desk.beside = board;
+  onDestroy(() => {
+    if (desk.beside === board) desk.beside = undefined;
+  });
+}
+
 /** What is looked at: side, lens, part, place, moment. The stage changes it, and so may any panel. */
 export class Desk {
   side = $state<Side>('top');
@@ -168,6 +176,10 @@ export class Desk {
   sheet = $state.raw<Snippet | undefined>(undefined);
   /** What lies under board and panel, across the whole page. */
   below = $state.raw<Snippet | undefined>(undefined);
+  /** What another board shows beside this one, in the same view. */
+  beside = $state.raw<Snippet | undefined>(undefined);
+  /** Where the board lies on the screen. */
+  stage = $state.raw<StageView>({ scale: 8, ox: 0, oy: 0, mirrored: false, axis: 0 });
   readonly over = new Overlays();
 
   /** Shows a part on its side. */

@@ -52,6 +52,8 @@ export interface PlanInputs {
   /** What this shop floods lands with. */
   flood: Flood;
   hash: string;
+  /** Of what an order of a set is computed for: board, bench and surroundings. */
+  setHash: string;
 }
 
 export type Freshness = 'fresh' | 'stale' | 'older-engine';

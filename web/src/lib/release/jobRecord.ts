@@ -3,6 +3,7 @@ import { stateOf } from '$lib/jobs/stateOf';
 import { damageWords, WHOSE } from '$lib/intake/damage';
 import { formatMoney } from '$lib/intake/money';
 import { landWords, partWords } from '$lib/hands/heatWords';
+import { recordWords } from '$lib/donor/recordWords';
 import { partHistory } from '$lib/hands/partHistory';
 import { markRows, type MarkRow } from '$lib/hands/marks';
 import { placeName } from '$lib/diagnose/place';
@@ -124,6 +125,8 @@ function complaintFact(job: JobState): [string, string][] {
 /** What was found at the part that came off, and where the one that went on is from. */
 function attemptFacts(attempt: JobState['attempts'][number], job: JobState, drawn: string | null): [string, string][] {
   const { partOff, offBoardTest: old, newPart, orientation, suspect } = attempt;
+  const came = suspect && job.came.get(suspect.partId);
+  const to = attempt.ofSet === undefined ? undefined : job.set?.items.get(attempt.ofSet)?.to;
   const line =
     old?.recovered === undefined ? '' : `, the line ${old.recovered ? 'came back' : 'was still wrong'} without it`;
   const rows: [string, string | undefined][] = [
@@ -142,6 +145,8 @@ function attemptFacts(attempt: JobState['attempts'][number], job: JobState, draw
           .filter(Boolean)
           .join(', '),
     ],
+    ['Came with it', came && recordWords(came.record, came.from.number, CELSIUS).join('; ')],
+    ['Went', to && `to No. ${to.number}`],
     ['Lands', [...attempt.landRepairs].map(([key, { how }]) => `${key}: ${how}`).join(', ')],
     ['Way round', orientation && wayRound(orientation, drawn)],
     ['Held', heldWords(suspect && job.stored.get(suspect.partId))],

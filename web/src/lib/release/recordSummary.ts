@@ -69,7 +69,10 @@ function setLines(job: JobState, view: JobView): string[] {
   const groups = new Map<string, string[]>();
   for (const { item, state } of setProgress(job)?.parts ?? []) {
     if (state === 'waiting') continue;
-    const what = `${state}${state === 'renewed' && item.substitute ? `, ${item.substitute}` : ''}`;
+    const what = [
+      `${state}${item.to ? ` to No. ${item.to.number}` : ''}`,
+      ...((state === 'renewed' || state === 'put on') && item.substitute ? [item.substitute] : []),
+    ].join(', ');
     groups.set(what, [...(groups.get(what) ?? []), nameOf(view.board, item.partId)]);
   }
   return [...groups].map(

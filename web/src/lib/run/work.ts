@@ -9,6 +9,7 @@ import { legOf, wayOf } from '$lib/set/atPart';
 import { partName } from '@orthos/core/board';
 import { freedBefore, operationFor, saidIn, type Work } from '@orthos/core/hands';
 import { type Guide, guideOf, type Instruction, isDoable, type Method, type Operation } from '@orthos/core/rework';
+import { mustLive } from '@orthos/core/sets';
 import { currentAttempt, isOff, type JobEvent, type JobState, lastRun, type Run } from '@orthos/core/job';
 
 /** The log as the page knows it: the server's, then what was made here and is not in it yet. */
@@ -70,6 +71,17 @@ function heatOf(view: JobView, method: Method): Pick<Work, 'heat'> {
   return body ? { heat: { peak_C: Math.round(body.peak_C), dose: body.dose ?? null } } : {};
 }
 
+/** Of a set: whether the part in hand has to live. What comes from another board does once its place is free, what goes to one while it is still on. */
+function livesOn(view: JobView): Pick<Work, 'surroundings'> {
+  const state = stateOf(view.events);
+  const attempt = currentAttempt(state);
+  const item = attempt.ofSet === undefined ? undefined : state.set?.items.get(attempt.ofSet);
+  if (!item) return {};
+  const reused = isOff(attempt) || item.do === 'place' ? item.from !== undefined : mustLive(item.do);
+  const { reused: _, ...around } = view.inputs?.settings.surroundings ?? {};
+  return { surroundings: { ...around, ...(reused ? { reused: true } : {}) } };
+}
+
 export function workOf(view: JobView, method: Method, guide: Guide | null): Omit<Work, 'said' | 'freed'> | null {
   const target = view.board.parts.find((p) => p.partId === view.inputs?.target);
   if (!target || !view.inputs) return null;
@@ -86,6 +98,7 @@ export function workOf(view: JobView, method: Method, guide: Guide | null): Omit
     place: `tray No. ${view.ticket.number} ${partName(target)}`,
     ...heatOf(view, method),
     ...handsAt(view.inputs),
+    ...livesOn(view),
     bare: bareLands(view),
     today: new Date().toISOString().slice(0, 10),
   };

@@ -76,7 +76,17 @@
     value={item.do}
     onchange={(to) => void change({ do: to })}
   />
-  {#if item.do === 'renew' || item.do === 'move'}
+  {#if item.from}
+    <p class="text-[14px]">
+      Comes from <a class="underline" href="/jobs/{item.from.ticketId}">No. {item.from.number}</a>.
+    </p>
+  {/if}
+  {#if item.to}
+    <p class="text-[14px]">
+      Goes to <a class="underline" href="/jobs/{item.to.ticketId}">No. {item.to.number}</a>.
+    </p>
+  {/if}
+  {#if item.do === 'renew' || item.do === 'place' || item.do === 'lend'}
     <div class="mt-1 grid grid-cols-[1fr_9rem] gap-2">
       <label
         ><span class="label">Goes in instead</span><input

@@ -9,7 +9,7 @@
   import OneOf from '$lib/ui/OneOf.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { formatTemperature, type UnitSettings } from '@orthos/core/ground';
-  import { currentAttempt, setProgress } from '@orthos/core/job';
+  import { currentAttempt, isFreshOrder, setProgress } from '@orthos/core/job';
   import { methodName } from '@orthos/core/rework';
   import type { SetOrder, Stage } from '@orthos/core/sets';
   import { onMount, untrack } from 'svelte';
@@ -37,7 +37,11 @@
   /** The order that is kept is the one that is shown. */
   const keyOf = (legs: readonly { partId: string; op: string }[]) => legs.map((l) => `${l.partId} ${l.op}`).join();
   const kept = $derived(
-    result !== null && told !== undefined && keyOf(told.legs) === keyOf(result.order) && !planner.rough,
+    result !== null &&
+      told !== undefined &&
+      keyOf(told.legs) === keyOf(result.order) &&
+      isFreshOrder(told, view.inputs?.setHash) &&
+      !planner.rough,
   );
   const done = $derived(
     new Set(progress?.parts.filter((p) => p.left.length === 0 || isDone(p.item.partId)).map((p) => p.item.partId)),
@@ -79,7 +83,7 @@
     // hands begin with the first, unless they are at one already
     const goes = first && (at.ofSet === undefined || (at.runs.length === 0 && at.ofSet !== first.partId));
     await recorder.recordAll([
-      orderedOf(result, stage, byHand !== null),
+      orderedOf(result, stage, byHand !== null, view.inputs?.setHash),
       ...(goes ? [{ type: 'set-at' as const, partId: first.partId }] : []),
     ]);
   }

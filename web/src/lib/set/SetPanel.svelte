@@ -131,6 +131,9 @@
   </div>
   <Notice text={recorder.problem ?? lists.problem} at="panel" class="mt-2" />
 
+  {#await import('$lib/donor/DonorPanel.svelte') then { default: DonorPanel }}
+    <DonorPanel {view} {desk} {recorder} {items} {begun} />
+  {/await}
   <div class="mt-2 flex flex-wrap gap-2" role="group" aria-label="By kind">
     {#each kinds.slice(0, 7) as kind (kind.key)}
       <button

@@ -8,12 +8,14 @@
   import { drawnMark } from '@orthos/core/hands';
   import { hourOf } from '@orthos/core/compare';
   import type { Operation } from '@orthos/core/rework';
+  import { isVoid } from './atPart';
   import { countWords } from './words';
 
   let { view, op, s, target }: { view: JobView; op: Operation; s: RunSession; target: PlacedPart } = $props();
 
   const panel = $derived(view.inputs?.panel);
   const leg = $derived(s.leg);
+  const stale = $derived(isVoid(view, op));
   const item = $derived(s.set?.parts.find((p) => p.item.partId === target.partId)?.item);
   /** When the part before was done, UTC ms. */
   const freed = $derived(
@@ -55,7 +57,12 @@
   {#if leg?.covers?.length}
     <p>Cover first: <strong>{named(leg.covers.flatMap((c) => c.partId ?? []))}</strong></p>
   {/if}
-  {#if op === 'remove' && s.guide?.allWet_s}
+  {#if stale}
+    <p class="font-semibold text-stop">
+      <span aria-hidden="true">▲</span> Bench, board or surroundings changed since the order was computed: its seconds
+      are void. <a class="underline" href="/jobs/{view.ticket.id}/plan">Order it anew</a>
+    </p>
+  {:else if op === 'remove' && s.guide?.allWet_s}
     <p>
       Loose after about <strong>{Math.round(s.guide.allWet_s)} s</strong>, {Math.round(s.guide.allWetFrom_s ?? 0)} to
       {s.guide.allWetTo_s === null ? 'late' : Math.round(s.guide.allWetTo_s)}{panel && leg

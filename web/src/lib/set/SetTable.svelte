@@ -78,7 +78,10 @@
               >
             {:else if item.substitute}<span class="font-semibold">{item.substitute}</span>
             {:else}<span class="text-ink2">the same</span>{/if}
-          {:else}<span class="text-caution">{FATE_WORDS[item.do]}</span>{/if}
+          {:else}<span class="text-caution">{FATE_WORDS[item.do]}{item.to ? `, to No. ${item.to.number}` : ''}</span
+            >{#if item.do === 'place'}
+              {item.substitute ?? ''}{/if}{#if item.do === 'lend' && item.missing}
+              <span class="text-stop">▲ owed</span>{/if}{/if}
         </td>
         <td class="max-w-24 truncate py-1 pr-2 text-ink2">{item.missing ? 'not here yet' : (item.bin ?? '')}</td>
         <td class="py-1 text-right whitespace-nowrap {TONES[state] ?? 'text-good'}">{state}</td>

@@ -6,6 +6,7 @@ export function orderedOf(
   { order, methods, minutes, list_minutes }: SetOrder,
   stage: Stage,
   byHand: boolean,
+  hash: string | undefined,
 ): Extract<JobEventBody, { type: 'set-ordered' }> {
   return {
     type: 'set-ordered',
@@ -13,6 +14,7 @@ export function orderedOf(
     by: byHand ? 'hand' : 'computed',
     minutes,
     list_minutes,
+    ...(hash === undefined ? {} : { hash }),
     legs: order.map(({ partId, op, start_s, end_s, start_C, rest_s, restFor, guide }) => {
       const way = methods.find((m) => m.partId === partId && m.op === op);
       return {

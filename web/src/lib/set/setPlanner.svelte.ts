@@ -9,9 +9,30 @@ import SetWorkerScript from '../../workers/set.worker?worker';
 /** Orders that are run through with the heat they carry: of what is asked for anew, and of what hands have begun. */
 const FINALISTS = { first: 3, begun: 1 };
 
+/** Where a set is worked, with these parts off the board; null while nothing is known of the bench. */
+export function setBenchOf(
+  { board, inputs }: JobView,
+  gone: readonly string[],
+): Omit<SetInput, 'set' | 'stage' | 'finalists'> | null {
+  if (!inputs) return null;
+  const { settings, bench, station, limits, never } = inputs;
+  const { joints: _, reused: __, ...around } = settings.surroundings ?? {};
+  const absent = [...(around.absent ?? []), ...gone];
+  const round = { ...around, ...(absent.length > 0 ? { absent } : {}) };
+  return {
+    board,
+    ...(bench.tools ? { kit: [...bench.tools] } : {}),
+    ambient_C: settings.ambient_C,
+    ...(Object.keys(round).length > 0 ? { surroundings: round } : {}),
+    station,
+    ...(limits ? { limits } : {}),
+    ...(never ? { never } : {}),
+  };
+}
+
 /** What an order is made of: what is still to be done, and what was done with its times; null while nothing is known of the bench, or nothing is left. */
 export function setInputOf(
-  { board, inputs }: JobView,
+  view: JobView,
   { parts }: Pick<SetProgress, 'parts'>,
   stage: Stage,
   did: Did,
@@ -19,27 +40,22 @@ export function setInputOf(
   const timed = new Set(did.map((d) => d.partId));
   const ops = (p: SetPart) => opsIn(stage, p.item.do);
   const mine = parts.filter((p) => ops(p).length > 0 && (timed.has(p.item.partId) || ops(p).some((op) => !p.done[op])));
-  if (!inputs || mine.length === 0) return null;
-  const { settings, bench, station, limits, never } = inputs;
-  const { joints: _, reused: __, ...around } = settings.surroundings ?? {};
-  // what came off without its times being told stands there no more
-  const gone = parts.filter((p) => p.done.remove && !p.done.fit && !timed.has(p.item.partId) && !mine.includes(p));
-  const absent = [...(around.absent ?? []), ...gone.map((p) => p.item.partId)];
-  const round = { ...around, ...(absent.length > 0 ? { absent } : {}) };
+  // what came off without its times being told stands there no more, what is put on later not yet
+  const isGone = (p: SetPart) => (p.done.remove || p.item.do === 'place') && !p.done.fit && !timed.has(p.item.partId);
+  const gone = parts.filter((p) => isGone(p) && !mine.includes(p));
+  const bench = setBenchOf(
+    view,
+    gone.map((p) => p.item.partId),
+  );
+  if (!bench || mine.length === 0) return null;
   const listed = new Set(mine.map((p) => p.item.partId));
   return {
-    board,
-    ...(bench.tools ? { kit: [...bench.tools] } : {}),
+    ...bench,
     set: mine.map(({ item: { partId, do: fate, after = [] } }) => {
       const first = after.filter((a) => listed.has(a));
       return { partId, do: fate, ...(first.length > 0 ? { after: first } : {}) };
     }),
     stage,
-    ambient_C: settings.ambient_C,
-    ...(Object.keys(round).length > 0 ? { surroundings: round } : {}),
-    station,
-    ...(limits ? { limits } : {}),
-    ...(never ? { never } : {}),
     finalists: FINALISTS.first,
   };
 }

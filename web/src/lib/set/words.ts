@@ -7,6 +7,8 @@ export const FATE_WORDS: Record<Fate, string> = {
   leave: 'leave off',
   move: 'move',
   salvage: 'salvage',
+  lend: 'lend',
+  place: 'put on',
 };
 
 /** What has been done to all parts once a stage is over. */

@@ -41,8 +41,10 @@
     over?: Snippet<[StageView]>;
     /** Takes the board's place, which stays behind it. */
     instead?: Snippet;
+    /** The stage it stands beside: same view, same side, and its keys move both. */
+    beside?: Desk;
   }
-  let { board, desk, units, lenses = ['parts'], copper = null, tool, under, over, instead }: Props = $props();
+  let { board, desk, units, lenses = ['parts'], copper = null, tool, under, over, instead, beside }: Props = $props();
 
   let host = $state<HTMLElement>();
   let picture = $state<HTMLElement>();
@@ -50,7 +52,9 @@
   let heatCanvas = $state<HTMLCanvasElement>();
   let partsCanvas = $state<HTMLCanvasElement>();
   let size = $state({ w: 0, h: 0 });
-  let view = $state.raw<StageView>({ scale: 8, ox: 0, oy: 0, mirrored: false, axis: 0 });
+  /** Whose view and side it is seen in. */
+  const lead = $derived(beside ?? desk);
+  const view = $derived(lead.stage);
   /** The view in which the canvases are painted: behind `view` while a large board moves. */
   let pictureView = $state.raw<StageView>();
   let palette = $state.raw<Palette>();
@@ -62,11 +66,11 @@
   let measured = $state.raw<{ from: [number, number]; to: [number, number] } | null>(null);
 
   const PAN: Record<string, [number, number]> = { h: [60, 0], j: [0, -60], k: [0, 60], l: [-60, 0] };
-  const scene = $derived(boardScene(board, desk.side));
+  const scene = $derived(boardScene(board, lead.side));
   /** Shapes of the layer that the copper lens shows. */
   const layerShapes = $derived.by((): readonly CopperShape[] => {
     if (desk.lens !== 'copper') return [];
-    const layer = desk.layer ?? (desk.side === 'top' ? 0 : board.stack.length - 1);
+    const layer = desk.layer ?? (lead.side === 'top' ? 0 : board.stack.length - 1);
     if (copper) return copper.layers[layer]?.shapes ?? [];
     return board.copper
       .filter((c) => c.layer === layer)
@@ -91,12 +95,12 @@
   const bounds = $derived(boardBounds(board));
   const here = $derived(
     board.parts
-      .filter((p) => p.side === desk.side)
+      .filter((p) => p.side === lead.side)
       .sort((a, b) => Math.round(a.y_mm / 4) - Math.round(b.y_mm / 4) || a.x_mm - b.x_mm),
   );
   const byId = $derived(new Map(board.parts.map((p) => [p.partId, p])));
   const partOf = (id: string | null) => (id === null ? undefined : byId.get(id));
-  const heatShown = $derived(desk.lens === 'heat' && desk.over.heat?.side === desk.side ? desk.over.heat : null);
+  const heatShown = $derived(desk.lens === 'heat' && desk.over.heat?.side === lead.side ? desk.over.heat : null);
   let heat = $state.raw<typeof import('./heat')>();
   $effect(() => {
     if (heatShown && !heat) void import('./heat').then((m) => (heat = m));
@@ -109,19 +113,20 @@
 
   function fit() {
     moved = false;
-    if (size.w > 0) view = fitView(bounds, size.w, size.h, 34, desk.side === 'bottom', board.flipAxis_mm);
+    if (size.w > 0 && !beside)
+      lead.stage = fitView(bounds, size.w, size.h, 34, lead.side === 'bottom', board.flipAxis_mm);
   }
   function flip() {
-    desk.side = desk.side === 'top' ? 'bottom' : 'top';
+    lead.side = lead.side === 'top' ? 'bottom' : 'top';
   }
   // the side may also be changed by a panel: the view follows
   $effect(() => {
-    const mirrored = desk.side === 'bottom';
-    if (view.mirrored !== mirrored) view = flipped(view, size.w);
+    const mirrored = lead.side === 'bottom';
+    if (view.mirrored !== mirrored && !beside) lead.stage = flipped(view, size.w);
   });
   function change(next: StageView) {
     moved = true;
-    view = next;
+    lead.stage = next;
   }
   const zoom = (factor: number) => change(zoomAt(view, size.w / 2, size.h / 2, factor));
   const pan = (dx: number, dy: number) => change({ ...view, ox: view.ox + dx, oy: view.oy + dy });
@@ -139,7 +144,7 @@
   function reveal(x: number, y: number) {
     const [px, py] = toScreen(view, x, y);
     if (px < 20 || py < 20 || px > size.w - 20 || py > size.h - 20)
-      view = { ...view, ox: view.ox + size.w / 2 - px, oy: view.oy + size.h / 2 - py };
+      lead.stage = { ...view, ox: view.ox + size.w / 2 - px, oy: view.oy + size.h / 2 - py };
   }
   function step(by: number) {
     if (here.length === 0) return;
@@ -148,31 +153,35 @@
     select(here[next].partId);
   }
 
-  useKeys('Stage', () => [
-    ...lenses.map((lens, i) => ({
-      keys: [String(i + 1)],
-      label: `${LENS_NAMES[lens].toLowerCase()} lens`,
-      run: () => (desk.lens = lens),
-    })),
-    { keys: ['f'], label: 'flip side', run: flip, line: true },
-    { keys: [',', '.'], label: 'part before, next part', run: (key) => step(key === '.' ? 1 : -1), line: true },
-    { keys: ['+', '='], shown: ['+'], label: 'closer', run: () => zoom(1.25) },
-    { keys: ['-'], label: 'further', run: () => zoom(0.8) },
-    { keys: ['0'], label: 'whole board', run: fit },
-    { keys: ['h', 'j', 'k', 'l'], label: 'move left, down, up, right', run: (key) => pan(...PAN[key]) },
-    { keys: ['r'], label: 'ruler', run: () => toggleRuler() },
-    measuring
-      ? { keys: ['Escape'], label: 'put the ruler away', run: () => toggleRuler() }
-      : { keys: ['Escape'], label: 'let go of the part', run: () => select(null) },
-  ]);
+  useKeys('Stage', () =>
+    beside
+      ? []
+      : [
+          ...lenses.map((lens, i) => ({
+            keys: [String(i + 1)],
+            label: `${LENS_NAMES[lens].toLowerCase()} lens`,
+            run: () => (desk.lens = lens),
+          })),
+          { keys: ['f'], label: 'flip side', run: flip, line: true },
+          { keys: [',', '.'], label: 'part before, next part', run: (key) => step(key === '.' ? 1 : -1), line: true },
+          { keys: ['+', '='], shown: ['+'], label: 'closer', run: () => zoom(1.25) },
+          { keys: ['-'], label: 'further', run: () => zoom(0.8) },
+          { keys: ['0'], label: 'whole board', run: fit },
+          { keys: ['h', 'j', 'k', 'l'], label: 'move left, down, up, right', run: (key) => pan(...PAN[key]) },
+          { keys: ['r'], label: 'ruler', run: () => toggleRuler() },
+          measuring
+            ? { keys: ['Escape'], label: 'put the ruler away', run: () => toggleRuler() }
+            : { keys: ['Escape'], label: 'let go of the part', run: () => select(null) },
+        ],
+  );
   useCommands(() =>
-    board.parts.map((p) => ({
+    (beside ? [] : board.parts).map((p) => ({
       group: 'part' as const,
       title: `${partName(p)} ${p.what ?? p.value ?? ''}`.trim(),
       hint: `${packageById(p.package).label}, ${p.side}`,
       words: p.package,
       run: () => {
-        desk.side = p.side;
+        lead.side = p.side;
         select(p.partId);
       },
     })),
@@ -222,7 +231,7 @@
       if (press.ruler && measured) measured = { ...measured, to: toBoardPoint(view, x, y) };
       return;
     }
-    hovered = partAt(board, desk.side, ...toBoardPoint(view, x, y), 2 / view.scale)?.partId ?? null;
+    hovered = partAt(board, lead.side, ...toBoardPoint(view, x, y), 2 / view.scale)?.partId ?? null;
   }
   function onpointerup(e: PointerEvent) {
     held = false;
@@ -231,13 +240,13 @@
     press = null;
     if (!was || was.moved || was.ruler) return;
     const [bx, by] = toBoardPoint(view, ...local(e));
-    const part = partAt(board, desk.side, bx, by, 2 / view.scale);
+    const part = partAt(board, lead.side, bx, by, 2 / view.scale);
     select(part?.partId ?? null);
     const round = (n: number) => Math.round(n * 1000) / 1000;
     desk.place = {
       x_mm: round(bx),
       y_mm: round(by),
-      side: desk.side,
+      side: lead.side,
       ...(part
         ? { partId: part.partId, ...(terminalAt(part, bx, by) ? { terminal: terminalAt(part, bx, by) as string } : {}) }
         : {}),
@@ -295,7 +304,7 @@
           canvas.height = Math.round(height * devicePixelRatio);
         }
       if (!moved) fit();
-      else view = { ...view };
+      else lead.stage = { ...view };
     });
     observer.observe(host as HTMLElement);
     return () => {
@@ -325,7 +334,7 @@
       ? describe(hovered) + gap
       : desk.selected
         ? describe(desk.selected)
-        : `${board.name}, ${desk.side} side, ${here.length} parts`,
+        : `${board.name}, ${lead.side} side, ${here.length} parts`,
   );
 </script>
 
@@ -337,7 +346,7 @@
     <div
       bind:this={host}
       role="application"
-      aria-label="{board.name}, {desk.side} side. Comma and full stop step through the parts."
+      aria-label="{board.name}, {lead.side} side. Comma and full stop step through the parts."
       tabindex="0"
       class="relative min-h-0 flex-1 touch-none overflow-hidden [contain:strict] select-none {measuring || tool?.cross
         ? 'cursor-crosshair'

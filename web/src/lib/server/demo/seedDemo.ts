@@ -33,7 +33,9 @@ import { quillon } from './quillon.ts';
 import { ternT2 } from './ternT2.ts';
 import { earlierJobs } from './earlierJobs.ts';
 import { demoRoutines, goodStartUps } from './habits.ts';
+import type { DemoTicket } from './ticketForm.ts';
 import { tickets } from './tickets.ts';
+import { twoBoards } from './twoBoards.ts';
 import { weir } from './weir.ts';
 
 const DAY = 86_400_000;
@@ -94,7 +96,9 @@ async function fill(db: Database, now: Date): Promise<void> {
     await addRoutine(db, { id: v7(), ...routine, modelIds: boards.map((b) => models.get(b)?.modelId ?? '') });
   const begin: Suggestion[] = [];
   // oldest first, so that numbers rise with time
-  for (const t of [...tickets, ...earlierJobs].sort((a, b) => b.days - a.days)) {
+  const others = new Map<string, { ticketId: string; number: number }>();
+  const made: { t: DemoTicket; ticketId: string; created: number }[] = [];
+  for (const t of [...tickets, ...earlierJobs, ...twoBoards].sort((a, b) => b.days - a.days)) {
     const model = models.get(t.board);
     if (!model) throw new Error(`No model for ${t.device}`);
     const created = now.getTime() - t.days * DAY - 3 * 3_600_000;
@@ -114,18 +118,23 @@ async function fill(db: Database, now: Date): Promise<void> {
           : new Date(now.getTime() + t.promisedInDays * DAY).toISOString().slice(0, 10),
       createdAt: new Date(created),
     });
+    if (t.as) others.set(t.as, { ticketId: ticket.id, number: ticket.number });
+    made.push({ t, ticketId: ticket.id, created });
+  }
+  for (const { t, ticketId, created } of made) {
     let at = created;
-    const events = t.events.map((e): JobEvent => {
+    const told = typeof t.events === 'function' ? t.events(others) : t.events;
+    const events = told.map((e): JobEvent => {
       const [after_s, body] = 'after_s' in e ? [e.after_s, e.body] : [240, e];
       at += 1000 * after_s;
       return { id: v7(), at, actor: 'unsigned', v: EVENT_VERSION, body };
     });
-    await appendEvents(db, ticket.id, events);
+    await appendEvents(db, ticketId, events);
     if (t.photo) {
       const { width, height, image, thumbnail } = readPhoto(Buffer.from(t.photo.url.split(',')[1], 'base64'));
       await addPhoto(db, {
         id: t.photo.id,
-        ticketId: ticket.id,
+        ticketId,
         caption: t.photo.caption,
         side: 'top',
         taken: 'before',
@@ -135,10 +144,9 @@ async function fill(db: Database, now: Date): Promise<void> {
         thumbnail: Buffer.from(thumbnail),
       });
     }
-    if (t.hidden) await hideFault(db, ticket.id, t.hidden);
-    if (t.shows) begin.push({ id: ticket.id, title: t.device, shows: t.shows });
-    if (t.closedDaysAgo !== undefined)
-      await closeTicket(db, ticket.id, new Date(now.getTime() - t.closedDaysAgo * DAY));
+    if (t.hidden) await hideFault(db, ticketId, t.hidden);
+    if (t.shows) begin.push({ id: ticketId, title: t.device, shows: t.shows });
+    if (t.closedDaysAgo !== undefined) await closeTicket(db, ticketId, new Date(now.getTime() - t.closedDaysAgo * DAY));
   }
   await suggestJobs(
     db,

@@ -11,13 +11,19 @@ export interface Later {
   body: JobEventBody;
 }
 
+/** Jobs that others name, by what they call them. */
+export type Others = ReadonlyMap<string, { ticketId: string; number: number }>;
+
 export type DemoTicket = Pick<NewTicket, 'customer' | 'device' | 'complaint' | 'inBox' | 'serial' | 'waitsFor'> & {
   /** A model, or the name of one that comes from a file. */
   board: BoardModel | 'Gantry';
   kind?: NewTicket['kind'];
   days: number;
   promisedInDays?: number;
-  events: (JobEventBody | Later)[];
+  /** Those that name other jobs are made once these are there. */
+  events: (JobEventBody | Later)[] | ((others: Others) => (JobEventBody | Later)[]);
+  /** What other jobs of the demo call it. */
+  as?: string;
   closedDaysAgo?: number;
   /** A photo that came with it, as a data URL, under the id that events name it by. */
   photo?: { id: string; url: string; caption: string };

@@ -4,7 +4,7 @@
  */
 import { contentHash } from '@orthos/core/ground';
 import type { Step } from '@orthos/core/hands';
-import { type GateResult, type JobEvent, judgeEvent, standsAt } from '@orthos/core/job';
+import { type GateResult, type JobEvent, judgeEvent, RunningJob, standsAt } from '@orthos/core/job';
 import type { Database } from '../db/connect.ts';
 import { appendNext } from '../repositories/jobEvents.ts';
 import { photosOf } from '../repositories/photos.ts';
@@ -89,4 +89,35 @@ export async function appendJudged(
   const log = (written && grown(ticketId, written, event)) ?? (await logOf(db, ticketId));
   const { gates, state } = await standingOn(db, ground, log);
   return { gates, step: standsAt(state, ground.ticket.kind) };
+}
+
+/**
+ * Writes events to the logs of several jobs, each judged after those before it: all of them, or none. Locks are taken in one order, so that two who write to the same
+ * jobs wait for one another. Throws `EventRefused` with the first that may not be written.
+ */
+export async function appendAll(
+  db: Database,
+  entries: readonly { ticketId: string; event: JobEvent }[],
+): Promise<void> {
+  await db.transaction(async (tx) => {
+    const jobs = new Map<string, { job: Parameters<typeof writeOn>[1]; log: Log }>();
+    for (const ticketId of [...new Set(entries.map((e) => e.ticketId))].toSorted()) {
+      const locked = await lockTicket(tx, ticketId);
+      if (!locked) throw new EventRefused(404, 'There is no such job.');
+      const { job, seq } = await currentLog(tx, ticketId);
+      // what is written here may still be undone: no other request sees it
+      const log = { job: new RunningJob(job.events), seq };
+      jobs.set(ticketId, { job: { closed: locked.closed, ground: await groundOf(tx, locked) }, log });
+    }
+    for (const { ticketId, event } of entries) {
+      const own = jobs.get(ticketId);
+      if (!own) continue;
+      const outcome = await writeOn(tx, own.job, own.log, event);
+      if ('refused' in outcome) throw outcome.refused;
+      if ('behind' in outcome) throw new EventRefused(409, 'An event of this id is stored with another job.', 'id');
+      if (!outcome.written) continue;
+      own.log.job.append([event]);
+      own.log.seq = outcome.written.seq;
+    }
+  });
 }

@@ -5,6 +5,7 @@ import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '
 import { legsToPush, proofsOf } from '@orthos/core/prove';
 import { atRisk } from '$lib/jobs/atRisk';
 import {
+  asMeasured,
   currentAttempt,
   type JobState,
   judgeGates,
@@ -82,6 +83,8 @@ function basisOf(
       settings: { ...s, bench: undefined, fits: undefined, fitBy: undefined },
       ...overridden,
     });
+  const { joints: _, reused: __, ...surroundings } = stored?.surroundings ?? {};
+  const around = { ambient_C: settings.ambient_C, surroundings };
   const inputs: PlanInputs = {
     target: part.partId,
     settings,
@@ -108,6 +111,11 @@ function basisOf(
     panel: { temperature, length, air: model.air, dials: model.dials },
     flood,
     hash: hashOf(settings),
+    setHash: contentHash({
+      ...{ board: boardHash, station: physical, kit: bench.kit, never },
+      ...around,
+      ...overridden,
+    }),
   };
   return {
     inputs,
@@ -169,11 +177,12 @@ const basesMade = new Kept<{ basis: Basis | null }>(500);
 
 async function basisFor(
   db: Database,
-  { ticket, version, shopStamp }: Ground,
+  { ticket, shopStamp }: Ground,
+  version: BoardVersion,
   target: string | undefined,
 ): Promise<Basis | null> {
   if (target === undefined) return null;
-  const key = [ticket.id, ticket.version, version.id, target, shopStamp].join(' ');
+  const key = [ticket.id, ticket.version, version.hash, target, shopStamp].join(' ');
   const made =
     basesMade.get(key) ??
     basesMade.set(key, {
@@ -182,14 +191,21 @@ async function basisFor(
   return made.basis;
 }
 
+/** A version of a board as the one that lies there was measured. */
+function measured(version: BoardVersion, state: JobState): BoardVersion {
+  const doc = asMeasured(version.doc, state);
+  return doc === version.doc ? version : { ...version, doc, hash: `${version.hash} ${doc.thickness_mm} mm` };
+}
+
 /** Plans and gates of a job by its ground and its log. */
 export async function standingOn(db: Database, ground: Ground, log: RunningJob) {
-  const { ticket, version, latest } = ground;
+  const { ticket, latest } = ground;
   const { state } = log;
+  const version = measured(ground.version, state);
   const attempt = currentAttempt(state);
   // a set is planned before hands are at any of its parts
   const listed = setProgress(state)?.next?.partId ?? state.set?.items.keys().next().value;
-  const basis = await basisFor(db, ground, attempt.suspect?.partId ?? listed);
+  const basis = await basisFor(db, ground, version, attempt.suspect?.partId ?? listed);
   const inputs = basis?.inputs ?? null;
   const plan = latest && latest.target === attempt.suspect?.partId ? latest : undefined;
   // the plan in use may be older than the one computed last
@@ -213,6 +229,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     complaint: ticket.complaint,
     type: ticket.kind,
     powerSources: version.doc.powerSources,
+    ...(inputs ? { setHash: inputs.setHash } : {}),
     planFresh: chosen ? freshnessOf(chosen, basis, state) !== 'stale' : null,
     hotNeighbours,
     layOut,

@@ -1,8 +1,9 @@
-import { and, count, desc, eq, gte, isNull, notExists, or, sql, type SQL } from 'drizzle-orm';
+import { and, count, desc, eq, gte, isNull, ne, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { v7 } from 'uuid';
+import type { DonorChoice } from '../../jobs/donorView.ts';
 import type { PlanSettings } from '../../plan/stored.ts';
 import type { Database } from '../db/connect.ts';
-import { boards, boardVersions, customers, jobEvents, tickets } from '../db/schema.ts';
+import { boardModels, boards, boardVersions, customers, jobEvents, tickets } from '../db/schema.ts';
 import { containing } from './containing.ts';
 import { ConflictError } from './conflict.ts';
 import { SHOP } from './settings.ts';
@@ -109,6 +110,8 @@ export async function modelOfTicket(db: Database, id: string): Promise<string> {
 }
 
 const PAGE_SIZE = 30;
+/** Boards that are offered to bring parts from, at most. */
+const MOST_DONORS = 60;
 
 const TICKET_ROW = {
   id: tickets.id,
@@ -228,6 +231,23 @@ export async function partsOfOpenJobs(db: Database, ref: string) {
     partId: part_id,
     what: what ?? '',
   }));
+}
+
+/** Open jobs whose boards may give parts to this one, those of its kind of board first. */
+export async function donorChoices(db: Database, ticketId: string): Promise<DonorChoice[]> {
+  const own = await modelOfTicket(db, ticketId);
+  const sameModel = sql<boolean>`${boards.modelId} = ${own}`;
+  return db
+    .select({
+      ...{ id: tickets.id, number: tickets.number, device: tickets.device, serial: boards.serial },
+      ...{ board: boardModels.name, sameModel },
+    })
+    .from(tickets)
+    .innerJoin(boards, eq(boards.id, tickets.boardId))
+    .innerJoin(boardModels, eq(boardModels.id, boards.modelId))
+    .where(and(isNull(tickets.closedAt), ne(tickets.id, ticketId)))
+    .orderBy(desc(sameModel), desc(tickets.number))
+    .limit(MOST_DONORS);
 }
 
 export async function countTickets(db: Database): Promise<number> {

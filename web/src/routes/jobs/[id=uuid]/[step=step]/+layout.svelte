@@ -93,7 +93,7 @@
       </p>
     {/if}
     {#if desk.lens === 'copper'}<CopperBar board={view.board} {desk} drawn={view.board.drawing !== undefined} />{/if}
-    <div class="min-h-0 flex-1">
+    <div class="grid min-h-0 flex-1 {desk.beside ? 'grid-cols-2 divide-x divide-line' : ''}">
       <Stage
         board={view.board}
         {desk}
@@ -103,6 +103,7 @@
         tool={desk.tool}
         instead={desk.lens === 'circuit' ? schematic : desk.lens === 'sheet' ? desk.sheet : undefined}
       />
+      {@render desk.beside?.()}
     </div>
     {#if desk.lens === 'heat' && desk.over.heat}
       {#await import('$lib/plan/MeltScrubber.svelte') then { default: MeltScrubber }}<MeltScrubber {desk} />{/await}

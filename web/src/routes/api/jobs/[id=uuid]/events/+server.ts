@@ -1,6 +1,7 @@
 import { readBody } from '$lib/server/body';
 import { now } from '$lib/server/clock';
-import { appendJudged, EventRefused } from '$lib/server/jobs/door';
+import { appendJudged } from '$lib/server/jobs/door';
+import { orRefused } from '$lib/server/jobs/refused';
 import { standingOf } from '$lib/server/jobs/standing';
 import { ticketById } from '$lib/server/repositories/tickets';
 import { EVENT_VERSION, jobEventSchema } from '@orthos/core/job';
@@ -32,11 +33,6 @@ export const GET = async ({ locals, params }) => {
 export const POST = async ({ locals, params, request }) => {
   const { id, at, body } = await readBody(request, bodySchema);
   const time = now();
-  try {
-    const event = { id, at: at ?? time.getTime(), actor: 'unsigned', v: EVENT_VERSION, body };
-    return json(await appendJudged(locals.db, params.id, event, time), { status: 201 });
-  } catch (e) {
-    if (!(e instanceof EventRefused)) throw e;
-    error(e.status, { message: e.message, ...(e.field ? { issues: [{ field: e.field, message: e.message }] } : {}) });
-  }
+  const event = { id, at: at ?? time.getTime(), actor: 'unsigned', v: EVENT_VERSION, body };
+  return orRefused(async () => json(await appendJudged(locals.db, params.id, event, time), { status: 201 }));
 };
