@@ -114,14 +114,20 @@ export async function glanceAtWays(
   context: CalcContext,
 ): Promise<{ best: Method | null; why: string }> {
   const here = choices.filter((c) => !c.unfit && !c.lacks && !c.asked && !c.again);
-  const rows: Row[] = [];
-  for (const [n, { method }] of here.entries()) {
-    const input: PlanInput = { ...found, phases: method.phases, quality: 'search', frames: false };
-    const nominal = await runPlan(input, partOf(context, n / here.length, 1 / here.length), 'shut');
-    const limit_s = method.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
-    const alone: Ensemble = { inputs: [], nominal, centre: nominal, members: [], limit_s };
-    rows.push(rowOf(method, alone, placeOf(input)));
-  }
+  const look = async (until: 'shut' | 'told'): Promise<Row[]> => {
+    const rows: Row[] = [];
+    for (const [n, { method }] of here.entries()) {
+      const input: PlanInput = { ...found, phases: method.phases, quality: 'search', frames: false };
+      const nominal = await runPlan(input, partOf(context, n / here.length, 1 / here.length), until);
+      const limit_s = method.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
+      const alone: Ensemble = { inputs: [], nominal, centre: nominal, members: [], limit_s };
+      rows.push(rowOf(method, alone, placeOf(input)));
+    }
+    return rows;
+  };
+  const soon = await look('shut');
+  // where each hurts somebody before all is loose, what happens after that tells them apart
+  const rows = soon.some((r) => r.loose_s?.p50 !== null) ? soon : await look('told');
   const { rows: ordered, recommended, reasons } = inTheEnd(rows, found.fitting ? 'fit' : 'remove');
   // what is too near to plastic here may be done otherwise, or clear where it stands elsewhere
   const id = recommended ?? ordered.find((r) => r.loose_s?.p50 !== null)?.id;

@@ -1,9 +1,8 @@
 <script lang="ts">
   // The board that parts come from, beside this one: same view, same side; what is picked on one is picked on the other.
   import type { DonorView } from '$lib/jobs/donorView';
-  import { type Desk, layBeside, type Numbered } from '$lib/jobs/desk.svelte';
   import Stage from '$lib/stage/Stage.svelte';
-  import { Desk as OwnDesk, layOver } from '$lib/jobs/desk.svelte';
+  import { Desk, layBeside, layOver, type Numbered } from '$lib/jobs/desk.svelte';
   import { damageMarks } from '$lib/intake/damage';
   import { stateOf } from '$lib/jobs/stateOf';
   import type { UnitSettings } from '@orthos/core/ground';
@@ -19,7 +18,7 @@
     pairOf: (partId: string, from: 'here' | 'there') => string | undefined;
   }
   let { desk, donor, units, numbered, pairOf }: Props = $props();
-  const own = new OwnDesk();
+  const own = new Desk();
   const state = $derived(stateOf(donor.events));
   layOver(own, () => ({ numbered, penMarks: damageMarks(state.intake.damage) }));
   $effect(() => {
@@ -36,7 +35,10 @@
       last = { here: desk.selected, there: own.selected };
     });
   });
-  untrack(() => layBeside(desk, board));
+  untrack(() => {
+    layBeside(desk, board);
+    desk.lens = 'parts';
+  });
 </script>
 
 {#snippet board()}

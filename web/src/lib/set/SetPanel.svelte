@@ -126,7 +126,13 @@
 
 <section class="border-b border-line p-5 pt-4" aria-label="Set">
   <div class="flex flex-wrap items-baseline justify-between gap-x-4">
-    <h2 class="text-xl">{items.length === 0 ? 'Which parts together?' : `${items.length} parts together`}</h2>
+    <h2 class="text-xl">
+      {items.length === 0
+        ? 'Which parts together?'
+        : items.length === 1
+          ? 'One part so far'
+          : `${items.length} parts together`}
+    </h2>
     {#if progress && items.length > 0}<span class="text-[13px] text-ink2">{countWords(progress)}</span>{/if}
   </div>
   <Notice text={recorder.problem ?? lists.problem} at="panel" class="mt-2" />

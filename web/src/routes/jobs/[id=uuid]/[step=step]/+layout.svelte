@@ -21,7 +21,8 @@
   const view = $derived(data.view);
   const at = $derived(STEPS.findIndex((s) => s === page.params.step));
   const lenses = $derived<Lens[]>([
-    ...(['parts', 'readings', 'heat', 'copper', 'circuit'] as const),
+    // two boards side by side leave room for what is compared
+    ...(desk.beside ? (['parts', 'copper'] as const) : (['parts', 'readings', 'heat', 'copper', 'circuit'] as const)),
     ...(desk.sheet ? (['sheet'] as const) : []),
   ]);
   let drawing = $state.raw<CopperDrawing | null>(null);
@@ -94,15 +95,25 @@
     {/if}
     {#if desk.lens === 'copper'}<CopperBar board={view.board} {desk} drawn={view.board.drawing !== undefined} />{/if}
     <div class="grid min-h-0 flex-1 {desk.beside ? 'grid-cols-2 divide-x divide-line' : ''}">
-      <Stage
-        board={view.board}
-        {desk}
-        units={data.shop}
-        {lenses}
-        copper={drawing}
-        tool={desk.tool}
-        instead={desk.lens === 'circuit' ? schematic : desk.lens === 'sheet' ? desk.sheet : undefined}
-      />
+      <div class="flex min-h-0 min-w-0 flex-col">
+        {#if desk.beside}
+          <p class="truncate border-b border-line px-3 py-1 text-[14px]">
+            <span class="font-semibold">This board: No. {view.ticket.number}</span>
+            {view.ticket.device}{view.serial ? `, ${view.serial}` : ''}
+          </p>
+        {/if}
+        <div class="min-h-0 flex-1">
+          <Stage
+            board={view.board}
+            {desk}
+            units={data.shop}
+            {lenses}
+            copper={drawing}
+            tool={desk.tool}
+            instead={desk.lens === 'circuit' ? schematic : desk.lens === 'sheet' ? desk.sheet : undefined}
+          />
+        </div>
+      </div>
       {@render desk.beside?.()}
     </div>
     {#if desk.lens === 'heat' && desk.over.heat}
