@@ -1,6 +1,6 @@
 // Searching settings: better than what is set, never outside of what is free, the same every time, near the best of a dense grid.
 import { describe, expect, it } from 'vitest';
-import { type Free, freeOn } from '../src/compare/index.ts';
+import { type Free, freeOn, hotter } from '../src/compare/index.ts';
 import { searchSettings, searchInput, tuneSettings, tuneInput } from '../src/compare/search.ts';
 import { axesOf, turned } from '../src/compare/free.ts';
 import { likeEnsemble } from '../src/compare/effects.ts';
@@ -99,6 +99,17 @@ describe('what a bench can turn', () => {
       'stroke.set_C': [280, 380],
       'stroke.tip_mm': [2, 3],
     });
+  });
+  it('hotter is nearer to the most that it can, and no further; irons and hands stay as they are', () => {
+    const usual = methodOf('SOIC-8', 'air-slow');
+    expect(hotter(usual, kit, 0)).toEqual(usual);
+    const most = hotter(usual, kit, 1).phases.find((p) => p.kind === 'air');
+    expect(most?.settings).toMatchObject({ set_C: 430, standoff_mm: 8 });
+    expect((most?.settings as { flow_L_min: number }).flow_L_min).toBeLessThanOrEqual(60);
+    const half = hotter(usual, kit, 0.5).phases.find((p) => p.kind === 'air');
+    expect((half?.settings as { set_C: number }).set_C).toBeLessThan(430);
+    for (const id of ['bead', 'cut-legs'])
+      expect(hotter(methodOf('SOIC-8', id), kit, 1)).toEqual(methodOf('SOIC-8', id));
   });
   it('is nothing where nothing is turned', () => {
     expect(freeOn(methodOf('SOIC-8', 'cut-legs'), kit)).toEqual({});

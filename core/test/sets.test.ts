@@ -251,6 +251,34 @@ describe('the order of a set', () => {
     expect(second.rest_s).toBeGreaterThan(0);
   }, 120_000);
 
+  it('what went quicker than computed leaves less warmth for the next', async () => {
+    const input = generated(5, 3);
+    const plan = await SetPlan.of(input, context);
+    const best = await plan.best({ finalists: 0 }, context);
+    const [a] = best.order;
+    const second = async (share: number) => {
+      const did = [{ partId: a.partId, start_s: 0, loose_s: share * (a.loose_s ?? 0) }];
+      return (await plan.best({ did, order: idsOf(best), finalists: 1 }, context)).order[1];
+    };
+    const [usual, quick] = [await second(1), await second(0.4)];
+    expect(quick.start_C).toBeLessThan(usual.start_C - 0.2);
+  }, 120_000);
+
+  it('takes what works at all with more heat where nothing usual does, and puts on what never stood there', async () => {
+    const input = setInput.parse({
+      board: { kind: 'thick', lx_mm: 120, ly_mm: 90, parts: [{ id: 'u1', package: 'QFN-32', x_mm: 60, y_mm: 45 }] },
+      set: [{ partId: 'u1', do: 'place' }],
+      stage: 'each',
+    });
+    const told = await (await SetPlan.of(input, context)).best({ finalists: 1 }, context);
+    expect(told.cannot).toEqual([]);
+    expect(told.order.map((l) => l.op)).toEqual(['prepare', 'fit']);
+    expect(told.order[1].loose_s).toBeGreaterThan(0);
+    const air = told.methods[0].method.phases.find((p) => p.kind === 'air');
+    // more than what calm air is set to where it does
+    expect((air?.settings as { set_C: number }).set_C).toBeGreaterThan(390);
+  }, 120_000);
+
   it('lands and part by part: work without a clock of heat has its minutes too, and comes in its order', async () => {
     const input = generated(2, 3);
     const prepared = await (await SetPlan.of({ ...input, stage: 'prepared' }, context)).best({ finalists: 0 }, context);

@@ -108,9 +108,9 @@ describe('what is wrong with a board', () => {
 describe('which board is kept', () => {
   /** Off 4, lands 2, on 6 min. */
   const usual: MinutesOf = (_, __, op) => ({ remove: 4, prepare: 2, fit: 6 })[op];
-  const ways = (here: JobEventBody[], there: JobEventBody[], carriers: string[] = [], minutesOf = usual) =>
+  const ways = (here: JobEventBody[], there: JobEventBody[], holders: string[] = [], minutesOf = usual) =>
     waysWithTwo({
-      ...{ board, carriers, minutesOf, names: { here: 'this board', there: 'No. 128' } },
+      ...{ board, holders, minutesOf, names: { here: 'this board', there: 'No. 128' } },
       here: faultsOf(board, state(...here)),
       there: faultsOf(board, state(...there)),
     });
@@ -154,6 +154,11 @@ describe('which board is kept', () => {
       ['mend', null],
       ['bring', null],
     ]);
+  });
+  it('what held something is not simply bought', () => {
+    const [first, second] = ways([sign('u1', 'burnt')], [sign('u2', 'burnt')], ['u1']);
+    expect(first.id).toBe('bring');
+    expect(second).toMatchObject({ id: 'mend', doubts: ['u1, bought, is empty: what it held has to be loaded'] });
   });
   it('an empty place needs nothing off; what is dead on both is bought', () => {
     expect(short(ways([sign('u1', 'missing')], []))).toContainEqual(['mend', 8]);
@@ -253,8 +258,8 @@ describe('a new board without parts', () => {
     const thin = state({ type: 'bare-board', thickness_mm: board.thickness_mm / 2 });
     expect(asMeasured(board, thin).thickness_mm).toBe(board.thickness_mm / 2);
     expect(asMeasured(board, state())).toBe(board);
-    expect(otherThickness(board, thin)).toBeCloseTo(-board.thickness_mm / 2, 9);
-    expect(otherThickness(board, state())).toBeNull();
+    expect(otherThickness(board.thickness_mm, thin)).toBeCloseTo(-board.thickness_mm / 2, 9);
+    expect(otherThickness(board.thickness_mm, state())).toBeNull();
   });
 });
 

@@ -43,6 +43,7 @@ export function viewOf(board: BoardModel, target: string | undefined, events: Jo
     customer: { name: 'Marla Quay', contact: '' },
     serial: 'T2-1',
     board,
+    drawn_mm: board.thickness_mm,
     boardVersion: { id: 'v', number: 1, hash: 'x' },
     events,
     gates,

@@ -229,3 +229,32 @@ export function freeOn({ phases }: Method, kit: Kit | undefined): Free {
   );
   return Object.fromEntries(all.slice(0, MOST_FREE));
 }
+
+/** What more heat comes from: the far end of a range, or its near one. */
+const HOTTER: Readonly<Record<string, 'most' | 'least'>> = {
+  set_C: 'most',
+  T_C: 'most',
+  flow_L_min: 'most',
+  standoff_mm: 'least',
+};
+
+/**
+ * A method with what blows and warms so much of the way (0 to 1) from how it is set to the most that this bench can: hotter, more air, nearer. Irons,
+ * nozzles and hands stay as they are. Itself where nothing of it can.
+ */
+export function hotter(method: Method, kit: Kit | undefined, share: number): Method {
+  const warms = new Map(method.phases.filter((p) => p.kind === 'air' || p.kind === 'below').map((p) => [p.id, p]));
+  const values = new Map<string, Value>();
+  for (const [key, allowed] of Object.entries(freeOn(method, kit))) {
+    const [id, name, ...deeper] = key.split('.');
+    const phase = warms.get(id);
+    const now = setAs(method, {}, key);
+    if (!phase || deeper.length > 0 || !(name in HOTTER) || !isRange(allowed) || typeof now !== 'number') continue;
+    const [lo, hi] = allowed;
+    const nozzle = phase.kind === 'air' && name === 'flow_L_min' ? mostThrough(phase.settings.nozzle_mm) : Infinity;
+    const to = HOTTER[name] === 'most' ? Math.max(now, Math.min(hi, nozzle)) : Math.min(now, lo);
+    const step = STEPS[name] ?? 1;
+    values.set(key, now + Math.round((share * (to - now)) / step) * step);
+  }
+  return turned(method, values);
+}

@@ -2,7 +2,7 @@ export { compareMethods, glanceAtWays, listMethods } from './compare.ts';
 export { beforeOff_s, beforeOn_s, clean_s, look_s, type Tool, toolsOf } from './minutes.ts';
 export { EVEN, inTheEnd, weighed } from './order.ts';
 export { compareFits, fitRowOf } from './fit.ts';
-export { type Free, freeOn } from './free.ts';
+export { type Free, freeOn, hotter } from './free.ts';
 export {
   searchInput,
   searchOutput,

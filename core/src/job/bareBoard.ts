@@ -13,9 +13,9 @@ export function asMeasured(board: BoardModel, { bareBoard }: Pick<JobState, 'bar
 }
 
 /** How far its thickness is from the drawn one, mm; null where it was not measured or is as drawn. */
-export function otherThickness(board: BoardModel, { bareBoard }: Pick<JobState, 'bareBoard'>): number | null {
-  const by = (bareBoard?.thickness_mm ?? board.thickness_mm) - board.thickness_mm;
-  return Math.abs(by) > NOTABLE * board.thickness_mm ? by : null;
+export function otherThickness(drawn_mm: number, { bareBoard }: Pick<JobState, 'bareBoard'>): number | null {
+  const by = (bareBoard?.thickness_mm ?? drawn_mm) - drawn_mm;
+  return Math.abs(by) > NOTABLE * drawn_mm ? by : null;
 }
 
 /** Null: nobody said that the board is a bare one. */

@@ -113,11 +113,14 @@ interface Found {
   board: BoardModel;
   here: readonly BoardFault[];
   there: readonly BoardFault[];
-  /** Parts of this board that have to live on: what they hold is the owner's. */
-  carriers: readonly string[];
+  /** Parts that hold what cannot be bought: where one stands on this board, it is the owner's, and goes wherever his board goes. */
+  holders: readonly string[];
   names: Record<Which, string>;
   minutesOf: MinutesOf;
 }
+
+const isEmpty = (faults: readonly BoardFault[], partId: string): boolean =>
+  faults.some((f) => f.partId === partId && f.mend === 'empty');
 
 const needsPart = (f: BoardFault): boolean => f.mend === 'part' || f.mend === 'empty';
 
@@ -127,7 +130,12 @@ export function waysWithTwo(found: Found): TwoBoardsWay[] {
   const ways = [
     wayOf(found, 'mend', 'here', []),
     ...([...bad.here].some((id) => !bad.there.has(id)) ? [wayOf(found, 'bring', 'here', [])] : []),
-    wayOf(found, 'over', 'there', found.carriers),
+    wayOf(
+      found,
+      'over',
+      'there',
+      found.holders.filter((id) => !isEmpty(found.here, id)),
+    ),
   ];
   const rank = (w: TwoBoardsWay) => (w.minutes === null ? 2 : w.doubts.length > 0 ? 1 : 0);
   return ways.toSorted((a, b) => rank(a) - rank(b) || (a.minutes ?? Infinity) - (b.minutes ?? Infinity));
@@ -142,8 +150,6 @@ function wayOf(found: Found, id: TwoBoardsWay['id'], keep: Which, along: readonl
   const other: Which = keep === 'here' ? 'there' : 'here';
   const [mine, theirs] = [found[keep], found[other]];
   const others = partsOf(theirs);
-  const empty = (faults: readonly BoardFault[], partId: string) =>
-    faults.some((f) => f.partId === partId && f.mend === 'empty');
   const name = (partId: string) => {
     const part = board.parts.find((p) => p.partId === partId);
     return part ? partName(part) : partId;
@@ -159,7 +165,7 @@ function wayOf(found: Found, id: TwoBoardsWay['id'], keep: Which, along: readonl
     const moves = along.includes(partId) || (id !== 'mend' && !others.has(partId));
     const ops: [Which, Op][] = [
       ...(moves ? [[other, 'remove'] as [Which, Op]] : []),
-      ...(empty(mine, partId) ? [] : [[keep, 'remove'] as [Which, Op]]),
+      ...(isEmpty(mine, partId) ? [] : [[keep, 'remove'] as [Which, Op]]),
       [keep, 'prepare'],
       [keep, 'fit'],
     ];
@@ -169,6 +175,8 @@ function wayOf(found: Found, id: TwoBoardsWay['id'], keep: Which, along: readonl
     (moves ? way.moves : way.news).push(partId);
     way.steps.push({ what: moves ? `${name(partId)} from ${names[other]}` : `${name(partId)}, a new one`, minutes });
     const lost = along.includes(partId) && others.has(partId);
+    if (!moves && found.holders.includes(partId))
+      way.doubts.push(`${name(partId)}, bought, is empty: what it held has to be loaded`);
     if (lost) way.doubts.push(`${name(partId)} itself is in doubt, and what it holds is the owner’s`);
   }
   way.minutes = cannot ? null : way.steps.reduce((sum, s) => sum + s.minutes, 0);

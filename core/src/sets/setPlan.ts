@@ -1,6 +1,6 @@
 /** A set on a bench: how each part is done, what it is by itself, and orders of all of them. */
 import type { PlacedPart } from '../board/index.ts';
-import { glanceAtWays } from '../compare/index.ts';
+import { glanceAtWays, hotter } from '../compare/index.ts';
 import { type CalcContext, CalcInputError } from '../ground/index.ts';
 import { roundsAfter, workSide } from '../hands/index.ts';
 import {
@@ -356,6 +356,9 @@ function choicesOf(input: SetInput, part: PlacedPart, op: 'remove' | 'fit') {
   });
 }
 
+/** Where no way works as it is usual: so far from there to the most that the bench can. */
+const HOTTER_BY = [0, 1 / 3, 2 / 3, 1];
+
 async function bestWay(input: SetInput, item: Item, op: 'remove' | 'fit', context: CalcContext): Promise<Way> {
   const { part } = item;
   const covers = input.surroundings?.covers;
@@ -366,8 +369,16 @@ async function bestWay(input: SetInput, item: Item, op: 'remove' | 'fit', contex
     ...(mustLive(item.do) ? { reused: true } : {}),
     ...(op === 'fit' ? { fitting: true } : {}),
   };
-  const { best, why } = await glanceAtWays(found, choicesOf(input, part, op), context);
-  return best ? { method: best } : { why };
+  const choices = choicesOf(input, part, op);
+  let first: string | undefined;
+  // as it is usual, else as hot and near as this bench can
+  for (const share of HOTTER_BY) {
+    const set = choices.map((c) => ({ ...c, method: hotter(c.method, input.kit, share) }));
+    const { best, why } = await glanceAtWays(found, set, context);
+    if (best) return { method: best };
+    first ??= why;
+  }
+  return { why: first ?? 'nothing here does it' };
 }
 
 /** What has to be done before each leg: a part's own work in its order; what stands over another comes off before it, and goes on after it. */

@@ -24,7 +24,7 @@
     problem = mm >= 0.2 && mm <= 6 ? '' : 'Between 0.2 and 6 mm.';
     if (!problem && (await say({ thickness_mm: mm }))) typed = '';
   }
-  const off = $derived(otherThickness(view.board, job));
+  const off = $derived(otherThickness(view.drawn_mm, job));
   /** Lands that take the heat of a big tip: tabs, and pads under a body. */
   const tabs = $derived(
     items
@@ -49,7 +49,7 @@
         ><span>Thickness</span><input
           class="field w-24"
           inputmode="decimal"
-          placeholder="{view.board.thickness_mm} mm"
+          placeholder="{view.drawn_mm} mm"
           bind:value={typed}
           onchange={() => void measure()}
         /></label

@@ -16,8 +16,8 @@ const MOST = 12;
 export interface Compared {
   here: BoardFault[];
   there: BoardFault[];
-  /** Parts of this board that go wherever its owner's data go. */
-  carriers: string[];
+  /** Parts that hold what cannot be bought. */
+  holders: string[];
   /** What minutes are needed of, the input of an order; null where no bench is known, or nothing is wrong. */
   input: SetInput | null;
 }
@@ -30,19 +30,16 @@ export function comparedOf(view: JobView, donor: DonorView): Compared {
   const state = stateOf(view.events);
   const here = faultsOf(view.board, state);
   const there = faultsOf(donor.board, stateOf(donor.events));
-  const missing = new Set(here.filter((f) => f.mend === 'empty').map((f) => f.partId));
-  const carriers = view.board.parts
-    .filter((p) => p.ref && carries(state, p) && !missing.has(p.partId))
-    .map((p) => p.partId);
+  const holders = view.board.parts.filter((p) => p.ref && carries(state, p)).map((p) => p.partId);
   const meant = [...here, ...there].flatMap((f) => ((f.mend === 'part' || f.mend === 'empty') && f.partId) || []);
-  const parts = [...new Set([...meant, ...(meant.length > 0 || here.length > 0 ? carriers : [])])].slice(0, MOST);
-  const bench = setBenchOf(view, []);
+  const parts = [...new Set([...meant, ...(meant.length > 0 || here.length > 0 ? holders : [])])].slice(0, MOST);
+  const bench = setBenchOf({ board: view.board, inputs: view.inputs ?? donor.inputs }, []);
   const input: SetInput | null =
     bench && parts.length > 0
       ? // off alive, made ready, on: all that may be asked of any of them
         { ...bench, set: parts.map((partId) => ({ partId, do: 'lend' })), stage: 'each', finalists: 0 }
       : null;
-  return { here, there, carriers, input };
+  return { here, there, holders, input };
 }
 
 export class Advice {
@@ -54,8 +51,8 @@ export class Advice {
 
   /** Computes anew where what it rests on has changed. */
   async ask(view: JobView, donor: DonorView, compared: Compared): Promise<void> {
-    const { here, there, carriers, input } = compared;
-    const key = JSON.stringify([here, there, carriers, input]);
+    const { here, there, holders, input } = compared;
+    const key = JSON.stringify([here, there, holders, input]);
     if (key === this.asked) return;
     this.end();
     this.asked = key;
@@ -66,7 +63,7 @@ export class Advice {
       const order = input && (await this.order(input));
       if (this.asked !== key) return;
       this.ways = waysWithTwo({
-        ...{ board: view.board, here, there, carriers },
+        ...{ board: view.board, here, there, holders },
         names: { here: 'this board', there: `No. ${donor.number}` },
         minutesOf: (_, partId, op) => order?.order.find((l) => l.partId === partId && l.op === op)?.minutes ?? null,
       });

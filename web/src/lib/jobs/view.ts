@@ -119,6 +119,9 @@ export interface JobAnswer extends JobStanding {
   log: { after: string | null; events: JobEvent[] };
 }
 
+/** The board is as the one that lies there was measured. */
 export interface JobView extends BoardView, JobStanding {
+  /** Of its drawing, mm. */
+  drawn_mm: number;
   events: JobEvent[];
 }

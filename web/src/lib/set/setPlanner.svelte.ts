@@ -11,7 +11,7 @@ const FINALISTS = { first: 3, begun: 1 };
 
 /** Where a set is worked, with these parts off the board; null while nothing is known of the bench. */
 export function setBenchOf(
-  { board, inputs }: JobView,
+  { board, inputs }: Pick<JobView, 'board' | 'inputs'>,
   gone: readonly string[],
 ): Omit<SetInput, 'set' | 'stage' | 'finalists'> | null {
   if (!inputs) return null;

@@ -9,6 +9,7 @@ import { createTicket, ticketById } from '../repositories/tickets.ts';
 import { appendAll, EventRefused } from './door.ts';
 import { boardView } from './jobView.ts';
 import { logOf } from './logs.ts';
+import { benchInputs } from './standing.ts';
 
 /** Whose boards from the shelf are. */
 const OWN = 'Own stock';
@@ -26,12 +27,17 @@ export async function donorOf(db: Database, ticketId: string): Promise<DonorView
   const found = donor && (await ticketById(db, donor.ticketId));
   if (!found) return null;
   const { ticket, serial, modelId } = found;
-  const [{ board }, log] = await Promise.all([boardView(db, ticket.id), logOf(db, ticket.id)]);
+  const [{ board }, log, inputs] = await Promise.all([
+    boardView(db, ticket.id),
+    logOf(db, ticket.id),
+    benchInputs(db, own),
+  ]);
   return {
     ...{ id: ticket.id, number: ticket.number, device: ticket.device, serial, board },
     closed: ticket.closedAt !== null,
     sameModel: modelId === own.modelId,
     events: log.events,
+    inputs,
   };
 }
 

@@ -1,8 +1,9 @@
 /** One job as its pages see it: the board it is about, and where it stands now. */
 import type { Step } from '@orthos/core/hands';
-import { asMeasured, foldJob, type JobEvent, standsAt } from '@orthos/core/job';
+import { type JobEvent, standsAt } from '@orthos/core/job';
 import { error } from '@sveltejs/kit';
 import type { BoardView, JobAnswer, JobView } from '../../jobs/view.ts';
+import { viewOf } from '../../jobs/viewOf.ts';
 import type { Database } from '../db/connect.ts';
 import { boardVersionById } from '../repositories/boardModels.ts';
 import { photosOf } from '../repositories/photos.ts';
@@ -76,5 +77,5 @@ export async function jobAnswer(db: Database, id: string, after: string | null):
 export async function jobView(db: Database, id: string): Promise<JobView> {
   const board = await boardView(db, id);
   const { log, ...standing } = await jobAnswer(db, id, null);
-  return { ...board, board: asMeasured(board.board, foldJob(log.events)), ...standing, events: log.events };
+  return viewOf(board, { ...standing, events: log.events });
 }

@@ -261,6 +261,14 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   };
 }
 
+/** What work at any part of a job's board would be computed from, also while none is chosen; null where nothing on it has joints. */
+export async function benchInputs(db: Database, judged: Judged): Promise<PlanInputs | null> {
+  const ground = await groundOf(db, judged);
+  const version = measured(ground.version, (await logOf(db, judged.ticket.id)).state);
+  const part = version.doc.parts.find((p) => solderedTerminals(p).length > 0);
+  return (await basisFor(db, ground, version, part?.partId))?.inputs ?? null;
+}
+
 /** A ticket's board, log, plans and gates as they are now. */
 export async function standingOf(db: Database, judged: Judged) {
   return standingOn(db, await groundOf(db, judged), await logOf(db, judged.ticket.id));

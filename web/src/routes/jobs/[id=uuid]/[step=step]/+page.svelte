@@ -10,6 +10,8 @@
   const SETS = new Set<JobType>(['refurbish', 'conversion', 'transplant']);
   let { data } = $props();
   const step = $derived(page.params.step as Step);
+  /** As long as the step stays: with every entry of the log the rest of the data comes anew. */
+  const panel = $derived(data.panel);
   const diagnosed = $derived<DiagnoseView | null>(
     data.diagnose ? { ...data.view, ...data.diagnose, circuits: data.circuits } : null,
   );
@@ -21,7 +23,6 @@
 <svelte:head><title>{stepLabel(step)} · No. {data.view.ticket.number} · Orthos</title></svelte:head>
 
 {#key data.view.ticket.id}
-  {@const { panel } = data}
   {#if panel.intake && data.intake}
     <panel.intake view={data.view} {...data.intake} shop={data.shop} />
   {:else if panel.diagnose && diagnosed && data.diagnose}

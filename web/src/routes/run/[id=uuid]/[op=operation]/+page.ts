@@ -1,9 +1,8 @@
 import { loadJob } from '$lib/jobs/loadJob';
-import type { JobView } from '$lib/jobs/view';
+import { viewOf } from '$lib/jobs/viewOf';
 
 export const load = async ({ data, params, fetch, depends }) => {
   depends('job:view');
   const { fixed, ...page } = data;
-  const view: JobView = { ...fixed, ...(await loadJob(params.id, fetch)) };
-  return { ...page, view };
+  return { ...page, view: viewOf(fixed, await loadJob(params.id, fetch)) };
 };
