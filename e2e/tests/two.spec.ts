@@ -116,7 +116,6 @@ test('what is lent is owed: the good board waits for one in its place, in the li
   await expect(over(page)).toContainText('U2');
   await boards(page).getByText('is a good board').click();
   await boards(page).getByLabel('until').fill('2031-05-06');
-  await page.keyboard.press('Escape');
   await over(page).getByText('U2').click();
   await expect(over(page).getByRole('checkbox').first()).toBeChecked();
   await page.goto(`/jobs/${good}/diagnose`);
@@ -189,4 +188,6 @@ test('a new board without parts: checked first, thinner than drawn, everything i
   await record(page, id, gone('battery', 0));
   await page.goto(`/jobs/${id}/protect`);
   await expect(page.getByText('open: contacts masked')).toBeVisible();
+  await page.getByText('edge contacts, sockets').click();
+  await expect(page.getByText('fits, 0.8 mm, contacts masked')).toBeVisible();
 });

@@ -14,7 +14,7 @@ export type Elsewhere = z.infer<typeof elsewhereSchema>;
 const line = (most: number) => z.string().trim().max(most);
 
 /** What a part brings with it from the board it came off. */
-export const partRecordSchema = z.strictObject({
+const partRecordSchema = z.strictObject({
   /** What it is called there, and what it is. */
   name: text.max(80),
   what: line(200).optional(),

@@ -8,7 +8,6 @@
   import Check from '$lib/ui/Check.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Notice from '$lib/ui/Notice.svelte';
-  import Select from '$lib/ui/Select.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
   import { solderedTerminals } from '@orthos/core/board';
   import type { UnitSettings } from '@orthos/core/ground';

@@ -133,6 +133,12 @@
   <h2 class="text-xl">Protect</h2>
   <Notice text={recorder.problem} at="panel" class="mt-2" />
 
+  {#if job.bareBoard}
+    <GateHead title="New board" gate={gate('bare-board')} />
+    {#await import('$lib/donor/BareBoard.svelte') then { default: BareBoard }}
+      <BareBoard {view} {job} {recorder} items={[...(job.set?.items.values() ?? [])]} />
+    {/await}
+  {/if}
   <GateHead title="Power" gate={gate('power-gone')} />
   <ul>
     {#each sources as s (s.id)}
