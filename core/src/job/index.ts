@@ -12,7 +12,7 @@ export {
 } from './events.ts';
 export { DONORS, type Donor } from './donors.ts';
 export { type Elsewhere, type PartRecord } from './donorForms.ts';
-export { partRecordOf } from './partRecord.ts';
+export { legsCleaned, partRecordOf } from './partRecord.ts';
 export { type DeviceKind, FUNCTION_LISTS } from './functionLists.ts';
 export {
   firstPower,

@@ -4,7 +4,7 @@
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import { send } from '$lib/jobs/send';
   import type { UnitSettings } from '@orthos/core/ground';
-  import type { Elsewhere, JobState, PartRecord } from '@orthos/core/job';
+  import { type Elsewhere, type JobState, legsCleaned, type PartRecord, workAt } from '@orthos/core/job';
 
   interface Props {
     partId: string;
@@ -31,13 +31,14 @@
   }
   $effect(() => void look(from));
   const shown = $derived(came?.record ?? read);
+  const cleaned = $derived(legsCleaned(workAt(job, partId)?.runs ?? []));
   const isOff = $derived(read?.offAt !== null);
 </script>
 
 <div class="my-1 border-l-[3px] {came ? 'border-good' : 'border-caution'} pl-3" data-testid="came-with">
   {#if problem}<p class="font-semibold text-stop">{problem}</p>{/if}
   {#if shown}
-    {#each recordWords(shown, from.number, units) as line (line)}<p class="text-[14px]">{line}.</p>{/each}
+    {#each recordWords(shown, from.number, units, cleaned) as line (line)}<p class="text-[14px]">{line}.</p>{/each}
   {/if}
   {#if came}
     <p class="text-[13px] text-good">✓ its record goes with it</p>

@@ -163,7 +163,7 @@
           <span class="font-semibold">{WAYS[way.id]}{way.id === 'over' ? `, No. ${there.number}` : ''}</span>:
           {way.minutes === null ? 'not with this bench' : `about ${minutes(way.minutes)}`}
           {#if n === 0 && way.minutes !== null}<span class="text-good"
-              >✓ {way.doubts.length > 0 ? 'least bad' : 'least'}</span
+              >✓ {way.doubts.length > 0 ? 'least bad' : 'best'}</span
             >{/if}
         </p>
         <p class="text-[13px] text-ink2">

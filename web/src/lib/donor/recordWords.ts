@@ -5,8 +5,8 @@ import { methodName } from '@orthos/core/rework';
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
-/** `number`: of the job whose board it comes from. */
-export function recordWords(record: PartRecord, number: number, units: UnitSettings): string[] {
+/** `number`: of the job whose board it comes from; `cleaned`: its legs were, since. */
+export function recordWords(record: PartRecord, number: number, units: UnitSettings, cleaned: boolean): string[] {
   const { donor, provenBy, times, dose, peak_C, legs, legsClean, tested, holds, copy, place, methodId } = record;
   const heat = [
     `hot ${times === 1 ? 'once' : `${times} times`}`,
@@ -22,8 +22,8 @@ export function recordWords(record: PartRecord, number: number, units: UnitSetti
   return [
     `${record.name} of No. ${number}: its board ${donor}${provenBy.length > 0 ? `; there worked ${provenBy.join(', ')}` : ''}`,
     times > 0 ? `Heat: ${heat.join(', ')}` : 'No heat on record',
-    legs.length > 0 || legsClean !== null
-      ? `Legs: ${legs.length > 0 ? legs.join(' and ') : 'as they came off'}${legsClean ? ', cleaned one by one' : ', not cleaned yet'}`
+    legs.length > 0 || legsClean !== null || cleaned
+      ? `Legs: ${legs.length > 0 ? legs.join(' and ') : 'as they came off'}${legsClean === true || cleaned ? ', cleaned one by one' : ', not cleaned yet'}`
       : '',
     tested
       ? `Tested off the board: ${tested.result}${tested.recipe ? `, ${tested.recipe}` : ''}`

@@ -21,6 +21,7 @@ import {
   copyOf,
   type Heats,
   heatsOf,
+  legsCleaned,
   type JobState,
   jointStates,
   openGates,
@@ -145,7 +146,7 @@ function attemptFacts(attempt: JobState['attempts'][number], job: JobState, draw
           .filter(Boolean)
           .join(', '),
     ],
-    ['Came with it', came && recordWords(came.record, came.from.number, CELSIUS).join('; ')],
+    ['Came with it', came && recordWords(came.record, came.from.number, CELSIUS, legsCleaned(attempt.runs)).join('; ')],
     ['Went', to && `to No. ${to.number}`],
     ['Lands', [...attempt.landRepairs].map(([key, { how }]) => `${key}: ${how}`).join(', ')],
     ['Way round', orientation && wayRound(orientation, drawn)],

@@ -163,7 +163,7 @@
       Changed by hand: {Math.abs(more) < 0.5
         ? 'as long as the list'
         : `${minutes(Math.abs(more))} ${more < 0 ? 'less' : 'more'} than the list`}.
-    {:else if result}
+    {:else if result && result.order.length > 1}
       As listed {longer(saved)}; always the nearest next {longer(result.nearest_minutes - result.minutes)}.
     {:else if !asked}No bench is known yet.{/if}
   </p>
