@@ -80,32 +80,6 @@ const views = {
     await page.getByRole('button', { name: 'Photo of damage 2' }).click();
     await page.waitForTimeout(800);
   },
-  rail: async () => {
-    await openJob('dark after a wet ride', 'diagnose');
-    await page.getByRole('region', { name: 'Split the suspects' }).waitFor();
-    const id = page.url().split('/')[4];
-    const pads = {
-      c10: [0.3, 47, 33],
-      c8: [16.4, 34, 27],
-      c7: [16.5, 32.6, 27],
-      c11: [14.3, 21.4, 26],
-      c6: [14.2, 29.4, 24.65],
-      c2: [12.2, 29.4, 20.45],
-      r1: [7.1, 38.6, 19.9],
-    };
-    const top = (partId, terminal, x_mm, y_mm) => ({ x_mm, y_mm, side: 'top', partId, terminal });
-    await record(id, {
-      type: 'profile',
-      net: '3V3',
-      current_A: 1,
-      injection: top('u3', '5', 46.05, 27.75),
-      points: Object.entries(pads).map(([ref, [mV, x, y]]) => ({ place: top(ref, '1', x, y), mV })),
-    });
-    await page.reload({ waitUntil: 'networkidle' });
-    await page.getByRole('tablist', { name: 'Diagnose' }).getByRole('tab', { name: 'Rail' }).click();
-    await page.getByRole('region', { name: 'Place of the short' }).waitFor();
-    await page.getByRole('region', { name: 'Place of the short' }).scrollIntoViewIfNeeded();
-  },
   diagnose: async () => {
     await openJob('changed U7', 'diagnose');
     await page
@@ -169,6 +143,10 @@ const views = {
     await openJob('Fourteen cans', 'plan');
     await page.locator('button:enabled', { hasText: 'Use this order' }).waitFor({ timeout: 120_000 });
     await page.getByRole('grid', { name: 'Order' }).getByRole('row').nth(3).click();
+  },
+  two: async () => {
+    await openJob('a probe slipped', 'diagnose');
+    await page.getByTestId('way-bring').waitFor({ timeout: 60_000 });
   },
   verify: async () => {
     const id = await jobId();

@@ -183,6 +183,12 @@ test('rubbed over, from a net, from a kept list; a board that lost a part says s
   await page.getByRole('option', { name: /the lower row/ }).click();
   await expect(table(page).locator('tbody tr')).toHaveCount(rubbed);
   await seemsFine(page, 'choosing a set');
+  // forgotten, and had back
+  await set(page).getByRole('button', { name: 'Kept lists' }).click();
+  await set(page).getByRole('button', { name: 'Forget the list the lower row' }).click();
+  await expect(set(page)).toContainText('“the lower row” is forgotten.');
+  await set(page).getByRole('button', { name: 'Keep it after all' }).click();
+  await expect(set(page).getByRole('button', { name: 'Forget the list the lower row' })).toBeVisible();
   await page.goto(`/jobs/${again}/plan`);
   await ordered(page);
   await seemsFine(page, 'the order of a set');

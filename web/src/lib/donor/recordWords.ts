@@ -20,7 +20,7 @@ export function recordWords(record: PartRecord, number: number, units: UnitSetti
     record.settings ?? (holds.includes('settings') ? 'settings to set again' : ''),
   ].filter(Boolean);
   return [
-    `${record.name} of No. ${number}: its board ${donor}${provenBy.length > 0 ? `; there worked ${provenBy.join(', ')}` : ''}`,
+    `${record.name} of No. ${number}: ${donor === 'not known' ? 'nobody saw its board work' : `its board ${donor}`}${provenBy.length > 0 ? `; there worked ${provenBy.join(', ')}` : ''}`,
     times > 0 ? `Heat: ${heat.join(', ')}` : 'No heat on record',
     legs.length > 0 || legsClean !== null || cleaned
       ? `Legs: ${legs.length > 0 ? legs.join(' and ') : 'as they came off'}${legsClean === true || cleaned ? ', cleaned one by one' : ', not cleaned yet'}`

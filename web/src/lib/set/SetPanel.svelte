@@ -6,6 +6,7 @@
   import { stateOf } from '$lib/jobs/stateOf';
   import Waits from '$lib/jobs/Waits.svelte';
   import type { JobView } from '$lib/jobs/view';
+  import Fold from '$lib/ui/Fold.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -13,7 +14,7 @@
   import { type SetSaid, setProgress } from '@orthos/core/job';
   import { partAt } from '@orthos/core/scene';
   import { untrack } from 'svelte';
-  import { kindsOn, netsOn, type Together } from './kinds';
+  import { circuitRound, kindsOn, netsOn, type Together } from './kinds';
   import { Lists } from './lists.svelte';
   import SetItemForm from './SetItemForm.svelte';
   import SetTable from './SetTable.svelte';
@@ -29,6 +30,14 @@
   const items = $derived(progress?.parts.map((p) => p.item) ?? []);
   const listed = $derived(new Set(items.map((i) => i.partId)));
   const picked = $derived(items.find((i) => i.partId === desk.selected));
+  /** The circuit of the part that is looked at, where its nets are known. */
+  const round = $derived.by((): Together | null => {
+    if (desk.selected === null) return null;
+    const parts = circuitRound(view.board, desk.selected);
+    return parts.length > 1
+      ? { key: 'circuit', label: `the circuit of ${nameOf(view.board, desk.selected)}`, parts }
+      : null;
+  });
   /** What was begun stays in the set. */
   const begun = $derived(new Set(progress?.parts.filter((p) => p.state !== 'waiting').map((p) => p.item.partId)));
   const kinds = $derived(kindsOn(view.board));
@@ -159,6 +168,16 @@
       aria-pressed={rubbing}
       onclick={() => (rubbing = !rubbing)}><kbd class="keycap">E</kbd> rub over parts</button
     >
+    {#if round}
+      <button
+        class="button {isIn(round) ? 'border-evidence bg-evidence-soft' : ''}"
+        aria-pressed={isIn(round)}
+        disabled={recorder.busy}
+        onclick={() => void toggle(round)}
+      >
+        {round.parts.length}: {round.label}
+      </button>
+    {/if}
     {#if nets.length > 0}
       <Select
         aria-label="By net"
@@ -218,5 +237,23 @@
       <button class="button" disabled={!name.trim()} onclick={() => void keep()}>Keep</button>
       <a class="button button-main" href="/jobs/{view.ticket.id}/plan">In which order?</a>
     </div>
+  {/if}
+  {#if lists.all.length > 0 || lists.forgotten}
+    <Fold title="Kept lists" quiet>
+      {#each lists.all as l (l.id)}
+        <p class="flex items-center gap-3 text-[14px]">
+          <span class="flex-1">{l.name}, {l.items.length}</span>
+          <button class="button" aria-label="Forget the list {l.name}" onclick={() => void lists.forget(l)}
+            >Forget</button
+          >
+        </p>
+      {/each}
+      {#if lists.forgotten}
+        <p class="flex items-center gap-3 text-[14px]" role="status">
+          <span class="flex-1 text-ink2">“{lists.forgotten.name}” is forgotten.</span>
+          <button class="button" onclick={() => void lists.keepAfterAll()}>Keep it after all</button>
+        </p>
+      {/if}
+    </Fold>
   {/if}
 </section>

@@ -1,5 +1,12 @@
 /** Parts of a board that are chosen together: by kind, by net, by what is like one of them. */
-import { type BoardModel, classOfPart, PART_CLASSES, type PlacedPart, solderedTerminals } from '@orthos/core/board';
+import {
+  type BoardModel,
+  classOfPart,
+  isGroundNet,
+  PART_CLASSES,
+  type PlacedPart,
+  solderedTerminals,
+} from '@orthos/core/board';
 import { packageById } from '@orthos/core/packages';
 import type { SetItem } from '@orthos/core/job';
 
@@ -47,6 +54,26 @@ export function netsOn(board: BoardModel): Together[] {
   return [...groups.values()]
     .filter((g) => g.parts.length > 1 && g.parts.length <= Math.max(6, board.parts.length / 2))
     .toSorted((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true }));
+}
+
+/** A net of more parts than this feeds half of the board: it says nothing of who works with whom. */
+const SMALL_NET = 8;
+
+/** The circuit that a part is in: what shares its small nets, and the small nets of those; itself among them. Alone where no net is known. */
+export function circuitRound(board: BoardModel, partId: string): PlacedPart[] {
+  const ofNet = new Map<string, PlacedPart[]>();
+  for (const part of board.parts)
+    for (const net of new Set(Object.values(part.nets ?? {}))) ofNet.set(net, [...(ofNet.get(net) ?? []), part]);
+  const next = (part: PlacedPart) =>
+    [...new Set(Object.values(part.nets ?? {}))].flatMap((net) => {
+      const there = ofNet.get(net) ?? [];
+      return isGroundNet(net) || there.length > SMALL_NET ? [] : there;
+    });
+  const own = board.parts.filter((p) => p.partId === partId);
+  const round = own.flatMap(next);
+  // a chip at the edge of the circuit has circuits of its own
+  const further = round.filter((p) => Object.keys(p.nets ?? {}).length <= 2).flatMap(next);
+  return [...new Set([...own, ...round, ...further])].filter(hasJoints);
 }
 
 /** What a part is, as it is told: value and size as drawn, unless somebody said otherwise. */

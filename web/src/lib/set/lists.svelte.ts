@@ -6,6 +6,8 @@ import type { PartList } from './partList';
 
 export class Lists {
   all = $state.raw<PartList[]>([]);
+  /** Forgotten last, so that it can be had back. */
+  forgotten = $state.raw<PartList | null>(null);
   problem = $state<string | null>(null);
   private readonly url: string;
 
@@ -23,10 +25,25 @@ export class Lists {
   }
 
   /** Keeps a list under a name; what was kept under it before goes. True when the server has it. */
-  async keep(name: string, items: readonly SetItem[]): Promise<boolean> {
+  keep(name: string, items: readonly SetItem[]): Promise<boolean> {
+    // which board a part goes to or comes from, and what is not here yet, is this job's alone
+    const kept = items.map(({ from: _, to: __, missing: ___, ...item }) => item);
+    return this.write(() => send('POST', this.url, { id: v7(), name, items: kept }));
+  }
+
+  async forget(list: PartList): Promise<void> {
+    if (await this.write(() => send('DELETE', `${this.url}?list=${list.id}`))) this.forgotten = list;
+  }
+  /** The list that was forgotten last is there again. */
+  async keepAfterAll(): Promise<void> {
+    const list = this.forgotten;
+    if (list && (await this.keep(list.name, list.items))) this.forgotten = null;
+  }
+
+  private async write(work: () => Promise<unknown>): Promise<boolean> {
     this.problem = null;
     try {
-      await send('POST', this.url, { id: v7(), name, items });
+      await work();
       await this.read();
       return true;
     } catch (e) {

@@ -1,5 +1,5 @@
 import { setItemSchema } from '@orthos/core/job';
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PartList } from '../../set/partList.ts';
 import type { Database } from '../db/connect.ts';
@@ -19,4 +19,13 @@ export async function keepPartList(db: Database, modelId: string, { id, name, it
     .insert(partLists)
     .values({ id, modelId, name, items })
     .onConflictDoUpdate({ target: [partLists.modelId, partLists.name], set: { items } });
+}
+
+/** Whether there was such a list. */
+export async function forgetPartList(db: Database, modelId: string, id: string): Promise<boolean> {
+  const gone = await db
+    .delete(partLists)
+    .where(and(eq(partLists.modelId, modelId), eq(partLists.id, id)))
+    .returning({ id: partLists.id });
+  return gone.length > 0;
 }

@@ -1,6 +1,6 @@
 import { readBody } from '$lib/server/body';
 import { boardModelById } from '$lib/server/repositories/boardModels';
-import { keepPartList, partListsOf } from '$lib/server/repositories/partLists';
+import { forgetPartList, keepPartList, partListsOf } from '$lib/server/repositories/partLists';
 import { setItemSchema } from '@orthos/core/job';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -20,4 +20,12 @@ export const POST = async ({ locals, params, request }) => {
   const list = await readBody(request, body);
   await keepPartList(locals.db, params.id, list);
   return json({ name: list.name }, { status: 201 });
+};
+
+/** Forgets the list that `list` names. */
+export const DELETE = async ({ locals, params, url }) => {
+  const id = z.uuid().safeParse(url.searchParams.get('list'));
+  if (!id.success || !(await forgetPartList(locals.db, params.id, id.data)))
+    error(404, { message: 'There is no such list.' });
+  return new Response(null, { status: 204 });
 };
