@@ -2,10 +2,8 @@
   import Notice from '$lib/ui/Notice.svelte';
   import { stateOf } from '$lib/jobs/stateOf';
   // The step's page of an operation: what has to hold, what the hands will be told, what they marked.
-  import Cautions from '$lib/jobs/Cautions.svelte';
   import { useDesk } from '$lib/jobs/desk.svelte';
   import GateList from '$lib/jobs/GateList.svelte';
-  import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import { methodsOf, removalGuide, workOf } from '$lib/run/work';
@@ -112,7 +110,9 @@
       One key or pedal leads through.
     </p>
   </div>
-  <Override {view} gates={hard} {recorder} />
+  {#await import('$lib/jobs/Override.svelte') then { default: Override }}
+    <Override {view} gates={hard} {recorder} />
+  {/await}
 
   {#if list.length > 0}
     <h3 class="mt-5 mb-1 text-[13px] text-ink2">What comes</h3>
@@ -146,6 +146,6 @@
         />{/key}{/await}
   {/if}
   {#await import('$lib/jobs/SlipList.svelte') then { default: SlipList }}<SlipList {view} {recorder} />{/await}
-  <Cautions {view} step={op} />
+  {#await import('$lib/jobs/Cautions.svelte') then { default: Cautions }}<Cautions {view} step={op} />{/await}
   <div class="mt-5"><GateList {gates} /></div>
 </div>

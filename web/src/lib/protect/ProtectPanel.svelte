@@ -6,7 +6,6 @@
   import { aboutWork } from '$lib/jobs/about';
   import { layOver, useDesk } from '$lib/jobs/desk.svelte';
   import GateHead from '$lib/jobs/GateHead.svelte';
-  import Override from '$lib/jobs/Override.svelte';
   import { Recorder } from '$lib/jobs/recorder.svelte';
   import { SOURCE_NAMES } from '$lib/jobs/sources';
   import { nameOf } from '$lib/jobs/nameOf';
@@ -177,7 +176,9 @@
     {/each}
   </ul>
   {#await import('$lib/jobs/SourceForm.svelte') then { default: SourceForm }}<SourceForm {recorder} />{/await}
-  <Override {view} gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
+  {#await import('$lib/jobs/Override.svelte') then { default: Override }}
+    <Override {view} gates={gates.filter((g) => g.id === 'power-gone')} {recorder} />
+  {/await}
 
   <GateHead title="Target" gate={gate('target-marked')} />
   {#if !target}

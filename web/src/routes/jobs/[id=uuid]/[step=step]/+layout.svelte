@@ -2,7 +2,6 @@
   import { stateOf } from '$lib/jobs/stateOf';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import CopperBar from '$lib/boards/CopperBar.svelte';
   import { loadDrawing } from '$lib/boards/store';
   import { layOver, provideDesk, type Lens } from '$lib/jobs/desk.svelte';
   import { circuitOf } from '$lib/diagnose/circuitOf';
@@ -93,7 +92,11 @@
         <span class="text-[13px] text-ink2">This job works on it once it is published.</span>
       </p>
     {/if}
-    {#if desk.lens === 'copper'}<CopperBar board={view.board} {desk} drawn={view.board.drawing !== undefined} />{/if}
+    {#if desk.lens === 'copper'}{#await import('$lib/boards/CopperBar.svelte') then { default: CopperBar }}<CopperBar
+          board={view.board}
+          {desk}
+          drawn={view.board.drawing !== undefined}
+        />{/await}{/if}
     <div class="grid min-h-0 flex-1 {desk.beside ? 'grid-cols-2 divide-x divide-line' : ''}">
       <div class="flex min-h-0 min-w-0 flex-col">
         {#if desk.beside}
