@@ -284,7 +284,7 @@ describe('migration and demo', () => {
           ...(await listTickets(demo.db, { closed: true })).rows.map((r) => r.number),
         ),
       ).toBe(101);
-      expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only', 'refurbish', 'measure-only']));
+      expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only', 'refurbish', 'measure-only', 'transplant']));
     } finally {
       await demo.close();
     }

@@ -9,6 +9,8 @@ import type { PlanRun } from './bench/runForm.ts';
 const WINDOW_S = 5;
 /** Melting of others sets heat free, meshes ripple: so much more than the last rate would bring, and so many K. */
 const [MORE, NEAR_K] = [1.2, 5];
+/** What each window brings lessens by a share that lessens too, for slow parts of the board come after quick ones: its power (fitted to whole runs, within 8 K). */
+const SLOWER = 0.7;
 
 /** Hottest of a few places in the last three windows, the newest last, °C. */
 class Windows {
@@ -27,12 +29,12 @@ class Windows {
     const [a, b, c] = this.windows.map((w) => w[i]);
     return [a, b, c];
   }
-  /** How much hotter a place would have become by the end, K: each window brings less than the one before by the same share. */
+  /** How much hotter a place would have become by the end, K: each window brings less than the one before. */
   rest(i: number, left_s: number): number {
     const [first, before, now] = this.of(i);
     const [was, is] = [before - first, now - before];
     if (!(is > 0)) return 0;
-    const q = Math.min(0.99, is / Math.max(was, is));
+    const q = Math.min(0.99, (is / Math.max(was, is)) ** SLOWER);
     return (is * q * (1 - q ** (left_s / WINDOW_S))) / (1 - q);
   }
 }
