@@ -284,7 +284,9 @@ describe('migration and demo', () => {
           ...(await listTickets(demo.db, { closed: true })).rows.map((r) => r.number),
         ),
       ).toBe(101);
-      expect(new Set(rows.map((r) => r.kind))).toEqual(new Set(['repair', 'fit-only', 'refurbish', 'measure-only', 'transplant']));
+      expect(new Set(rows.map((r) => r.kind))).toEqual(
+        new Set(['repair', 'fit-only', 'refurbish', 'measure-only', 'transplant']),
+      );
     } finally {
       await demo.close();
     }
