@@ -16,6 +16,7 @@ import {
   otherThickness,
   partRecordOf,
   setProgress,
+  standsAt,
   waysWithTwo,
 } from '../src/job/index.ts';
 import { shortBoard, shortBoardSchema } from '../src/rework/shortBoard.ts';
@@ -227,6 +228,10 @@ describe('what becomes of parts between boards', () => {
       state(listed('u1', { do: 'move', to: from('u1') }), goTo('u1'), ...run(1, 'remove', 'u1')),
     );
     expect(moved).toMatchObject({ stage: null, parts: [{ state: 'moved' }] });
+    // a board that only gave is not tried
+    const gave = [listed('u1', { do: 'salvage' }), goTo('u1'), ...run(1, 'remove', 'u1')];
+    expect(standsAt(state(...gave), 'transplant')).toBe('release');
+    expect(standsAt(state(...gave, listed('u2', { do: 'leave' })), 'transplant')).not.toBe('release');
     const lent = state(
       listed('u1', { do: 'lend', missing: true }),
       goTo('u1'),
@@ -258,6 +263,7 @@ describe('a new board without parts', () => {
     const thin = state({ type: 'bare-board', thickness_mm: board.thickness_mm / 2 });
     expect(asMeasured(board, thin).thickness_mm).toBe(board.thickness_mm / 2);
     expect(asMeasured(board, state())).toBe(board);
+    expect(asMeasured(board, thin)).toBe(asMeasured(board, thin));
     expect(otherThickness(board.thickness_mm, thin)).toBeCloseTo(-board.thickness_mm / 2, 9);
     expect(otherThickness(board.thickness_mm, state())).toBeNull();
   });

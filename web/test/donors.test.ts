@@ -81,6 +81,17 @@ describe('parts that come over', () => {
     expect((await setOf(there)).map((i) => i.partId)).toEqual(['q1']);
     await expect(leaveThere(db(), here, ['u4'])).rejects.toThrow('is not brought from another board');
   });
+  it('a second debt stands beside the first; a job that waits for an answer goes on waiting for it', async () => {
+    const { here, there } = await jobs();
+    const lend = (partId: string) => bring(db(), here, { from: there, items: [{ partId, from: partId }], owed: {} });
+    const waits = async () => foldJob(await eventsOf(db(), there)).intake.waits;
+    await lend('u4');
+    await lend('u2');
+    expect((await waits())?.what).toMatch(/^U4, U2, lent to No\. \d+$/);
+    await appendAll(db(), [{ ticketId: there, event: event({ type: 'waits', for: 'answer', what: 'the offer' }) }]);
+    await lend('u5');
+    expect(await waits()).toMatchObject({ for: 'answer', what: 'the offer' });
+  });
   it('a board from the shelf gets a job, and others may be chosen, those of the kind first', async () => {
     const { here, there } = await jobs();
     const donor = await shelveDonor(db(), here, 'S-1');

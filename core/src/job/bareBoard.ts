@@ -6,10 +6,17 @@ import type { JobState } from './jobState.ts';
 /** Another thickness than drawn, as a share, changes how it heats and how screws and plugs fit. */
 const NOTABLE = 0.05;
 
+/** The same board is the same model: what was computed of it stays at hand. */
+const made = new WeakMap<BoardModel, BoardModel>();
+
 /** The board as it was measured: thicker or thinner than it is drawn. */
 export function asMeasured(board: BoardModel, { bareBoard }: Pick<JobState, 'bareBoard'>): BoardModel {
-  const thickness_mm = bareBoard?.thickness_mm;
-  return thickness_mm === undefined || thickness_mm === board.thickness_mm ? board : { ...board, thickness_mm };
+  const thickness_mm = bareBoard?.thickness_mm ?? board.thickness_mm;
+  if (thickness_mm === board.thickness_mm) return board;
+  const known = made.get(board);
+  const measured = known?.thickness_mm === thickness_mm ? known : { ...board, thickness_mm };
+  made.set(board, measured);
+  return measured;
 }
 
 /** How far its thickness is from the drawn one, mm; null where it was not measured or is as drawn. */

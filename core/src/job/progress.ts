@@ -3,6 +3,7 @@ import { COMPLAINT } from './provingRules.ts';
 import { type Step, STEPS } from '../hands/index.ts';
 import { JOB_TYPES, type JobType } from './jobTypes.ts';
 import { currentAttempt, isFitted, isOff, type JobState } from './jobState.ts';
+import type { Fate } from '../sets/index.ts';
 import { setProgress, type SetProgress } from './setProgress.ts';
 
 /** The step that comes next, by what was done; steps that its kind has no use for are passed over. */
@@ -16,7 +17,7 @@ function reachedBy(state: JobState, type: JobType): Step {
   if (state.released) return 'release';
   const proved = () => ((state.functions.get(COMPLAINT)?.after ?? 'not tried') === 'not tried' ? 'verify' : 'release');
   const set = setProgress(state);
-  if (set) return reachedBySet(state, set) ?? proved();
+  if (set) return reachedBySet(state, set) ?? (set.parts.every((p) => GIVEN.has(p.item.do)) ? 'release' : proved());
   const a = currentAttempt(state);
   if (isFitted(a)) return proved();
   if (isOff(a)) return a.landsClean ? 'fit' : 'prepare';
@@ -26,6 +27,9 @@ function reachedBy(state: JobState, type: JobType): Step {
   const begun = state.readings.length + state.observations.length + state.attempts.length > 1;
   return begun || state.intake.opened.length > 0 || type === 'express' ? 'diagnose' : 'intake';
 }
+
+/** What a board gives away: of one that only gave, nothing is tried in the end. */
+const GIVEN = new Set<Fate>(['move', 'salvage']);
 
 /** Where a set stands; undefined once every part of it is done. */
 function reachedBySet({ set, attempts }: JobState, { stage, next }: SetProgress): Step | undefined {

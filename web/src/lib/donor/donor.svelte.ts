@@ -19,6 +19,7 @@ export class Donor {
   private readonly ticketId: string;
   private deaf: (() => void) | undefined;
   private heard: string | undefined;
+  private ended = false;
 
   constructor(ticketId: string) {
     this.ticketId = ticketId;
@@ -41,7 +42,7 @@ export class Donor {
 
   /** What is written to its log, by whomever, is seen here. */
   private listen(id: string | undefined): void {
-    if (this.heard === id) return;
+    if (this.heard === id || this.ended) return;
     this.deaf?.();
     this.heard = id;
     const knows = (what: string) => this.view?.events.some((e) => e.id === what) ?? false;
@@ -49,6 +50,7 @@ export class Donor {
   }
 
   end(): void {
+    this.ended = true;
     this.deaf?.();
     this.deaf = undefined;
   }

@@ -94,22 +94,43 @@ export async function bring(db: Database, ticketId: string, { from, items, owed 
     const back = owed ? { do: 'lend' as const, missing: true as const } : { do: 'move' as const };
     off.push({ ...{ partId: of.partId, side: of.side, to: named(here, to.partId) }, ...back });
   }
-  const waits = off.map((i) => partName(theirs.get(i.partId) as PlacedPart)).join(', ');
+  const debt =
+    owed &&
+    (await debtOf(
+      db,
+      from,
+      off.map((i) => i.partId),
+      theirs,
+    ));
   await appendAll(db, [
     { ticketId, event: eventOf({ type: 'set-parts', items: on }) },
     { ticketId: from, event: eventOf({ type: 'set-parts', items: off }) },
-    ...(owed
+    ...(debt
       ? [
           {
             ticketId: from,
             event: eventOf({
-              ...{ type: 'waits', for: 'part', what: `${waits}, lent to No. ${here.ticket.number}`.slice(0, 200) },
-              ...(owed.until ? { until: owed.until } : {}),
+              ...{ type: 'waits', for: 'part', what: `${debt}, lent to No. ${here.ticket.number}`.slice(0, 200) },
+              ...(owed?.until ? { until: owed.until } : {}),
             }),
           },
         ]
       : []),
   ]);
+}
+
+/** All that a board has lent, with these parts, by name; nothing where its job waits for something else, which stays so. */
+async function debtOf(
+  db: Database,
+  ticketId: string,
+  partIds: readonly string[],
+  parts: ReadonlyMap<string, PlacedPart>,
+): Promise<string | undefined> {
+  const { set, intake } = (await logOf(db, ticketId)).state;
+  if (intake.waits && intake.waits.for !== 'part') return undefined;
+  const lent = [...(set?.items.values() ?? [])].filter((i) => i.do === 'lend' && i.missing).map((i) => i.partId);
+  const all = [...new Set([...lent, ...partIds])].map((id) => parts.get(id));
+  return all.flatMap((p) => (p ? partName(p) : [])).join(', ');
 }
 
 /** Takes parts out of both sets again. Refused where hands have begun on either board. */
@@ -120,7 +141,8 @@ export async function leaveThere(db: Database, ticketId: string, partIds: readon
     const from = set?.items.get(partId)?.from;
     if (!from) throw new EventRefused(400, 'is not brought from another board', 'partIds');
     const there = (await logOf(db, from.ticketId)).state;
-    if ([...attempts, ...there.attempts].some((a) => a.ofSet === partId && a.runs.length > 0))
+    const begun = (of: typeof attempts, id: string) => of.some((a) => a.ofSet === id && a.runs.length > 0);
+    if (begun(attempts, partId) || begun(there.attempts, from.partId))
       throw new EventRefused(409, 'Hands have begun with it.');
     entries.push({ ticketId, partId }, { ticketId: from.ticketId, partId: from.partId });
   }
