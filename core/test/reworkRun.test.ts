@@ -39,26 +39,6 @@ describe('a run that is stepped from outside', () => {
     expect(looks.length).toBeGreaterThan(8);
     for (const [i, t] of looks.slice(1).entries()) expect(t - looks[i]).toBeGreaterThan(0.19);
   });
-  it('takes longer steps once it heats evenly, and tells the same as in quarters of them', () => {
-    for (const kind of ['two-layer', 'heavy'] as const) {
-      const plan: PlanInput = { ...planOf(boardOf('QFP-44', kind, 'pbt'), air({ set_C: 430 })), quality: 'coarse' };
-      const told = [1, 4].map((finer) => {
-        const run = new ReworkRun(plan, stintsOf(plan.phases), { finer });
-        while (run.time < run.limit_s && run.joints.allLoose_s === null) run.step();
-        return {
-          wet_s: run.joints.allLoose_s ?? 0,
-          steps: run.steps,
-          margin_K: run.result().neighbours[0].margin_K ?? 0,
-        };
-      });
-      const [usual, fine] = told;
-      expect(usual.wet_s).toBeGreaterThan(15);
-      expect(Math.abs(usual.wet_s / fine.wet_s - 1), kind).toBeLessThan(0.015);
-      expect(Math.abs(usual.margin_K - fine.margin_K), kind).toBeLessThan(1);
-      // evenly short ones would be so many
-      expect(usual.steps).toBeLessThan(0.85 * (usual.wet_s / 0.1));
-    }
-  });
   it('wants a part of the board, with joints', () => {
     expect(() => runOf({ ...inputOf(air()), target: 'nobody' })).toThrow('has no part "nobody"');
   });

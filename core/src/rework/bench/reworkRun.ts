@@ -30,8 +30,6 @@ const QUALITY = {
 const TOUCH = { part: 1 / 4, for_s: 0.5 };
 /** Fine enough for what is slow, s. */
 const LOOK_S = 0.2;
-/** What has heated evenly for so long changes slowly: steps twice as long, and four times from twice that on, but never longer than a look, s. */
-const CALM_S = 10;
 /** While a tip is down, a step moves at most so many times a cell's heat sideways: the sweeps split it badly otherwise. */
 const SIDEWAYS = 30;
 /** Molten solder, W/(m·K). */
@@ -87,10 +85,6 @@ export class ReworkRun {
   /** Where the hand aims: the middle of the whole part, legs and tab included, m. */
   private readonly at: { x: number; y: number };
   private readonly longestStep_s: number;
-  /** Where nothing changes any more, s. */
-  private readonly calmStep_s: number;
-  /** Since when the tools do what they do now, s. */
-  private changed_s = 0;
   private readonly stepUnderTip_s: number;
   private readonly held: Float64Array | undefined;
   private readonly scratch: [Float64Array, Float64Array];
@@ -130,7 +124,6 @@ export class ReworkRun {
     this.stints = stints;
     this.judges = judges;
     this.longestStep_s = dt / finer;
-    this.calmStep_s = Math.max(this.longestStep_s, LOOK_S / finer);
     const touches = stints.filter((s) => s.tips.length > 0);
     this.mesh = given ?? meshBoard(input.board, target, cells, touches.length > 0 ? 'tip' : 'air');
     this.lumps = buildLumps(input, stints, this.mesh, target);
@@ -143,7 +136,7 @@ export class ReworkRun {
         nodes: lumps.nodes,
         links: lumps.links,
         quick: !input.books,
-        uneven: { longestStep_s: this.calmStep_s },
+        uneven: { longestStep_s: this.longestStep_s },
       },
       field ?? input.ambient_C,
     );
@@ -196,7 +189,7 @@ export class ReworkRun {
     if (heats) this.cold = false;
     const touching = t < drive.moved_s + TOUCH.for_s - 1e-9;
     const dt = Math.min(
-      this.cold ? LOOK_S : this.stepAt(drive),
+      this.cold ? LOOK_S : this.longestStep_s,
       drive.down ? this.stepUnderTip_s : Infinity,
       touching ? TOUCH.part * this.longestStep_s : Infinity,
       changing ? Math.max(1e-6, this.began - heat.time) : Infinity,
@@ -219,15 +212,6 @@ export class ReworkRun {
     if (look || drive.brisk) joints.look();
     if (look) this.look();
     return look;
-  }
-
-  /** How long a step may be now, s. */
-  private stepAt(drive: Drive): number {
-    const { longestStep_s: L, heat } = this;
-    if (drive.down) this.changed_s = heat.time;
-    const calm_s = heat.time - Math.max(this.changed_s, this.began);
-    const times = calm_s < CALM_S ? 1 : calm_s < 2 * CALM_S ? 2 : 4;
-    return Math.min(times * L, this.calmStep_s);
   }
 
   /** Whether there is nothing left to do, and every joint lets go for good: nothing more can be seen. */
@@ -286,7 +270,6 @@ export class ReworkRun {
     this.drives[this.current].end?.(this.workpiece);
     this.under = this.input.under;
     this.renewed = -Infinity;
-    this.changed_s = this.heat.time;
     this.left = true;
   }
 
@@ -438,7 +421,6 @@ export class ReworkRun {
   }
   private lay(): void {
     const { heat, lumps, input } = this;
-    this.changed_s = heat.time;
     for (const { lead, terminal } of lumps.joints) heat.setLink(lead, terminal.G_W_K);
     heat.setBody(lumps.body, input.ambient_C);
     for (const e of lumps.exposed) if (e.node === lumps.body) delete e.cover;
@@ -448,7 +430,6 @@ export class ReworkRun {
   /** Renews what board and lumps exchange with everything round them, when it has changed or is due. */
   private surround(air: AirOn | undefined): void {
     const { heat } = this;
-    if (air !== this.air) this.changed_s = heat.time;
     if (air === this.air && heat.time - this.renewed < renewEvery(heat.time - this.began) - 1e-9) return;
     this.air = air;
     const round = { ...this.input, under: this.under };
