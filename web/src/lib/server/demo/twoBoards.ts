@@ -1,6 +1,7 @@
 /** Two boards at once: a controller that goes from one gate board to another, and a harvest half done. */
 import type { JobEventBody } from '@orthos/core/job';
-import type { DemoTicket, Later, Others } from './ticketForm.ts';
+import { gantry } from './gantry.ts';
+import { at, type DemoTicket, type Later, type Others } from './ticketForm.ts';
 import { quillon } from './quillon.ts';
 
 const runId = (n: number) => `01990000-0000-7000-8000-${String(n).padStart(12, '0')}`;
@@ -34,8 +35,8 @@ const savedOff = (
 
 const RECIPIENT = 'gate board that gets the controller';
 const DONOR = 'gate board that gives it';
-const U3 = { side: 'top' as const, x_mm: 62, y_mm: 56, partId: 'u3' };
-const at = (partId: string) => ({ ...U3, partId });
+/** Where a part of the gate board stands; its file is read once the demo is made. */
+const onGantry = (ref: string) => at(gantry().doc, ref, '1');
 
 export const twoBoards: DemoTicket[] = [
   {
@@ -49,8 +50,8 @@ export const twoBoards: DemoTicket[] = [
     inBox: 'bare board',
     days: 0,
     events: (others) => [
-      { type: 'observation', text: 'Q1 burnt open, case split', sign: 'burnt', place: at('q1') },
-      { type: 'observation', text: 'Q2 burnt with it', sign: 'burnt', place: at('q2') },
+      { type: 'observation', text: 'Q1 burnt open, case split', sign: 'burnt', place: onGantry('Q1') },
+      { type: 'observation', text: 'Q2 burnt with it', sign: 'burnt', place: onGantry('Q2') },
       { type: 'damage', kind: 'crack', whose: 'found', note: 'laminate split between Q1 and Q2, inner layers bare' },
       { type: 'function', name: '24 V and 3.3 V come up', when: 'before', state: 'works' },
       { type: 'function', name: 'gate pulses at the header', when: 'before', state: 'works' },
@@ -78,7 +79,7 @@ export const twoBoards: DemoTicket[] = [
         type: 'observation',
         text: 'U3 warm at once, its 3.3 V low; a burnt spot on its case',
         sign: 'burnt',
-        place: at('u3'),
+        place: onGantry('U3'),
       },
       { type: 'donor', from: job(others, DONOR) },
       {
