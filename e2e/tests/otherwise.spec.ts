@@ -74,8 +74,9 @@ test('another alloy and a late start: the plan’s times are void, then for what
   await expect(late).toContainText('times are for that', { timeout: 60_000 });
   // mild air melts no leaded joint soon: the plan's own times would have said so of none
   await expect(page.getByText(/all wet expected|not expected to melt/)).toBeVisible();
+  const asked = async () => (await logged(page, id, 'run-changed')).map((c) => c.guide === null);
+  await expect.poll(asked).toEqual([true, false, true, false]);
   const changes = await logged(page, id, 'run-changed');
-  expect(changes.map((c) => c.guide === null)).toEqual([true, false, true, false]);
   expect(changes[2].late_s).toBeGreaterThan(60);
   expect(changes[0].phases?.[0].settings.alloy).toBeDefined();
 

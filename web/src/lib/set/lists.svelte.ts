@@ -32,7 +32,11 @@ export class Lists {
   }
 
   async forget(list: PartList): Promise<void> {
-    if (await this.write(() => send('DELETE', `${this.url}?list=${list.id}`))) this.forgotten = list;
+    await this.write(async () => {
+      await send('DELETE', `${this.url}?list=${list.id}`);
+      // said before the lists are read again: there may be none left, and the way back stands beside them
+      this.forgotten = list;
+    });
   }
   /** The list that was forgotten last is there again. */
   async keepAfterAll(): Promise<void> {
