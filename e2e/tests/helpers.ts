@@ -46,9 +46,17 @@ export async function ownReading(page: Page): Promise<Locator> {
   return form;
 }
 
-/** Waits until a plan is computed and stored. */
-export async function planReady(page: Page): Promise<void> {
+/** Waits until the best way of working can be used, or until all that is computed unasked is there and stored. */
+export async function planReady(page: Page, what: 'best' | 'whole' = 'whole'): Promise<void> {
+  if (what === 'whole') await expect(page.locator('[data-whole]')).toBeVisible({ timeout: 90_000 });
   await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled({ timeout: 90_000 });
+}
+
+/** Picks a way of working where a plan is computed, and has the hands follow it as soon as it is through. */
+export async function usePlan(page: Page, name: string): Promise<void> {
+  await pick(page, name);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
 }
 
 /** Picks a way of working by its name, and waits until it is computed in full and shown. */
@@ -115,6 +123,13 @@ export async function newJob(
   await page.getByRole('button', { name: 'Take it in' }).click();
   await page.waitForURL('**/intake');
   return page.url().split('/')[4];
+}
+
+/** Types a day as somebody at the keyboard would, from 2026-03-04: day, month, year. */
+export async function typeDay(field: Locator, iso: string): Promise<void> {
+  const [year, month, day] = iso.split('-');
+  await field.getByRole('spinbutton').first().click();
+  for (const digit of day + month + year) await field.page().keyboard.press(digit);
 }
 
 let count = 0;

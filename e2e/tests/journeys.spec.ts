@@ -118,7 +118,7 @@ test('express job to plan, with bad input refused first', async ({ page }) => {
   await page.getByLabel('Its distance, mm').fill('4,5');
   const start = Date.now();
   await page.getByRole('button', { name: 'Plan it' }).click();
-  await planReady(page);
+  await planReady(page, 'best');
   test.info().annotations.push({ type: 'measured', description: `express plan after ${Date.now() - start} ms` });
   await expect(page.getByText('joint', { exact: false }).first()).toBeVisible();
   const panel = page.locator('[data-first-picture-ms]');
@@ -168,7 +168,7 @@ test('a changed setting makes the plan visibly stale, computing again makes it f
   await page.reload();
   await expect(page.getByRole('status')).toContainText('Stale');
   await page.getByRole('button', { name: 'Compute again' }).click();
-  await planReady(page);
+  await planReady(page, 'best');
   await expect(page.getByText('Stale')).toHaveCount(0);
 });
 
@@ -180,7 +180,7 @@ test('cancel stops the computation, nothing is stored, and it can be started aga
   await page.reload();
   // nothing stored: it starts anew
   await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible();
-  await planReady(page);
+  await planReady(page, 'best');
   // every way has its row
   expect(await page.getByRole('radio').count()).toBeGreaterThanOrEqual(4);
   const chosen = await page.getByRole('heading', { level: 2 }).textContent();

@@ -40,7 +40,7 @@ test('a bench without hot air, listed in a minute: no air is asked for, and what
   await expect(shown.getByText(/^Air, slow: needs hot-air station/)).toBeVisible();
   await page.getByRole('button', { name: 'Plan it' }).click();
   await page.waitForURL('**/plan');
-  await planReady(page);
+  await planReady(page, 'best');
   await expect(page.getByText('Not on the stool')).toBeVisible();
   await expect(methods(page).getByRole('radio', { name: /Air, slow/ })).toContainText('needs hot-air station');
   // one that is not here is computed on demand, and cannot be used
@@ -57,7 +57,7 @@ test('a bench without hot air, listed in a minute: no air is asked for, and what
   await page.keyboard.press('Escape');
   // on the other bench it can be
   await choose(page.getByLabel('Bench'), 'full bench');
-  await planReady(page);
+  await planReady(page, 'best');
   await expect(page.getByText('Not on the', { exact: false })).toHaveCount(0);
 });
 
@@ -87,7 +87,7 @@ test('a tool taken off the list can be put back, one out of order is not counted
     await expect(page.getByText('Hot tweezers: needs hot tweezers')).toBeVisible();
     await page.getByRole('button', { name: 'Plan it' }).click();
     await page.waitForURL('**/plan');
-    await planReady(page);
+    await planReady(page, 'best');
     // a plan known from before shows its best alone
     const more = page.getByRole('button', { name: 'Look at these too' });
     if (await more.isVisible()) await more.click();
@@ -116,7 +116,7 @@ test('as last time: part, settings and price in one tap, planned for today’s b
   await expect(list.filter({ hasText: 'drawer' }).first()).toBeVisible();
   await list.first().getByRole('button').click();
   await page.waitForURL('**/plan**');
-  await planReady(page);
+  await planReady(page, 'best');
   expect(Date.now() - start).toBeLessThan(60_000);
   await expect(methods(page).getByRole('radio', { checked: true })).toBeVisible();
   await page.getByRole('link', { name: 'Diagnose' }).first().click();
@@ -162,7 +162,7 @@ test('house rules: what the shop never does is not offered', async ({ page }) =>
     await express(page, 'soic 8', 'full bench');
     await page.getByRole('button', { name: 'Plan it' }).click();
     await page.waitForURL('**/plan');
-    await planReady(page);
+    await planReady(page, 'best');
     await expect(methods(page).getByRole('radio', { name: 'Legs cut' })).toHaveCount(0);
     await page.getByRole('button', { name: /^For other parts/ }).click();
     await expect(page.getByText('Legs cut: this shop does not work that way', { exact: false })).toBeVisible();

@@ -1,10 +1,9 @@
 /** Whose word counts on what a part stands: the table's, the shop's, the part's own papers; and the laminate's kind. In a shop of its own. */
 import { expect, type Page } from '@playwright/test';
-import { freshShop, planReady, test, watchErrors, pick } from './helpers.ts';
+import { freshShop, pick, planReady, test, usePlan, watchErrors } from './helpers.ts';
 
 /** What the plan of slow air says of the plug beside the target; nothing where there is nothing to say. */
 async function plugUnder(page: Page): Promise<string> {
-  await planReady(page);
   await pick(page, 'Air, slow');
   const row = page.getByRole('row').filter({ has: page.getByText('J2', { exact: true }) });
   await expect(page.getByText(/^Neighbours (in|until)/)).toBeVisible();
@@ -35,6 +34,7 @@ test('the shop’s limits, a part’s own papers and the kind of laminate reach 
     };
     await takeIn();
     const job = page.url();
+    await usePlan(page, 'Air, slow');
     const before = await plugUnder(page);
 
     // the shop knows better than the table
@@ -49,6 +49,7 @@ test('the shop’s limits, a part’s own papers and the kind of laminate reach 
     await page.goto(job);
     await expect(page.getByText(/stale|changed/i).first()).toBeVisible();
     await page.keyboard.press('c');
+    await planReady(page);
     const strict = await plugUnder(page);
     expect(strict).not.toBe(before);
     expect(strict).toMatch(/hurts/);

@@ -1,6 +1,6 @@
 /** Hands do otherwise than planned: late, with another alloy, another way in the middle, on the wrong part. */
 import { expect, type Page } from '@playwright/test';
-import { choose, goOn, newJob, openRun, pick, planReady, record, tap, test, watchErrors } from './helpers.ts';
+import { choose, goOn, newJob, openRun, record, tap, test, watchErrors, usePlan } from './helpers.ts';
 
 const GONE = [
   { type: 'power-gone', sourceId: 'harness', how: 'pulled' },
@@ -25,10 +25,7 @@ async function readyFor(page: Page, method: string): Promise<string> {
   const id = await newJob(page, { board: 'Quillon, 4 layers', complaint: 'no talk on the bus' });
   await record(page, id, { type: 'suspect', partId: 'u7', why: 'reads low' }, ...GONE);
   await page.goto(`/jobs/${id}/plan`);
-  await planReady(page);
-  await pick(page, 'Air, slow');
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Air, slow');
   await openRun(page, id, 'remove');
   await choose(page.getByLabel('How'), method);
   await expect(page.getByText('computing the times')).toBeVisible();

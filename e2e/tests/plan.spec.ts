@@ -1,6 +1,6 @@
 /** What a plan is computed with besides the tool: heat from below, draught, covers, closing in. */
 import { expect, type Page } from '@playwright/test';
-import { choose, newJob, openRun, planReady, record, tap, test, watchErrors, pick } from './helpers.ts';
+import { choose, newJob, openRun, planReady, record, tap, test, watchErrors, pick, usePlan } from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
 const QUILLON_GONE = [
@@ -27,6 +27,16 @@ async function recompute(page: Page, start: () => Promise<void>): Promise<void> 
   await start();
   await stored;
   await planReady(page);
+}
+
+/** Once one way is computed in full: its seconds; the others are called off. */
+async function timeOf(page: Page, name: string): Promise<number> {
+  await pick(page, name);
+  const seconds = await wet(page);
+  // through meanwhile, there is nothing to call off
+  const cancel = page.getByRole('button', { name: 'Cancel', exact: true });
+  if (await cancel.isVisible()) await cancel.click({ timeout: 2000 }).catch(() => {});
+  return seconds;
 }
 
 /** A new job with its suspect, at its plan. */
@@ -72,10 +82,9 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
       .first()
       .getAttribute('aria-label')) ?? '';
   await choose(form.getByLabel(covered), 'foil, standing off');
-  await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
+  await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' })).toBeVisible();
-  await pick(page, 'Air, slow');
-  expect(await wet(page)).toBeLessThan(before);
+  expect(await timeOf(page, 'Air, slow')).toBeLessThan(before);
 
   await page.reload();
   await page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' }).click();
@@ -118,9 +127,8 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await expect(methods.getByText('pulsed, leaning 20°')).toBeVisible();
   await page.keyboard.press('c');
   await planReady(page);
-  await pick(page, 'Air, fast');
   // half the time without wind
-  expect(await wet(page)).toBeGreaterThan(before * 1.3);
+  expect(await timeOf(page, 'Air, fast')).toBeGreaterThan(before * 1.3);
 
   await pick(page, 'Hot tweezers');
   await expect(page.getByRole('heading', { name: /^Hot tweezers: / })).toBeVisible();
@@ -135,8 +143,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await choose(form.getByLabel('What sits on R14'), 'clip');
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings: 1 with something on it, joints' })).toBeVisible();
-  await planReady(page);
-  await pick(page, 'Hot tweezers');
+  await timeOf(page, 'Hot tweezers');
   await page.getByText('Each joint, and where').click();
   const joints = page.getByRole('table', { name: 'Each joint' });
   // eutectic tin-bismuth
@@ -146,10 +153,8 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await choose(form.getByLabel('What sits on R14'), 'nothing on it');
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings: joints', exact: true })).toBeVisible();
-  await planReady(page);
-  await pick(page, 'Hot tweezers');
   // the corroded end takes heat badly and wets slowly
-  expect(await wet(page)).toBeGreaterThan(clean);
+  expect(await timeOf(page, 'Hot tweezers')).toBeGreaterThan(clean);
   await page.getByRole('button', { name: /^Surroundings: / }).click();
   await form.getByLabel('Corroded ones').fill('');
   await form.getByRole('button', { name: 'Compute with these' }).click();
@@ -171,10 +176,9 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
   };
   /** Computes with what the form says, gives the seconds. */
   const wetWith = async (words: string) => {
-    await recompute(page, () => compute.click());
+    await compute.click();
     await expect(page.getByRole('button', { name: words, exact: true })).toBeVisible();
-    await pick(page, 'Air, fast');
-    return wet(page);
+    return timeOf(page, 'Air, fast');
   };
   await pick(page, 'Air, fast');
   const plain = await wet(page);
@@ -283,9 +287,8 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
     return settings;
   };
   const computed = async (name: string) => {
-    await recompute(page, () => page.keyboard.press('c'));
-    await pick(page, name);
-    return wet(page);
+    await page.keyboard.press('c');
+    return timeOf(page, name);
   };
 
   await pick(page, 'Air, fast');
@@ -303,7 +306,7 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
   await expect(methods.getByText('480 °C 90 L/min from 10 s')).toBeVisible();
   expect(await computed('Air, fast')).toBeLessThan(slot);
 
-  await pick(page, 'Low-melt + iron');
+  await methods.getByText('Low-melt + iron', { exact: true }).click();
   settings = await change('Low-melt + iron', { 'Alloy of the bead': 'Zz50' });
   await expect(settings.getByRole('alert')).toContainText('elements with their percent');
   await change('Low-melt + iron', {
@@ -351,9 +354,7 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
   test.setTimeout(300_000);
   const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'keys dead, their socket is loose');
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
-  await pick(page, 'Vacuum iron');
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Vacuum iron');
 
   await openRun(page, id, 'remove');
   await page.getByLabel('a hidden bench plays the board').check();
@@ -394,9 +395,7 @@ test('one lap of suction, then air for what is stuck: those alone are told, noth
   test.setTimeout(300_000);
   const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'socket loose, two pins eaten');
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
-  await pick(page, 'Vacuum iron, then air for what is stuck');
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Vacuum iron, then air for what is stuck');
   await openRun(page, id, 'remove');
   await page.getByLabel('a hidden bench plays the board').check();
   const say = page.getByRole('heading', { level: 1 });
@@ -435,9 +434,7 @@ test('what the plan counts on is carried through: ticked in one act, laid out, t
   await form.locator('input').first().fill('120');
   await choose(form.getByLabel(/^Cover on D3/), 'foil, pressed on');
   await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
-  await pick(page, 'Air, slow');
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Air, slow');
 
   await page.goto(`/jobs/${id}/protect`);
   const planned = page.getByRole('group', { name: 'By the plan' });
@@ -463,10 +460,7 @@ test('what the plan counts on is carried through: ticked in one act, laid out, t
   await record(page, id, { type: 'new-attempt', why: 'once more' });
   await record(page, id, { type: 'suspect', partId: 'u7', why: 'still low' });
   await page.goto(`/jobs/${id}/plan`);
-  await planReady(page);
-  await pick(page, 'Air, slow');
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Air, slow');
   await record(page, id, { type: 'neighbour-accepted', partId: 'd3', why: 'it is renewed next' });
   await openRun(page, id, 'remove');
   await expect(page.getByText('◆ D3 not as planned: times are for the board as it is')).toBeVisible({
@@ -477,9 +471,7 @@ test('what the plan counts on is carried through: ticked in one act, laid out, t
 test('foil with a window: covered in one act once power is gone, what it saves, and the print', async ({ page }) => {
   test.setTimeout(300_000);
   const id = await planFor(page, QUILLON, 'u4', 'controller dead');
-  await pick(page, 'Air, fast');
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Air, fast');
   await page.goto(`/jobs/${id}/protect`);
   const foil = page.getByRole('region', { name: 'Foil with a window' });
   await expect(foil.getByRole('button', { name: 'Foil laid' })).toBeDisabled();

@@ -1,6 +1,6 @@
 /** Parts done together: chosen, ordered, worked through with one pedal, by one hand or two browsers. */
 import { expect, type Page } from '@playwright/test';
-import { gone, newJob, patient, record, seemsFine, test, watchErrors } from './helpers.ts';
+import { gone, newJob, patient, record, seemsFine, test, typeDay, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -207,7 +207,7 @@ test('a job waits for a part until a day, and for an answer that comes with one 
   );
   await page.goto(`/jobs/${id}/diagnose`);
   const form = set(page).getByRole('form', { name: 'Waits for' });
-  await form.getByLabel('Should be there').fill('2030-03-04');
+  await typeDay(form.getByRole('group', { name: 'Should be there' }), '2030-03-04');
   await form.getByRole('button', { name: 'Wait' }).click();
   await expect(set(page)).toContainText('Waits for C1, until 4 Mar 2030');
   await page.goto('/jobs?q=waits+for+two');

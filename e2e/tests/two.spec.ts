@@ -1,6 +1,6 @@
 /** Two boards: parts brought over, lent and owed, put on a new board, with the record that goes along. */
 import { expect, type Page } from '@playwright/test';
-import { gone, logOf, newJob, patient, record, seemsFine, test, uuid7, watchErrors } from './helpers.ts';
+import { gone, logOf, newJob, patient, record, seemsFine, test, typeDay, uuid7, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -115,7 +115,7 @@ test('what is lent is owed: the good board waits for one in its place, in the li
   await page.keyboard.press('Enter');
   await expect(over(page)).toContainText('U2');
   await boards(page).getByText('is a good board').click();
-  await boards(page).getByLabel('until').fill('2031-05-06');
+  await typeDay(boards(page).getByRole('group', { name: 'until' }), '2031-05-06');
   await over(page).getByText('U2').click();
   await expect(over(page).getByRole('checkbox').first()).toBeChecked();
   await page.goto(`/jobs/${good}/diagnose`);

@@ -1,6 +1,6 @@
 /** Mistakes planted before Verify: each is found where it should be, answered with the next try, and told on the record. */
 import { expect, type Locator, type Page } from '@playwright/test';
-import { choose, gone, hideFault, newJob, pick, planReady, record, suspect, test, watchErrors } from './helpers.ts';
+import { choose, gone, hideFault, newJob, record, suspect, test, watchErrors, usePlan } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -102,11 +102,7 @@ test('a neighbour that moved is found where the plan said it could suffer, and i
   const id = await newJob(page, { board: QUILLON, complaint: 'moves on its own' });
   await record(page, id, suspect('q1'), gone('harness', 0), gone('bulk', 0));
   await page.goto(`/jobs/${id}/plan`);
-  await planReady(page);
-  await pick(page, 'Air, slow');
-  await planReady(page);
-  await page.getByRole('button', { name: 'Use this plan' }).click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await usePlan(page, 'Air, slow');
   const begun = { type: 'run-begun', runId: RUN(4), op: 'remove', methodId: 'air-slow', guide: null };
   await record(
     page,

@@ -204,8 +204,11 @@ describe('plans', () => {
     for (const differs of [{ inputHash: 'c'.repeat(64) }, { engineVersion: 4 }, { v: PLAN_VERSION - 1 }])
       expect((await ask(differs))[0]).toBe(false);
     expect((await ticketById(db(), mine.id))?.latestPlanId).toBeNull();
+    // what hands took while the rest was computed says nothing of the rest
+    await storePlan(db(), { ...same, id: v7(), ticketId: theirs.id, methods: [], results: {}, whole: false });
     const [found, id] = await ask({});
     expect(found).toBe(true);
+    expect((await planById(db(), id))?.methods).toEqual(methods);
     expect((await ticketById(db(), mine.id))?.latestPlanId).toBe(id);
   });
 });

@@ -6,6 +6,7 @@
   import LeaveGuard from '$lib/ui/LeaveGuard.svelte';
   import KeyLine from '$lib/ui/KeyLine.svelte';
   import { dispatchKey, useKeys } from '$lib/ui/keys.svelte';
+  import { tipShown } from '$lib/ui/tip.svelte';
   import { useCommands } from '$lib/ui/palette.svelte';
   import { currentTheme, setTheme } from '$lib/ui/theme';
   import CircuitBoard from '@lucide/svelte/icons/circuit-board';
@@ -22,6 +23,7 @@
   /** Loaded when they are first opened; what is typed until the field has the focus is the beginning of the search. */
   let Palette = $state.raw<typeof import('$lib/ui/Palette.svelte').default>();
   let KeySheet = $state.raw<typeof import('$lib/ui/KeySheet.svelte').default>();
+  let TipLayer = $state.raw<typeof import('$lib/ui/TipLayer.svelte').default>();
   let search = $state('');
   $effect(() => {
     // without a server it may not be there: the keys go on as before
@@ -34,6 +36,11 @@
       import('$lib/ui/KeySheet.svelte').then(
         (m) => (KeySheet = m.default),
         () => (sheet = false),
+      );
+    if (tipShown() && !TipLayer)
+      import('$lib/ui/TipLayer.svelte').then(
+        (m) => (TipLayer = m.default),
+        () => {},
       );
   });
   /** In a browser, not on the server. */
@@ -129,4 +136,5 @@
 </div>
 
 {#if Palette}<Palette bind:open={palette} bind:search />{/if}
+{#if TipLayer}<TipLayer tip={tipShown()} />{/if}
 {#if KeySheet}<KeySheet bind:open={sheet} />{/if}

@@ -37,7 +37,7 @@ beforeEach(() => {
 
 /** Computes, answering each way with its place in the list; what was asked for in full, and quickly. */
 async function compute(planner: InstanceType<typeof Planner>, from: PlanInputs, also: string[] = []) {
-  const all = planner.compute(board, from, also);
+  const all = planner.compute(board, from, () => also);
   const quickly: string[] = [];
   const full: { as: string; phases: unknown }[] = [];
   for (let round = 0; round < 2; round++) {
@@ -69,6 +69,37 @@ describe('the planner', () => {
     for (const t of newly()) t.done(result(t.input.as, 9));
     expect([await added, planner.results.e.allWet_s, planner.results.a.allWet_s]).toEqual([true, 9, 10]);
   });
+  it('computes the best before the longest, and of a plan that was begun only the rest', async () => {
+    const planner = new Planner();
+    const long = (id: string, giveUp_s: number) => ({ id, phases: [{ giveUp_s }] }) as unknown as Method;
+    const three = inputs(long('a', 60), long('b', 90), long('c', 300));
+    const all = planner.compute(board, three, () => []);
+    await settled();
+    // answered with their place in the list: a is the best
+    const place = { a: 1, b: 2, c: 3 };
+    for (const t of newly()) t.done(result(t.input.as, place[t.input.as as 'a']));
+    await settled();
+    expect([planner.first, planner.from]).toEqual(['a', three]);
+    const full = newly();
+    expect(full.map((t) => t.input.as)).toEqual(['a', 'c', 'b']);
+    full[0].done(result('a', 1));
+    await settled();
+    // there for hands, while the others are not
+    expect([planner.running, Object.keys(planner.results)]).toEqual([true, ['a']]);
+    planner.cancel();
+    expect(await all).toBe(false);
+
+    board = {} as BoardModel;
+    const rest = planner.compute(board, three, () => [], { a: result('a', 1) });
+    expect(Object.keys(planner.results)).toEqual(['a']);
+    for (let round = 0; round < 2; round++) {
+      await settled();
+      const tasks = newly();
+      if (round === 1) expect(tasks.map((t) => t.input.as)).toEqual(['b', 'c']);
+      for (const t of tasks) t.done(result(t.input.as, place[t.input.as as 'a']));
+    }
+    expect([await rest, Object.keys(planner.results).sort()]).toEqual([true, ['a', 'b', 'c']]);
+  });
   it('gives first answers of those that have none, and leaves the rest', async () => {
     const planner = new Planner();
     const looked = planner.look(board, inputs(method('a'), method('b')), [method('b')]);
@@ -99,12 +130,12 @@ describe('the planner', () => {
   });
   it('keeps nothing of what was called off or failed', async () => {
     const planner = new Planner();
-    const called = planner.compute(board, inputs(method('slow')), []);
+    const called = planner.compute(board, inputs(method('slow')), () => []);
     await settled();
     newly();
     planner.cancel();
     expect(await called).toBe(false);
-    const failed = planner.compute(board, inputs(method('slow')), []);
+    const failed = planner.compute(board, inputs(method('slow')), () => []);
     await settled();
     newly()[0].fail(new Error('the mesh is too large'));
     expect([await failed, planner.error, planner.running]).toEqual([false, 'the mesh is too large', false]);

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Which copper layer the lens shows; a word when only painted patches are known.
+  import { tip } from '$lib/ui/tip.svelte';
   import { type BoardModel, layerName } from '@orthos/core/board';
   import type { Desk } from '$lib/jobs/desk.svelte';
 
@@ -15,7 +16,9 @@
       <button
         type="button"
         aria-pressed={on}
-        title="{foil.foil_um} µm{foil.name === layerName(i, board.stack.length) ? '' : `, ${foil.name} in its file`}"
+        {@attach tip(
+          `${foil.foil_um} µm${foil.name === layerName(i, board.stack.length) ? '' : `, ${foil.name} in its file`}`,
+        )}
         class="h-9 border-b-2 px-2 {on ? 'border-evidence font-semibold' : 'border-transparent text-ink2'}"
         onclick={() => (desk.layer = i === outer ? null : i)}
       >

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A board being traced or edited: the stage with the photo below it, and one panel at a time beside it.
+  import { tip } from '$lib/ui/tip.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { beforeNavigate, goto } from '$app/navigation';
   import { Desk } from '$lib/jobs/desk.svelte';
@@ -167,7 +168,7 @@
         class="button px-3"
         disabled={!editor.undoLabel}
         onclick={() => editor.undo()}
-        title="Undo (U)"
+        {@attach tip('Undo (U)')}
         aria-label="Undo {editor.undoLabel ?? ''}"
       >
         <Undo2 size={18} aria-hidden="true" />
@@ -177,7 +178,7 @@
         class="button px-3"
         disabled={!editor.redoLabel}
         onclick={() => editor.redo()}
-        title="Redo (Y)"
+        {@attach tip('Redo (Y)')}
         aria-label="Redo {editor.redoLabel ?? ''}"
       >
         <Redo2 size={18} aria-hidden="true" />

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A board file read in a worker, looked at, corrected, accepted. Nothing is stored before that.
+  import { tip } from '$lib/ui/tip.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { goto } from '$app/navigation';
@@ -213,8 +214,8 @@
         <dd>{made.counts.pads}, {made.counts.nets}</dd>
         {#each Object.entries(made.coverage) as [layer, fraction] (layer)}
           {@const at = made.board.stack.findIndex((s) => s.name === layer)}
-          <dt class="text-ink2" title="{layer} in its file">
-            copper {at < 0 ? layer : layerName(at, made.board.stack.length)}
+          <dt class="text-ink2">
+            copper {at < 0 ? layer : layerName(at, made.board.stack.length)}, {layer} in its file
           </dt>
           <dd>{percent(fraction)}</dd>
         {/each}
@@ -231,7 +232,7 @@
         <ul class="mb-3 divide-y divide-faint">
           {#each made.roles as r (r.name)}
             <li class="flex min-h-11 items-center gap-2">
-              <span class="min-w-0 flex-1 truncate" title={r.name}>{r.name}</span>
+              <span class="min-w-0 flex-1 break-all">{r.name}</span>
               <span class="text-[13px] text-ink2">{r.why}</span>
               <Select
                 class="w-32 shrink-0"
@@ -256,7 +257,7 @@
               <button
                 type="button"
                 class="min-w-0 flex-1 truncate text-left font-semibold"
-                title="Show the first of them"
+                {@attach tip('Show the first of them')}
                 onclick={() => {
                   const part = made?.board.parts.find((p) => p.partId === m.partIds[0]);
                   if (part) {

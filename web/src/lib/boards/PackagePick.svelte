@@ -1,5 +1,6 @@
 <script lang="ts">
   // A package as people say it (`qfp 44`, `0402 c`, `box 12 4 3 pbt`), or by counting its legs where nobody knows its name.
+  import { tip } from '$lib/ui/tip.svelte';
   import { findPackages, packageById } from '@orthos/core/packages';
   import Ruler from '@lucide/svelte/icons/ruler-dimension-line';
   import { Combobox, Popover } from 'bits-ui';
@@ -114,7 +115,8 @@
       <Popover.Trigger
         class="button -ml-px shrink-0 px-2.5"
         aria-label="By its legs and size"
-        title="Nobody knows its name: by its legs and size"><Ruler size={18} aria-hidden="true" /></Popover.Trigger
+        {@attach tip('Nobody knows its name: by its legs and size')}
+        ><Ruler size={18} aria-hidden="true" /></Popover.Trigger
       >
       <Popover.Portal>
         <Popover.Content class="choices w-96 p-3" align="end" sideOffset={2} collisionPadding={8}>

@@ -6,6 +6,7 @@
   import { stateOf } from '$lib/jobs/stateOf';
   import type { JobView } from '$lib/jobs/view';
   import Check from '$lib/ui/Check.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { useKeys } from '$lib/ui/keys.svelte';
@@ -232,13 +233,7 @@
     <div class="mt-1 flex flex-wrap items-center gap-x-4">
       <Check bind:checked={owes}>No. {there.number} is a good board: it gets them back</Check>
       {#if owes}
-        <label class="flex items-center gap-2"
-          ><span class="text-[13px] text-ink2">until</span><input
-            class="field w-40"
-            type="date"
-            bind:value={until}
-          /></label
-        >
+        <DateField label="until" beside bind:value={until} />
       {/if}
     </div>
     <Fold title="This is a new board without parts" quiet open={isBare}>

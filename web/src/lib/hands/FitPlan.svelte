@@ -68,7 +68,7 @@
     if (!inputs || here.size === 0) return;
     problem = null;
     await edits.storing;
-    await planner.compute(view.board, inputs, chosen ? [chosen] : []);
+    await planner.compute(view.board, inputs, () => (chosen ? [chosen] : []));
   }
   /** What is set is computed with at once; unasked where nothing is done yet. */
   async function save(next: Method) {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { guarded } from '$lib/ui/unsaved.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { reload, send, SendError } from '$lib/jobs/send';
@@ -59,7 +60,7 @@
   <label><span class="label">Device</span><input class="field" bind:value={device} required maxlength="200" /></label>
   <label><span class="label">In the box</span><input class="field" bind:value={inBox} maxlength="500" /></label>
   <label><span class="label">Waits for</span><input class="field" bind:value={waitsFor} maxlength="200" /></label>
-  <label><span class="label">Promised for</span><input class="field" type="date" bind:value={promisedOn} /></label>
+  <DateField label="Promised for" bind:value={promisedOn} />
   <Notice text={problem} class="col-span-2" />
   <div class="col-span-2 flex gap-2">
     <button class="button button-main">Save</button>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tip } from '$lib/ui/tip.svelte';
   import type { JobView } from '$lib/jobs/view';
   import { STEPS } from '@orthos/core/hands';
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
@@ -36,7 +37,7 @@
         step
           ? 'border-b-hot bg-sheet'
           : 'border-b-transparent text-ink2 hover:bg-sheet'}"
-        title="{stepLabel(s)}: {summary.full}"
+        {@attach tip(`${stepLabel(s)}: ${summary.full}`)}
       >
         <span class="truncate max-[1180px]:text-[13px] {s === step ? 'font-bold text-ink' : ''}">{stepLabel(s)}</span>
         <span
@@ -50,15 +51,16 @@
   </nav>
   {#if power && power.state !== 'met'}
     <p class="flex w-40 shrink-0 items-center border-l border-line px-3 max-[1180px]:w-28 max-[1180px]:px-1.5">
-      <span
+      <a
+        href="/jobs/{view.ticket.id}/protect"
         class="flex items-center gap-2 rounded-sm border border-stop px-2 py-1 text-[13px] leading-tight font-semibold text-stop"
-        title={power.why}
+        {@attach tip(power.why)}
       >
         <TriangleAlert size={16} class="shrink-0" aria-hidden="true" />
         <span class="max-[1180px]:hidden">{power.state === 'unknown' ? 'power not known' : 'power not shown gone'}</span
         >
         <span class="hidden max-[1180px]:inline">{power.state === 'unknown' ? 'power?' : 'power on?'}</span>
-      </span>
+      </a>
     </p>
   {/if}
 </header>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tip } from '$lib/ui/tip.svelte';
   import Undo2 from '@lucide/svelte/icons/undo-2';
 
   let { what, onclick }: { what: string; onclick: () => void } = $props();
@@ -7,7 +8,7 @@
 <button
   type="button"
   class="grid h-9 w-9 place-items-center text-ink3 hover:text-ink"
-  title="Take it back"
+  {@attach tip('Take it back')}
   aria-label="Take back: {what}"
   {onclick}
 >

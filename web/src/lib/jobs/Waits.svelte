@@ -1,6 +1,7 @@
 <script lang="ts">
   // What a job waits for, and until when; taken back with one tap once it is there.
   import type { Recorder } from '$lib/jobs/recorder.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
   import { calendarDay } from '$lib/ui/dates';
   import OneOf from '$lib/ui/OneOf.svelte';
   import type { JobState, WaitsFor } from '@orthos/core/job';
@@ -55,7 +56,7 @@
           bind:value={what}
         /></label
       >
-      <label><span class="label">Should be there</span><input class="field" type="date" bind:value={until} /></label>
+      <DateField label="Should be there" bind:value={until} />
       <button class="button" disabled={recorder.busy}>Wait</button>
     </div>
   </form>

@@ -100,7 +100,7 @@ export interface JobStanding {
   gates: GateResult[];
   inputs: PlanInputs | null;
   /** The plan computed last for the target that is chosen now. */
-  plan: { id: string; results: Readonly<Record<string, Planned>> } | null;
+  plan: { id: string; results: Readonly<Record<string, Planned>>; whole: boolean } | null;
   freshness: Freshness | null;
   /** The plan that the hands follow, if one was chosen. */
   inUse: { planId: string; method: Method; result: PlanResult } | null;

@@ -28,6 +28,7 @@
   <p class="mb-3 text-ink2">Every way once, quickly; then the best with everything uncertain a little off.</p>
 {:else if shown}
   <h2 class="mb-1 text-xl">{headline(shown.id, shown.result, board)}</h2>
+  {#if running}<p class="mb-1 text-[13px] text-ink2">Others are still computed to compare it with.</p>{/if}
   <p class="mb-1 text-ink2">{shown.method ? explanation(shown.result, board, shown.method, units) : ''}</p>
   {#if shown.result.row}<p class="mb-3 font-semibold">{atBench(shown.result.row)}</p>{/if}
 {:else if nothing}

@@ -73,7 +73,7 @@
     const best = bestOf(results);
     if (chosen && (results[chosen] || picked === chosen)) return;
     if (best && !planner.running) chosen = best;
-    else if (planner.running) chosen ??= inputs?.methods.find(isDoable)?.method.id ?? null;
+    else if (planner.running) chosen = planner.first ?? chosen ?? inputs?.methods.find(isDoable)?.method.id ?? null;
   });
 
   /** The way to propose of those computed in full. */
@@ -90,7 +90,8 @@
     if (!(await planner.add(view.board, from, wanted))) return;
     try {
       const all = { ...before, ...planner.results };
-      await sendPlan(view.ticket.id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: all });
+      const whole = view.plan?.whole ?? false;
+      await sendPlan(view.ticket.id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: all, whole });
     } catch (e) {
       problem = (e as Error).message;
       if (e instanceof SendError && e.status === 409) await reloadView();
@@ -120,12 +121,15 @@
     const { id } = view.ticket;
     try {
       // asked for again where it stands already, it is computed again; so it is while nobody answers
-      if (view.freshness !== 'fresh' && (await takeKnownPlan(id).catch(() => false))) {
+      const begun = view.freshness === 'fresh' && view.plan?.whole === false;
+      if ((begun || view.freshness !== 'fresh') && (await takeKnownPlan(id).catch(() => false))) {
         planner.forget();
         look(view.plan?.results ?? {});
         return;
       }
-      if (!(await planner.compute(board, from, picked ? [picked] : []))) return;
+      // begun before, and left: it goes on with what is there
+      const known = (begun && view.plan?.results) || {};
+      if (!(await planner.compute(board, from, () => (picked ? [picked] : []), known))) return;
       look(planner.results);
       await sendPlan(id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
@@ -133,31 +137,42 @@
       if (e instanceof SendError && e.status === 409) await reloadView();
     }
   }
-  /** Shows the best method at the moment it is through. */
+  /** Shows what was picked or is in use already, else the best, at the moment it is through. */
   function look(at: Record<string, Planned>) {
     if (!open) return;
-    chosen = picked && at[picked] ? picked : bestOf(at);
+    chosen = [picked, inUse].find((id) => id && at[id]) ?? bestOf(at);
     desk.time = (chosen && at[chosen].allWet_s) || desk.time;
   }
   function cancel() {
     planner.cancel();
     cancelled = true;
   }
-  /** Stored, of today's inputs, and with tools that are there: hands may follow it. */
+  const isStored = $derived(!planner.anew && chosen !== null && view.plan?.results[chosen] !== undefined);
+  /** Computed in full, of today's inputs, and with tools that are there: hands may follow it, whether or not others are still computed. */
   const usable = $derived(
-    chosen !== null && !stale && !planner.running && here.has(chosen) && view.plan?.results[chosen] !== undefined,
+    chosen !== null && !stale && here.has(chosen) && (isStored || (planner.anew && results[chosen] !== undefined)),
   );
+  let using = $state(false);
   async function use() {
-    if (!view.plan || !chosen || !usable) return;
+    if (!chosen || !usable || using) return;
+    using = true;
+    const [methodId, { id }] = [chosen, view.ticket];
     try {
-      await recordEvent(view.ticket.id, {
-        type: 'plan',
-        planId: view.plan.id,
-        methodId: chosen,
-        ...aboutWork(view),
-      });
+      const planId =
+        isStored && view.plan
+          ? view.plan.id
+          : await sendPlan(id, {
+              inputHash: planner.from?.hash,
+              engineVersion: ENGINE_VERSION,
+              results: planner.results,
+              whole: false,
+            });
+      await recordEvent(id, { type: 'plan', planId, methodId, ...aboutWork(view) });
     } catch (e) {
       problem = (e as Error).message;
+      if (e instanceof SendError && e.status === 409) await reloadView();
+    } finally {
+      using = false;
     }
   }
   const edits = new Edits({
@@ -201,7 +216,7 @@
     desk.selected = null;
     desk.lens = 'heat';
     if (target) desk.side = target.side;
-    if (inputs && !view.plan && !planner.running) void compute();
+    if (inputs && (!view.plan || (view.freshness === 'fresh' && !view.plan.whole)) && !planner.running) void compute();
   });
   onDestroy(() => {
     open = false;
@@ -245,7 +260,7 @@
       run: () => (planner.running ? cancel() : void compute()),
       line: true,
     },
-    { keys: ['u', 'Enter'], label: 'use this plan', run: () => void use(), line: view.plan !== null && !stale },
+    { keys: ['u', 'Enter'], label: 'use this plan', run: () => void use(), line: usable },
     { keys: ['s'], label: 'change settings', run: () => (editing = !editing) },
     ...(editing || around
       ? [{ keys: ['Escape'], label: 'close what is open', run: () => ([editing, around] = [false, false]) }]
@@ -258,7 +273,8 @@
   data-first-picture-ms={planner.timing.first?.toFixed(0)}
   data-quick-ms={planner.timing.quick?.toFixed(0)}
   data-all-ms={planner.timing.all?.toFixed(0)}
-  data-shown={result && chosen && !planner.running ? methodName(chosen) : undefined}
+  data-whole={usable && !planner.running ? '' : undefined}
+  data-shown={result && chosen && !stale ? methodName(chosen) : undefined}
 >
   {#if !inputs || !target}
     <h2 class="mb-2 text-xl">No target yet</h2>
@@ -296,14 +312,15 @@
         />
       </div>
       <div class="flex max-w-96 flex-wrap justify-end gap-2">
-        {#if planner.running}
-          <button class="button button-main" onclick={cancel}>Cancel</button>
-        {:else if Object.keys(results).length === 0}
-          <button class="button button-main" onclick={compute} disabled={here.size === 0}>Compute</button>
-        {:else}
-          <button class="button button-main" onclick={use} disabled={!usable || inUse === chosen}>
+        {#if Object.keys(results).length > 0}
+          <button class="button button-main" onclick={use} disabled={!usable || using || inUse === chosen}>
             {inUse === chosen ? 'In use' : 'Use this plan'}
           </button>
+        {:else if !planner.running}
+          <button class="button button-main" onclick={compute} disabled={here.size === 0}>Compute</button>
+        {/if}
+        {#if planner.running}
+          <button class="button {usable ? '' : 'button-main'}" onclick={cancel}>Cancel</button>
         {/if}
         <button
           class="button"

@@ -36,6 +36,10 @@ export class Planner {
   running = $state(false);
   /** All of it is computed anew: what was there before counts no more. */
   anew = $state(false);
+  /** What it computes, or computed last, all of it anew. */
+  from: PlanInputs | null = null;
+  /** The best way by first answers, once every way has one: it is computed in full before the others. */
+  first = $state<string | null>(null);
   error = $state<string | null>(null);
   /** Fraction done, by method: of those that are computed in full. */
   progress = $state<Record<string, number>>({});
@@ -52,11 +56,18 @@ export class Planner {
   private abort: AbortController | null = null;
 
   /**
-   * Looks at every way that fits, then computes the best in full, and those of `also`; resolves true when every one is done, false when cancelled or
-   * failed.
+   * Looks at every way that fits, then computes in full those of `also`, asked for by then, and the best, but for what is `known` of the same inputs; resolves true when
+   * every one is done, false when cancelled or failed.
    */
-  compute(board: BoardModel, inputs: PlanInputs, also: readonly string[]): Promise<boolean> {
+  compute(
+    board: BoardModel,
+    inputs: PlanInputs,
+    also: () => readonly string[],
+    known: Readonly<Record<string, Planned>> = {},
+  ): Promise<boolean> {
     this.forget();
+    this.from = inputs;
+    this.results = known;
     this.timing = { first: null, quick: null, all: null };
     const start = performance.now();
     const methods = inputs.methods.filter(isDoable).map((m) => m.method);
@@ -66,9 +77,11 @@ export class Planner {
       this.timing.quick = performance.now() - start;
       const rows = methods.flatMap((m) => this.quick[m.id]?.row ?? []);
       const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
-      const wanted = [...new Set([...best.slice(0, BEST).map((r) => r.id), ...also])];
-      const ranked = wanted.flatMap((id) => methods.find((m) => m.id === id) ?? []);
-      const order = new Set([...longestFirst(ranked).slice(0, 1), ...ranked]);
+      this.first = best[0]?.id ?? null;
+      const wanted = new Set([...also(), ...best.slice(0, BEST).map((r) => r.id)]);
+      const ranked = [...wanted].flatMap((id) => (known[id] ? [] : (methods.find((m) => m.id === id) ?? [])));
+      // the first is waited for; of the others the longest begins, so that it does not go on alone
+      const order = new Set([...ranked.slice(0, 1), ...longestFirst(ranked).slice(0, 1), ...ranked]);
       await this.fully(board, inputs, [...order], abort, start);
       this.timing.all = performance.now() - start;
     });
@@ -184,6 +197,7 @@ export class Planner {
     this.quick = {};
     this.frames = {};
     this.progress = {};
+    this.first = null;
   }
 
   cancel(): void {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tip } from '$lib/ui/tip.svelte';
   import { ticked } from '$lib/ui/choices';
   import Check from '$lib/ui/Check.svelte';
   import Notice from '$lib/ui/Notice.svelte';
@@ -156,7 +157,7 @@
             <button
               class="button px-3"
               onclick={() => recorder.record({ type: 'power-connected', sourceId: s.id })}
-              title="The power gate lapses">Connect again</button
+              {@attach tip('The power gate lapses')}>Connect again</button
             >
           {:else}
             <label class="flex items-center gap-1 text-[13px] text-ink2"

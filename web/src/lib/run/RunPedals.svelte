@@ -1,5 +1,6 @@
 <script lang="ts">
   // What pedal and keys do now, as buttons for a hand that is free.
+  import { tip } from '$lib/ui/tip.svelte';
   import { stepLabel } from '$lib/jobs/words';
   import type { Step } from '@orthos/core/hands';
   import type { Operation } from '@orthos/core/rework';
@@ -36,7 +37,7 @@
     }}
     onpointerup={onUp}
     onpointercancel={onForget}
-    title="Tap: go on. Hold {HOLD_MS / 1000} s: something is wrong."
+    {@attach tip(`Tap: go on. Hold ${HOLD_MS / 1000} s: something is wrong.`)}
   >
     <kbd class="keycap text-[15px]">Space</kbd>
     <strong>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The line above the board: lenses, side, ruler, what the pointer or the selection is on.
+  import { tip } from '$lib/ui/tip.svelte';
   import { LENS_NAMES, type Desk, type Lens } from '$lib/jobs/desk.svelte';
   import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
   import Ruler from '@lucide/svelte/icons/ruler';
@@ -24,7 +25,7 @@
         <button
           type="button"
           aria-pressed={desk.lens === lens}
-          title="{LENS_NAMES[lens]} lens ({i + 1})"
+          {@attach tip(`${LENS_NAMES[lens]} lens (${i + 1})`)}
           class="h-10 border-b-2 px-2.5 {desk.lens === lens
             ? 'border-evidence font-semibold'
             : 'border-transparent text-ink2'}"
@@ -37,7 +38,7 @@
     type="button"
     class="ml-2 flex h-10 items-center gap-1.5 px-2 whitespace-nowrap"
     onclick={onFlip}
-    title="Turn the board over (F)"
+    {@attach tip('Turn the board over (F)')}
   >
     <FlipHorizontal2 size={18} aria-hidden="true" />
     <span class="sr-only @[540px]:not-sr-only">{desk.side === 'top' ? 'Top' : 'Bottom, mirrored'}</span>
@@ -47,7 +48,7 @@
     class="flex h-10 items-center gap-1.5 px-2 {measuring ? 'font-semibold text-evidence' : ''}"
     aria-pressed={measuring}
     onclick={onRuler}
-    title="Ruler (R): drag, or step from part to part"
+    {@attach tip('Ruler (R): drag, or step from part to part')}
   >
     <Ruler size={18} aria-hidden="true" /> <span class="sr-only @[540px]:not-sr-only">Ruler</span>
   </button>
@@ -55,7 +56,7 @@
     type="button"
     class="grid h-10 w-10 place-items-center"
     onclick={onFit}
-    title="Whole board (0)"
+    {@attach tip('Whole board (0)')}
     aria-label="Whole board"
   >
     <Scan size={18} aria-hidden="true" />

@@ -288,6 +288,8 @@ export const plans = pgTable(
     methods: jsonb().$type<Method[]>().notNull(),
     /** Results by the method's id; by its label in version 1. */
     results: jsonb().$type<Record<string, Planned>>().notNull(),
+    /** All that is computed unasked is in it; not where hands took the best before the others were through. */
+    whole: boolean().notNull().default(true),
     createdAt: created(),
   },
   (t) => [index().on(t.ticketId, t.createdAt), index().on(t.inputHash)],

@@ -61,7 +61,7 @@ export async function jobAnswer(db: Database, id: string, after: string | null):
     step: standsAt(state, ticket.kind),
     gates,
     inputs,
-    plan: plan && { id: plan.id, results: plan.results },
+    plan: plan && { id: plan.id, results: plan.results, whole: plan.whole },
     freshness,
     inUse,
     layOut,

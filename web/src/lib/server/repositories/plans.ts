@@ -11,20 +11,23 @@ export const PLAN_VERSION = 2;
 
 const toPlan = (row: Plan): Plan => ({ ...row, ...planOf(row.v, row.methods, row.results) });
 
+type PlanToStore = Omit<Plan, 'createdAt' | 'whole'> & { whole?: boolean };
+
 /** Stores a computed plan; the same id sent twice changes nothing. */
-export async function storePlan(db: Database, plan: Omit<Plan, 'createdAt'>): Promise<void> {
+export async function storePlan(db: Database, plan: PlanToStore): Promise<void> {
   await db.insert(plans).values(plan).onConflictDoNothing();
 }
 
-/** Stores for a job what any job computed last from the same inputs with the same engine; false when nobody has. */
+/** Stores for a job the whole plan that any job computed last from the same inputs with the same engine; false when nobody has. */
 export async function storeKnownPlan(
   db: Database,
-  plan: Omit<Plan, 'createdAt' | 'methods' | 'results'>,
+  plan: Omit<Plan, 'createdAt' | 'methods' | 'results' | 'whole'>,
 ): Promise<boolean> {
   const same = and(
     eq(plans.inputHash, plan.inputHash),
     eq(plans.engineVersion, plan.engineVersion),
     eq(plans.v, plan.v),
+    plans.whole,
   );
   const [known] = await db
     .select({ methods: plans.methods, results: plans.results })

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tip } from '$lib/ui/tip.svelte';
   import PackagePick from '$lib/boards/PackagePick.svelte';
   import Check from '$lib/ui/Check.svelte';
   import Notice from '$lib/ui/Notice.svelte';
@@ -119,14 +120,14 @@
       placeholder="none, mg below"
       aria-invalid={named && 'problem' in named ? true : undefined}
     />
-    <label title="by hand 1.5 to 2.5 times what paste leaves"
+    <label {@attach tip('by hand 1.5 to 2.5 times what paste leaves')}
       ><span class="label">as full as printed, times</span>
       <input class="field" inputmode="decimal" bind:value={v.times} onchange={takePackage} />
     </label>
     <CompositionField label="Joints are" bind:value={v.joint} onchange={takePackage} />
     <CompositionField label="Alloy to work in" bind:value={v.alloy} />
     {#each FIELDS as [key, label, hint] (key)}
-      <label title={hint}
+      <label {@attach tip(hint)}
         ><span class="label">{label}{key === 'target' || key === 'peak' ? data.shop.temperature : ''}</span>
         <input class="field" bind:value={v[key]} />
       </label>

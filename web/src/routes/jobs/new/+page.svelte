@@ -1,4 +1,5 @@
 <script lang="ts">
+  import DateField from '$lib/ui/DateField.svelte';
   import Select from '$lib/ui/Select.svelte';
   import { NOT_HERE } from '$lib/boards/notHere';
   import SizeFields from '$lib/boards/SizeFields.svelte';
@@ -78,7 +79,7 @@
       {/snippet}
     </Field>
     <Field label="Promised for" name="promisedOn" start="">
-      {#snippet control(a)}<input {...a} class="field" type="date" />{/snippet}
+      {#snippet control(a)}<DateField {...a} label="Promised for" beside="elsewhere" />{/snippet}
     </Field>
     <div class="col-span-2 flex items-center gap-3">
       <button class="button button-main">Take it in</button>

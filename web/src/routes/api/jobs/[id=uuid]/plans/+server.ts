@@ -11,6 +11,8 @@ const bodySchema = z.strictObject({
   id: z.uuidv7(),
   inputHash: z.string().length(64),
   engineVersion: z.int32().positive(),
+  /** False: computing goes on, and what is whole comes after it. */
+  whole: z.boolean().default(true),
   results: z.record(z.string().max(60), plannedSchema.omit({ frames: true })),
 });
 
@@ -37,6 +39,7 @@ export const POST = async ({ locals, params, request }) => {
     kit: inputs.kit,
     methods: inputs.settings.methods,
     results: plan.results,
+    whole: plan.whole,
   });
   return json({ id: plan.id }, { status: 201 });
 };
