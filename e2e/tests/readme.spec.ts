@@ -115,6 +115,7 @@ async function plan(page: Page): Promise<void> {
     await expect(headline).not.toHaveText(was);
   }
   await expect(headline).toContainText('Air, fast');
+  await planReady(page, 'best');
   await page.keyboard.press('u');
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
 }

@@ -116,7 +116,9 @@ test('what is lent is owed: the good board waits for one in its place, in the li
   await expect(over(page)).toContainText('U2');
   await boards(page).getByText('is a good board').click();
   await typeDay(boards(page).getByRole('group', { name: 'until' }), '2031-05-06');
+  const brought = page.waitForResponse('**/brought');
   await over(page).getByText('U2').click();
+  expect((await brought).ok()).toBe(true);
   await expect(over(page).getByRole('checkbox').first()).toBeChecked();
   await page.goto(`/jobs/${good}/diagnose`);
   await expect(page.getByRole('grid', { name: 'Parts of the set' })).toContainText('owed');

@@ -73,7 +73,7 @@
     const best = bestOf(results);
     if (chosen && (results[chosen] || picked === chosen)) return;
     if (best && !planner.running) chosen = best;
-    else if (planner.running) chosen = planner.first ?? chosen ?? inputs?.methods.find(isDoable)?.method.id ?? null;
+    else if (planner.first) chosen = planner.first;
   });
 
   /** The way to propose of those computed in full. */
@@ -101,16 +101,19 @@
   // asked for while others were computed, it comes after them
   let asked = '';
   $effect(() => {
-    if (!picked || planner.anew || stale || results[picked] || asked === picked) return;
+    if (!picked || starting || planner.anew || stale || results[picked] || asked === picked) return;
     asked = picked;
     const id = picked;
     untrack(() => void more(id));
   });
 
+  /** Asked for, and not begun: what was computed before may be taken over. */
+  let starting = $state(false);
   async function compute() {
     asked = '';
     await edits.storing;
     if (!inputs || here.size === 0) return;
+    starting = true;
     problem = null;
     cancelled = false;
     editing = false;
@@ -129,12 +132,16 @@
       }
       // begun before, and left: it goes on with what is there
       const known = (begun && view.plan?.results) || {};
-      if (!(await planner.compute(board, from, () => (picked ? [picked] : []), known))) return;
+      const computing = planner.compute(board, from, () => (picked ? [picked] : []), known);
+      starting = false;
+      if (!(await computing)) return;
       look(planner.results);
       await sendPlan(id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: planner.results });
     } catch (e) {
       problem = (e as Error).message;
       if (e instanceof SendError && e.status === 409) await reloadView();
+    } finally {
+      starting = false;
     }
   }
   /** Shows what was picked or is in use already, else the best, at the moment it is through. */
@@ -234,7 +241,9 @@
     placedAt = chosen;
     desk.time = result.allWet_s ?? result.ended_s;
   });
-  const frames = $derived(chosen ? planner.frames[chosen] : undefined);
+  // until something is known, the picture is that of the way that is computed first
+  const pictured = $derived(chosen ?? inputs?.methods.find(isDoable)?.method.id);
+  const frames = $derived(pictured ? planner.frames[pictured] : undefined);
   $effect(() => {
     // while it is computed the picture is as old as the computation
     if (frames && planner.running && !result) desk.time = frames.times_s.at(-1) ?? 0;

@@ -160,6 +160,7 @@
       {@const here = chosen === r.id}
       <RadioGroup.Item
         value={r.id}
+        onclick={() => (chosen = r.id)}
         class="ways w-full items-center border-b border-l-[3px] border-b-faint py-1.5 text-left focus-visible:-outline-offset-2 {here
           ? 'border-l-hot bg-hot-soft'
           : 'border-l-transparent hover:bg-bench'}"
@@ -205,6 +206,7 @@
     {#each waiting as { method } (method.id)}
       <RadioGroup.Item
         value={method.id}
+        onclick={() => (chosen = method.id)}
         class="flex w-full items-baseline gap-3 border-b border-l-[3px] border-b-faint py-1 pl-6 text-left {chosen ===
         method.id
           ? 'border-l-hot bg-hot-soft'
@@ -225,6 +227,7 @@
         {@const method = byId.get(r.id)}
         <RadioGroup.Item
           value={r.id}
+          onclick={() => (chosen = r.id)}
           class="grid w-full grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1.3fr)] gap-3 border-l-[3px] py-1 text-left text-[13px] focus-visible:-outline-offset-2 {chosen ===
           r.id
             ? 'border-l-hot bg-hot-soft'
@@ -246,6 +249,7 @@
         {@const r = rows[method.id]}
         <RadioGroup.Item
           value={method.id}
+          onclick={() => (chosen = method.id)}
           class="grid w-full grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1.3fr)] gap-3 border-l-[3px] py-1 text-left text-[13px] focus-visible:-outline-offset-2 {chosen ===
           method.id
             ? 'border-l-hot bg-hot-soft'
