@@ -79,7 +79,7 @@ describe('the planner', () => {
     const place = { a: 1, b: 2, c: 3 };
     for (const t of newly()) t.done(result(t.input.as, place[t.input.as as 'a']));
     await settled();
-    expect([planner.first, planner.from]).toEqual(['a', three]);
+    expect([planner.timing.quick === null, planner.from]).toEqual([false, three]);
     const full = newly();
     expect(full.map((t) => t.input.as)).toEqual(['a', 'c', 'b']);
     full[0].done(result('a', 1));

@@ -70,10 +70,11 @@
   );
 
   $effect(() => {
-    const best = bestOf(results);
-    if (chosen && (results[chosen] || picked === chosen)) return;
-    if (best && !planner.running) chosen = best;
-    else if (planner.first) chosen = planner.first;
+    if (chosen && (chosen === picked || chosen === inUse)) return;
+    // the best so far, in full or by its first answer, once every way has one
+    if (planner.anew)
+      chosen = (planner.timing.quick === null ? null : end.rows.find((r) => !r.lastResort)?.id) ?? chosen;
+    else if (!planner.running && !(chosen && results[chosen])) chosen = bestOf(results) ?? chosen;
   });
 
   /** The way to propose of those computed in full. */

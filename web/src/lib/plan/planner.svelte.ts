@@ -38,8 +38,6 @@ export class Planner {
   anew = $state(false);
   /** What it computes, or computed last, all of it anew. */
   from: PlanInputs | null = null;
-  /** The best way by first answers, once every way has one: it is computed in full before the others. */
-  first = $state<string | null>(null);
   error = $state<string | null>(null);
   /** Fraction done, by method: of those that are computed in full. */
   progress = $state<Record<string, number>>({});
@@ -77,7 +75,6 @@ export class Planner {
       this.timing.quick = performance.now() - start;
       const rows = methods.flatMap((m) => this.quick[m.id]?.row ?? []);
       const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
-      this.first = best[0]?.id ?? null;
       const wanted = new Set([...also(), ...best.slice(0, BEST).map((r) => r.id)]);
       const ranked = [...wanted].flatMap((id) => (known[id] ? [] : (methods.find((m) => m.id === id) ?? [])));
       // the first is waited for; of the others the longest begins, so that it does not go on alone
@@ -197,7 +194,6 @@ export class Planner {
     this.quick = {};
     this.frames = {};
     this.progress = {};
-    this.first = null;
   }
 
   cancel(): void {
