@@ -1,5 +1,6 @@
 /** The pool of workers: who gets one, who waits, and which workers are never used again. */
 import { describe, expect, it } from 'vitest';
+import { Lender } from '../src/lib/compute/lend.ts';
 import { Pool, WorkerFailed } from '../src/lib/compute/workers.ts';
 
 class FakeWorker extends EventTarget {
@@ -98,5 +99,73 @@ describe('a pool of workers', () => {
     });
     await expect(broken.run(() => Promise.resolve('x'), never)).rejects.toThrow('no workers here');
     expect(broken.alive).toBe(0);
+  });
+});
+
+describe('workers lent to a calculation that works in shares', () => {
+  function lending(size: number) {
+    const told: unknown[] = [];
+    const made: {
+      worker: FakeWorker;
+      api: { about: (i: unknown) => Promise<void>; member: (q: number) => Promise<unknown> };
+    }[] = [];
+    let answer: (q: number) => Promise<unknown> = (q) => Promise.resolve(q * q);
+    const make = () => {
+      const api = {
+        about: (input: unknown) => Promise.resolve(void told.push(input)),
+        member: (q: number) => answer(q),
+      };
+      made.push({ worker: new FakeWorker(), api });
+      return made[made.length - 1];
+    };
+    const pool = new Pool(() => size, { make });
+    return { pool, made, told, answers: (by: typeof answer) => (answer = by) };
+  }
+  it('are idle ones, told once, and back in the pool when they are let go', async () => {
+    const { pool, made, told } = lending(1);
+    const lender = new Lender(pool, never);
+    const helper = await lender.idle('an ensemble');
+    expect(await lender.idle('another')).toBeUndefined();
+    expect([await helper?.ask(3), await helper?.ask(4), told]).toEqual([9, 16, ['an ensemble']]);
+    helper?.done();
+    await settled();
+    expect([pool.free, made.length]).toEqual([true, 1]);
+    expect(await helper?.ask(5)).toBeUndefined();
+  });
+  it('go when somebody else waits, and with the end of the calculation', async () => {
+    const { pool } = lending(1);
+    const lender = new Lender(pool, never);
+    const helper = await lender.idle('first');
+    const waits = pool.run(() => Promise.resolve('mine'), never);
+    expect(await helper?.ask(3)).toBeUndefined();
+    expect(await waits).toBe('mine');
+    await lender.idle('second');
+    expect(pool.free).toBe(false);
+    lender.end();
+    await settled();
+    expect(pool.free).toBe(true);
+  });
+  it('leave nobody waiting who asked one that broke, or was called off', async () => {
+    const { pool, made, answers } = lending(1);
+    answers(() => new Promise(() => undefined));
+    const abort = new AbortController();
+    const lender = new Lender(pool, abort.signal);
+    const broken = (await lender.idle('first'))?.ask(3);
+    made[0].worker.fail();
+    expect(await broken).toBeUndefined();
+    const called = (await lender.idle('second'))?.ask(3);
+    abort.abort();
+    expect(await called).toBeUndefined();
+    expect([await lender.idle('third'), made.map((m) => m.worker.ended), pool.alive]).toEqual([
+      undefined,
+      [true, true],
+      0,
+    ]);
+  });
+  it('say what went wrong with a question', async () => {
+    const { pool, answers } = lending(1);
+    answers(() => Promise.reject(new Error('left its bounds')));
+    const helper = await new Lender(pool, never).idle('first');
+    await expect(helper?.ask(3)).rejects.toThrow('left its bounds');
   });
 });

@@ -3,6 +3,7 @@
  * reach computations through one registry and one `runCalc`.
  */
 import { z } from 'zod';
+import type { Helper } from './shares.ts';
 
 export interface CalcContext {
   /** Looked at every few dozen steps; a run that sees it set stops with `CancelledError`. */
@@ -13,6 +14,8 @@ export interface CalcContext {
   now: () => number;
   /** Lets the host handle messages (a cancel, say) in the middle of a long run. */
   breathe?: () => Promise<void>;
+  /** An idle place elsewhere that computes members of the ensemble of this plan input (`rework/ensemble.ts`), where there is one. */
+  idle?: (input: unknown) => Promise<Helper | undefined>;
 }
 
 export class CancelledError extends Error {

@@ -1,5 +1,5 @@
 /** A procedure as set, and the same with everything uncertain off by the rows of a design. */
-import type { CalcContext } from '../ground/index.ts';
+import { type CalcContext, type Helper, inShares } from '../ground/index.ts';
 import type { PlanRun } from './bench/runForm.ts';
 import { designFor } from './design.ts';
 import type { PlanInput } from './planForm.ts';
@@ -32,6 +32,12 @@ export const partOf = (context: CalcContext, from: number, share: number): CalcC
   progress: (done, partial) => context.progress?.(from + share * done, partial),
 });
 
+/** One of them: everything uncertain of `input` off by a row of its design. */
+export function memberOf(input: PlanInput, row: readonly number[], context: CalcContext): Promise<PlanRun> {
+  const off = uncertainOf(input.phases).reduce((i, u, k) => u.off(i, row[k]), input);
+  return runPlan(off, context);
+}
+
 /** Computes all of them, the run as set first: it is told as soon as it is there. */
 export async function ensembleOf(
   input: PlanInput,
@@ -47,11 +53,23 @@ export async function ensembleOf(
   const limit_s = input.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
   if (settled?.(nominal)) return { inputs: [], nominal, centre: nominal, members: [], limit_s };
   const quickly: PlanInput = { ...input, quality, frames: false, books: false };
-  const members: PlanRun[] = [];
-  for (const [n, row] of design.entries()) {
-    const off = uncertain.reduce((i, u, k) => u.off(i, row[k]), quickly);
-    members.push(await runPlan(off, partOf(context, (nominalCosts + n) * each, each)));
-  }
+  let done = nominalCosts;
+  const counted = <R>(run: R): R => {
+    if (run !== undefined) context.progress?.(++done * each);
+    return run;
+  };
+  const member = async (row: readonly number[]) =>
+    counted(await memberOf(quickly, row, { ...context, progress: (d) => context.progress?.((done + d) * each) }));
+  const { idle } = context;
+  const members = await inShares(
+    design,
+    member,
+    idle &&
+      (async () => {
+        const helper = (await idle(quickly)) as Helper<readonly number[], PlanRun> | undefined;
+        return helper && { ask: async (row) => counted(await helper.ask(row)), done: () => helper.done() };
+      }),
+  );
   const centre = same ? nominal : await runPlan(quickly, partOf(context, 1 - each, each));
   return {
     inputs: uncertain.map((u) => u.name),

@@ -48,7 +48,7 @@ export { reachOf, rowsOf, sideOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
 export { guideOf, handsClock, turnsOf } from './planGuide.ts';
 export { effectsOf } from './design.ts';
-export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
+export { type Ensemble, ensembleOf, memberOf, partOf, rateOf, timeOf } from './ensemble.ts';
 export {
   BOARD_HOLD_S,
   COVER_S,

@@ -29,6 +29,15 @@ export class Pool<S extends Slot> {
     this.make = make;
   }
 
+  /** Tasks wait for a worker. */
+  get crowded(): boolean {
+    return this.waiting.length > 0;
+  }
+  /** A task would begin at once. */
+  get free(): boolean {
+    return !this.crowded && (this.idle.length > 0 || this.alive < this.size());
+  }
+
   /** Does a task on a worker of its own; rejects with an AbortError when `signal` fires, and when the worker fails. */
   async run<T>(task: (slot: S) => Promise<T>, signal: AbortSignal): Promise<T> {
     if (signal.aborted) throw cancelled();

@@ -77,8 +77,10 @@ export class Planner {
       const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
       const wanted = new Set([...also(), ...best.slice(0, BEST).map((r) => r.id)]);
       const ranked = [...wanted].flatMap((id) => (known[id] ? [] : (methods.find((m) => m.id === id) ?? [])));
-      // the first is waited for; of the others the longest begins, so that it does not go on alone
-      const order = new Set([...ranked.slice(0, 1), ...longestFirst(ranked).slice(0, 1), ...ranked]);
+      // the first is waited for: all workers share it; of the others the longest begins, so that it does not go on alone
+      const [first, ...others] = ranked;
+      if (first) await this.fully(board, inputs, [first], abort, start);
+      const order = new Set([...longestFirst(others).slice(0, 1), ...others]);
       await this.fully(board, inputs, [...order], abort, start);
       this.timing.all = performance.now() - start;
     });
