@@ -95,5 +95,6 @@ describe('work in shares', () => {
     await expect(inShares(questions, here, other.lend)).rejects.toThrow('here');
     await later(100);
     expect(other.seen.back).toBe(other.seen.lent);
+    expect(other.seen.asked.length).toBeLessThan(4);
   });
 });

@@ -144,6 +144,8 @@ describe('workers lent to a calculation that works in shares', () => {
     lender.end();
     await settled();
     expect(pool.free).toBe(true);
+    // asked for too late
+    expect([await lender.idle('third'), pool.free]).toEqual([undefined, true]);
   });
   it('leave nobody waiting who asked one that broke, or was called off', async () => {
     const { pool, made, answers } = lending(1);

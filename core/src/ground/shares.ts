@@ -41,18 +41,23 @@ export async function inShares<Q, A>(
     helper.catch(() => undefined);
     helping.push(helper);
   }
-  while (open.length > 0) {
-    callForHelp();
-    for (let n = open.shift(); n !== undefined; n = open.shift()) {
-      answers[n] = await here(questions[n]);
+  try {
+    while (open.length > 0) {
       callForHelp();
+      for (let n = open.shift(); n !== undefined; n = open.shift()) {
+        answers[n] = await here(questions[n]);
+        callForHelp();
+      }
+      // a helper that went away leaves a question
+      while (helping.length > 0) {
+        const before = helping;
+        helping = [];
+        await Promise.all(before);
+      }
     }
-    // a helper that went away leaves a question
-    while (helping.length > 0) {
-      const before = helping;
-      helping = [];
-      await Promise.all(before);
-    }
+    return answers;
+  } finally {
+    // after a failure nobody goes on
+    open.length = 0;
   }
-  return answers;
 }

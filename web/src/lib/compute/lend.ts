@@ -10,6 +10,7 @@ export class Lender {
   private readonly pool: Pool<Lendable>;
   private readonly signal: AbortSignal;
   private readonly lent = new Set<() => void>();
+  private ended = false;
 
   /** For one calculation; when `signal` fires its helpers end with it. */
   constructor(pool: Pool<Lendable>, signal: AbortSignal) {
@@ -20,7 +21,7 @@ export class Lender {
   /** A worker that nobody waits for, if there is one. */
   async idle(input: unknown): Promise<Helper | undefined> {
     const { pool, signal, lent } = this;
-    if (!pool.free || signal.aborted) return undefined;
+    if (!pool.free || signal.aborted || this.ended) return undefined;
     let isOver = false;
     let done = () => {};
     const over = new Promise<void>((go) => {
@@ -57,6 +58,7 @@ export class Lender {
 
   /** Lets all go that are still out: the calculation is over. */
   end(): void {
+    this.ended = true;
     for (const done of this.lent) done();
   }
 }
