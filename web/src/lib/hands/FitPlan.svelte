@@ -173,6 +173,7 @@
         bench={inputs.bench.names.length > 1 ? inputs.bench.name : ''}
         {rows}
         {sure}
+        settling={planner.anew && planner.timing.quick === null}
         progress={planner.progress}
         bind:chosen={() => chosen, (id) => (picked = id)}
         bind:weights

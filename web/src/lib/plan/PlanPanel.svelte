@@ -371,6 +371,7 @@
       mustLive={inputs.settings.surroundings?.reused ?? false}
       units={panel}
       {stale}
+      settling={planner.anew && planner.timing.quick === null}
       onLook={planner.running || stale || sure.size === 0
         ? undefined
         : (methods) => inputs && void planner.look(view.board, inputs, methods)}

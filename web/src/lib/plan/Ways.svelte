@@ -8,7 +8,7 @@
   import { isDoable, type Method, type MethodChoice, methodName, type OnOrOff } from '@orthos/core/rework';
   import { RadioGroup } from 'bits-ui';
   import { scaleLinear } from 'd3';
-  import { type Bar, COUNT_NAMES, COUNTS, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
+  import { type Bar, COUNT_NAMES, COUNTS, lasts, neighboursBar, nextWeight, padsBar, partBar, VERDICT } from './ways';
   import WayTime from './WayTime.svelte';
   import { settingLine } from './settingLine';
   import type { Panel } from './settings';
@@ -30,6 +30,8 @@
     op?: OnOrOff;
     units: Panel;
     stale: boolean;
+    /** First answers are on their way: none has its place before all are there, so that no row moves under a hand. */
+    settling?: boolean;
     /** Gives first answers of those that have none; absent while others are computed. */
     onLook?: (methods: Method[]) => void;
   }
@@ -46,6 +48,7 @@
     op = 'remove',
     units,
     stale,
+    settling = false,
     onLook,
   }: Props = $props();
 
@@ -59,13 +62,13 @@
   const byId = $derived(new Map(fit.map((m) => [m.method.id, m.method])));
   const ordered = $derived(
     inTheEnd(
-      fit.flatMap(({ method }) => (rows[method.id] ? [weighed(rows[method.id], weights)] : [])),
+      settling ? [] : fit.flatMap(({ method }) => (rows[method.id] ? [weighed(rows[method.id], weights)] : [])),
       op,
     ).rows,
   );
   const usable = $derived(ordered.filter((r) => r.verdict === 'works' || r.verdict === 'tight'));
   const others = $derived(ordered.filter((r) => r.verdict === 'no'));
-  const waiting = $derived(fit.filter(({ method }) => !rows[method.id]));
+  const waiting = $derived(fit.filter(({ method }) => settling || !rows[method.id]));
   const end = $derived(
     Math.min(
       LONGEST_S,
@@ -96,6 +99,8 @@
     const when = p50 === null ? 'stays solid' : `${done} ${ends ?? `after about ${Math.round(p50)} s`}`;
     return `${r.name}: ${r.verdict}, ${when}; ${r.why}`;
   }
+  const firstAnswer = (r: Row | undefined): string =>
+    !r ? 'waiting' : r.verdict === 'no' || !r.loose_s?.p50 ? r.why : `${done} after about ${lasts(r.loose_s.p50)}`;
   const TONES = { good: 'var(--ink2)', caution: 'var(--caution)', stop: 'var(--stop)' } as const;
 </script>
 
@@ -121,7 +126,9 @@
 <div class="@container {stale ? 'stale' : ''}">
   <div class="ways mb-1 items-end text-[13px]">
     <span class="text-ink2"
-      ><strong class="text-ink">{usable.length} {usable.length === 1 ? 'way' : 'ways'}</strong>, best first</span
+      >{#if settling}looking at each{:else}<strong class="text-ink"
+          >{usable.length} {usable.length === 1 ? 'way' : 'ways'}</strong
+        >, best first{/if}</span
     >
     <svg width={WIDTH + 6} height="18" aria-hidden="true">
       <StopHatch id="ways-hatch" />
@@ -212,8 +219,10 @@
           ? 'border-l-hot bg-hot-soft'
           : 'border-l-transparent hover:bg-bench'}"
       >
-        <span class="font-semibold">{methodName(method.id)}</span>
-        <span class="text-[13px] text-ink2">{Object.keys(rows).length > 0 ? 'not looked at yet' : 'waiting'}</span>
+        <span class="shrink-0 font-semibold">{methodName(method.id)}</span>
+        <span class="min-w-0 truncate text-[13px] text-ink2"
+          >{settling ? firstAnswer(rows[method.id]) : 'not looked at yet'}</span
+        >
       </RadioGroup.Item>
     {/each}
     {#if waiting.length > 0 && onLook}
