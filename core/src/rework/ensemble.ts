@@ -34,11 +34,14 @@ export const partOf = (context: CalcContext, from: number, share: number): CalcC
 
 /** One of them: everything uncertain of `input` off by a row of its design. */
 export function memberOf(input: PlanInput, row: readonly number[], context: CalcContext): Promise<PlanRun> {
-  const off = uncertainOf(input.phases).reduce((i, u, k) => u.off(i, row[k]), input);
+  const off = uncertainOf(input.phases).reduce((i, u, k) => (row[k] === 0 ? i : u.off(i, row[k])), input);
   return runPlan(off, context);
 }
 
-/** Computes all of them, the run as set first: it is told as soon as it is there. */
+/** The run as set. */
+const AS_SET = 'as set';
+
+/** Computes all of them, in shares where somebody is idle; the run as set first: it is told as soon as it is there. */
 export async function ensembleOf(
   input: PlanInput,
   { quality, least, nominalCosts, settled }: Fineness,
@@ -47,35 +50,47 @@ export async function ensembleOf(
   const uncertain = uncertainOf(input.phases);
   const design = designFor(uncertain.length, least);
   const same = input.quality === quality;
-  const each = 1 / (nominalCosts + design.length + (same ? 0 : 1));
-  const nominal = await runPlan(input, partOf(context, 0, nominalCosts * each));
-  context.progress?.(nominalCosts * each, nominal);
-  const limit_s = input.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
-  if (settled?.(nominal)) return { inputs: [], nominal, centre: nominal, members: [], limit_s };
+  // as coarse as its members and nothing off
+  const rows = same ? design : [...design, uncertain.map(() => 0)];
   const quickly: PlanInput = { ...input, quality, frames: false, books: false };
-  let done = nominalCosts;
-  const counted = <R>(run: R): R => {
-    if (run !== undefined) context.progress?.(++done * each);
+  const limit_s = input.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
+  const costs = nominalCosts + rows.length;
+  let done = 0;
+  const share = (of: number): CalcContext => ({
+    ...context,
+    progress: (d, partial) => context.progress?.((done + d * of) / costs, partial),
+  });
+  function counted<R>(run: R, of = 1, told?: PlanRun): R {
+    if (run !== undefined) context.progress?.((done += of) / costs, told);
     return run;
+  }
+  const asSet = async () => {
+    const run = await runPlan(input, share(nominalCosts));
+    return counted(run, nominalCosts, run);
   };
-  const member = async (row: readonly number[]) =>
-    counted(await memberOf(quickly, row, { ...context, progress: (d) => context.progress?.((done + d) * each) }));
-  const { idle } = context;
-  const members = await inShares(
-    design,
-    member,
-    idle &&
-      (async () => {
-        const helper = (await idle(quickly)) as Helper<readonly number[], PlanRun> | undefined;
-        return helper && { ask: async (row) => counted(await helper.ask(row)), done: () => helper.done() };
-      }),
+  const first = settled && (await asSet());
+  if (first && settled?.(first)) return { inputs: [], nominal: first, centre: first, members: [], limit_s };
+  const idle = async () => {
+    const helper = (await context.idle?.(quickly)) as Helper<readonly number[], PlanRun> | undefined;
+    return (
+      helper && {
+        ask: async (row: readonly number[] | typeof AS_SET) =>
+          row === AS_SET ? undefined : counted(await helper.ask(row)),
+        done: () => helper.done(),
+      }
+    );
+  };
+  const runs = await inShares(
+    first ? rows : [AS_SET, ...rows],
+    async (row) => (row === AS_SET ? asSet() : counted(await memberOf(quickly, row, share(1)))),
+    context.idle && idle,
   );
-  const centre = same ? nominal : await runPlan(quickly, partOf(context, 1 - each, each));
+  const [nominal, ...others] = first ? [first, ...runs] : runs;
   return {
     inputs: uncertain.map((u) => u.name),
     nominal,
-    centre,
-    members,
+    centre: same ? nominal : others[design.length],
+    members: others.slice(0, design.length),
     limit_s,
   };
 }

@@ -113,7 +113,7 @@ export async function planEnsemble(
   const search = strokes ? 0.2 : 0;
   const ensemble = await ensembleOf(
     input,
-    { quality: 'coarse', nominalCosts: 4, settled: () => !ranges },
+    { quality: 'coarse', nominalCosts: 4, settled: ranges ? undefined : () => true },
     partOf(context, 0, 1 - search),
   );
   const { nominal } = ensemble;
