@@ -76,12 +76,18 @@ test('a board from the shelf stands beside this one, gives a part with one key, 
   // it stays, after all; and comes again with the key
   await page.getByRole('application').first().focus();
   await page.keyboard.press('Escape');
+  const told = () => page.waitForResponse('**/brought').then((r) => r.ok());
+  const left = told();
   await over(page).getByText('U4').click();
+  expect(await left).toBe(true);
   await expect(over(page).getByRole('checkbox').first()).not.toBeChecked();
   await page.keyboard.press('/');
   await page.getByPlaceholder('Go to a place').fill('U4');
   await page.keyboard.press('Enter');
+  await expect(page.getByText('bring it over')).toBeVisible();
+  const brought = told();
   await page.keyboard.press('b');
+  expect(await brought).toBe(true);
   await expect(over(page).getByRole('checkbox').first()).toBeChecked();
 
   // hands at the other board, seen here without loading anew

@@ -148,8 +148,10 @@
   /** Shows what was picked or is in use already, else the best, at the moment it is through. */
   function look(at: Record<string, Planned>) {
     if (!open) return;
-    chosen = [picked, inUse].find((id) => id && at[id]) ?? bestOf(at);
-    desk.time = (chosen && at[chosen].allWet_s) || desk.time;
+    // what was picked and is not there yet comes after the others
+    const wanted = inputs?.methods.some((m) => m.method.id === picked && !m.unfit) ? picked : null;
+    chosen = wanted ?? (inUse && at[inUse] ? inUse : bestOf(at));
+    desk.time = (chosen && at[chosen]?.allWet_s) || desk.time;
   }
   function cancel() {
     planner.cancel();
