@@ -6,9 +6,11 @@
   let { tip }: { tip: Tip | null } = $props();
   const id = $props.id();
 
-  // said with the control; where a label is pointed at, with its field
+  /** The field of a label that is pointed at; its words stand above, where the next label is not hidden while one types. */
+  const field = $derived(tip?.at.querySelector('input'));
+  // said with the control
   $effect(() => {
-    const control = tip?.at.querySelector('input') ?? tip?.at;
+    const control = field ?? tip?.at;
     if (!control || control.hasAttribute('aria-describedby')) return;
     control.setAttribute('aria-describedby', id);
     return () => control.removeAttribute('aria-describedby');
@@ -22,7 +24,7 @@
         {id}
         role="tooltip"
         customAnchor={tip?.at ?? null}
-        side="bottom"
+        side={field ? 'top' : 'bottom'}
         sideOffset={4}
         collisionPadding={8}
         class="z-70 max-w-80 rounded-sm bg-ink px-2.5 py-1.5 text-[13px] text-sheet print:hidden"
