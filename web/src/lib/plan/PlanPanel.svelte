@@ -135,9 +135,11 @@
       const known = (begun && view.plan?.results) || {};
       const computing = planner.compute(board, from, () => (picked ? [picked] : []), known);
       starting = false;
-      if (!(await computing)) return;
-      look(planner.results);
-      await sendPlan(id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: planner.results });
+      const whole = await computing;
+      if (whole) look(planner.results);
+      // called off or failed, what is through by then stays
+      else if (planner.running || Object.keys(planner.results).length <= Object.keys(known).length) return;
+      await sendPlan(id, { inputHash: from.hash, engineVersion: ENGINE_VERSION, results: planner.results, whole });
     } catch (e) {
       problem = (e as Error).message;
       if (e instanceof SendError && e.status === 409) await reloadView();

@@ -1,5 +1,6 @@
 <script lang="ts">
   // One pair of points after the other: neighbours apart, legs through to their tracks.
+  import Notice from '$lib/ui/Notice.svelte';
   import { askMeter } from '$lib/diagnose/askMeter';
   import type { Recorder } from '$lib/jobs/recorder.svelte';
   import type { JobView } from '$lib/jobs/view';
@@ -16,12 +17,14 @@
   const due = $derived(pins.due?.proof ?? null);
   let typed = $state('');
   let asking = $state(false);
+  /** About what was typed. It has a place of its own: readings still on their way must not take it away. */
+  let wrong = $state<string | null>(null);
 
   function enter(event: SubmitEvent) {
     event.preventDefault();
     const ohm = parseReading(typed);
-    if (ohm === null || (ohm !== 'OL' && ohm < 0)) return (recorder.problem = 'Ohms such as 2k3, .4, or OL.');
-    recorder.problem = null;
+    if (ohm === null || (ohm !== 'OL' && ohm < 0)) return (wrong = 'Ohms such as 2k3, .4, or OL.');
+    wrong = null;
     pins.say({ ohm });
     typed = '';
   }
@@ -73,6 +76,7 @@
       <button type="button" class="button px-3" onclick={ask} disabled={asking}>Ask the meter</button>
     {/if}
   </form>
+  <Notice text={wrong} class="mt-2" />
   <button class="button mt-2 px-3" onclick={() => pins.restUsual()}
     >{due.kind === 'apart' ? 'All others are silent' : 'All others beep'}</button
   >
