@@ -1,10 +1,10 @@
 /** The spread of a plan: its design, its arithmetic, and whether hidden benches fall into it. */
 import { describe, expect, it } from 'vitest';
+import { helping } from './helping.ts';
 import { air, bead, boardOf, planOf, spike, tweezers } from './plans.ts';
 import { coverageCases } from './coverage.ts';
 import { DEFAULT_STATION } from '../src/rework/station.ts';
 import { designFor, effectsOf } from '../src/rework/design.ts';
-import { memberOf } from '../src/rework/ensemble.ts';
 import { planHeat } from '../src/rework/planHeat.ts';
 import { LIFT_S } from '../src/rework/bench/runTimes.ts';
 import { type PlanInput } from '../src/rework/planForm.ts';
@@ -41,17 +41,8 @@ describe('the design', () => {
 describe('an ensemble in shares', () => {
   it('is the same to the last bit, wherever its members were computed', async () => {
     const asked = input({ phases: [tweezers()] });
-    const [shares, answered] = [{ told: 0, there: 0 }, [] as number[]];
-    // what goes to another worker and comes back is a copy
-    const idle = (about: unknown) => {
-      const copy = structuredClone(about) as PlanInput;
-      shares.told++;
-      const ask = async (row: unknown) => {
-        shares.there++;
-        return structuredClone(await memberOf(copy, row as number[], context));
-      };
-      return Promise.resolve(shares.told > 2 ? undefined : { ask, done: () => undefined });
-    };
+    const { shares, idle } = helping(2);
+    const answered: number[] = [];
     const progress = (done: number) => void answered.push(done);
     const shared = await planHeat(asked, { ...context, idle, progress });
     expect(shared).toEqual(await planHeat(asked, context));

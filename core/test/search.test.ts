@@ -1,7 +1,8 @@
 // Searching settings: better than what is set, never outside of what is free, the same every time, near the best of a dense grid.
 import { describe, expect, it } from 'vitest';
+import { helping } from './helping.ts';
 import { type Free, freeOn, hotter } from '../src/compare/index.ts';
-import { searchSettings, searchInput, tuneSettings, tuneInput } from '../src/compare/search.ts';
+import { searchSettings, searchInput, type TunedSoFar, tuneSettings, tuneInput } from '../src/compare/search.ts';
 import { axesOf, turned } from '../src/compare/free.ts';
 import { likeEnsemble } from '../src/compare/effects.ts';
 import { placeOf, rowOf } from '../src/compare/row.ts';
@@ -207,4 +208,27 @@ describe('the search', () => {
     expect(tuned.score).toBeLessThanOrEqual(tuned.before.score ?? NaN);
     expect(tuned.phases[0].settings).toMatchObject({ set_C: tuned.settings.set_C });
   }, 60_000);
+
+  it('tells the best so far while it goes on, and is the same to the last bit with others who help', async () => {
+    const { phases } = methodOf('C0603', 'air-slow');
+    const { quality: _, ...said } = { ...caseOf(reworkPlaceSchema.parse(place('C0603'))), as: 'air-slow', phases };
+    const asked = tuneInput.parse({ ...said, free, budget_runs: 60 });
+    const soFar: TunedSoFar[] = [];
+    const progress = (_done: number, partial?: unknown) => partial && soFar.push(partial as TunedSoFar);
+    const alone = await tuneSettings(asked, { ...context, progress });
+    expect(soFar.length).toBeGreaterThan(1);
+    // glances first, then what is surely known, each less than the one before
+    expect(soFar.map((t) => t.nearly)).toEqual(soFar.map((t) => t.nearly).sort((a, b) => Number(b) - Number(a)));
+    expect(soFar[0].nearly).toBe(true);
+    expect(soFar.at(-1)).toEqual({ ...alone, evaluated: soFar.at(-1)?.evaluated, nearly: false });
+    for (const { score, before, settings } of soFar) {
+      expect(score).toBeLessThan(before.score ?? NaN);
+      expect(settings).toMatchObject({ nozzle_mm: expect.any(Number) as number });
+    }
+    for (const lent of [1, 3]) {
+      const { shares, idle } = helping(lent);
+      expect(await tuneSettings(asked, { ...context, idle })).toEqual(alone);
+      expect(shares.there).toBeGreaterThan(15);
+    }
+  }, 120_000);
 });

@@ -107,13 +107,13 @@ describe('workers lent to a calculation that works in shares', () => {
     const told: unknown[] = [];
     const made: {
       worker: FakeWorker;
-      api: { about: (i: unknown) => Promise<void>; member: (q: number) => Promise<unknown> };
+      api: { about: (i: unknown) => Promise<void>; answer: (q: number) => Promise<unknown> };
     }[] = [];
     let answer: (q: number) => Promise<unknown> = (q) => Promise.resolve(q * q);
     const make = () => {
       const api = {
         about: (input: unknown) => Promise.resolve(void told.push(input)),
-        member: (q: number) => answer(q),
+        answer: (q: number) => answer(q),
       };
       made.push({ worker: new FakeWorker(), api });
       return made[made.length - 1];

@@ -39,8 +39,8 @@ export async function rowsAround({ plan, as, at }: AroundInput, context: CalcCon
   );
   const { row: known } = await glances.learn({ name: 'as set', at: [], phases, found });
   const rows: Row[] = [];
-  for (const setting of settings) {
-    rows.push((await glances.at(setting)).row);
+  for (const [n, setting] of settings.entries()) {
+    rows.push((await glances.at(setting, settings.slice(n + 1))).row);
     context.progress?.(rows.length / settings.length, { known, rows });
   }
   return { known, rows };

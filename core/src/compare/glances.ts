@@ -2,16 +2,19 @@
  * Settings of one way of working looked at cheaply: one quick run each, read with the effects of the nearest setting whose whole ensemble is
  * known (`effects.ts`). Learning a setting computes its own ensemble.
  */
-import type { CalcContext } from '../ground/index.ts';
+import { Ahead, type CalcContext } from '../ground/index.ts';
 import {
   type Ensemble,
   ensembleOf,
+  helpersFor,
   type Method,
   partOf,
   type Phase,
   type PlanInput,
   type PlanRun,
-  runPlan,
+  type RunAsked,
+  runAsked,
+  type RunsAbout,
 } from '../rework/index.ts';
 import { LEAST_MEMBERS } from './compare.ts';
 import { likeEnsemble } from './effects.ts';
@@ -66,12 +69,20 @@ export class Glances {
   private readonly asked: Asked;
   private readonly context: CalcContext;
   private readonly quick = new Map<string, PlanRun>();
+  /** Most settings are of one board. */
+  private about: RunsAbout | undefined;
+  private readonly ahead: Ahead<RunAsked, PlanRun>;
   readonly known: Known[] = [];
   runs = 0;
 
   constructor(asked: Asked, context: CalcContext) {
     this.asked = asked;
     this.context = context;
+    const about = () => this.about as RunsAbout;
+    this.ahead = new Ahead(
+      (run) => runAsked(about(), run, { ...context, progress: undefined }),
+      context.idle && (() => Promise.resolve(helpersFor(about(), context)?.())),
+    );
   }
 
   /** Settings that were looked at. */
@@ -90,24 +101,35 @@ export class Glances {
     return rowOf({ id, phases }, ensemble, placeOf({ ...found, phases }, weights, seed));
   }
 
-  /** One quick run of a setting. */
-  async run({ name, phases, found }: Setting): Promise<PlanRun> {
-    const before = this.quick.get(name);
+  private runOf({ phases, found: { board, ...found } }: Setting): RunAsked {
+    this.about ??= { board };
+    const set = { ...found, ...(board === this.about.board ? {} : { board }), phases, frames: false };
+    return { set: { ...set, quality: 'search' }, until: 'shut' };
+  }
+
+  /** One quick run of a setting; `next`: what is likely looked at afterwards, for who is idle. */
+  async run(setting: Setting, next: Iterable<Setting> = []): Promise<PlanRun> {
+    const before = this.quick.get(setting.name);
     if (before) return before;
-    const input: PlanInput = { ...found, phases, quality: 'search', frames: false };
-    const run = await runPlan(input, { ...this.context, progress: () => undefined }, 'shut');
+    const guesses = [...next].flatMap((s) => (this.quick.has(s.name) ? [] : [[s.name, this.runOf(s)] as const]));
+    const run = await this.ahead.ask(setting.name, this.runOf(setting), guesses);
     this.runs++;
-    this.quick.set(name, run);
+    this.quick.set(setting.name, run);
     this.context.progress?.(this.share);
     return run;
   }
-  private get share(): number {
+  /** Nothing more is looked at for now. */
+  rest(): void {
+    this.ahead.stop();
+  }
+  /** Of the runs it may take. */
+  get share(): number {
     return Math.min(0.99, this.runs / this.asked.budget_runs);
   }
 
-  /** Its row by one quick run, and what that costs; something has to be known. */
-  async at(setting: Setting): Promise<{ row: Row; cost: number }> {
-    const run = await this.run(setting);
+  /** Its row by one quick run, and what that costs; something has to be known. `next` as in `run`. */
+  async at(setting: Setting, next?: Iterable<Setting>): Promise<{ row: Row; cost: number }> {
+    const run = await this.run(setting, next);
     const row = this.isKnown(setting.name)?.row ?? this.like(setting, run);
     return { row, cost: costOf({ row, quick: run }) };
   }
@@ -123,11 +145,17 @@ export class Glances {
     const before = this.isKnown(setting.name);
     if (before) return before;
     const quick = await this.run(setting);
+    this.rest();
     const { phases, found } = setting;
     const ensemble = await ensembleOf(
       { ...found, phases, quality: 'coarse', frames: false },
       { quality: 'coarse', least: LEAST_MEMBERS, nominalCosts: 1 },
-      partOf(this.context, this.share, LEAST_MEMBERS / this.asked.budget_runs),
+      // its run as set is no answer of a search
+      partOf(
+        { ...this.context, progress: (done) => this.context.progress?.(done) },
+        this.share,
+        LEAST_MEMBERS / this.asked.budget_runs,
+      ),
     );
     this.runs += 1 + ensemble.members.length;
     const known = { setting, ensemble, quick, row: this.row(setting, ensemble) };

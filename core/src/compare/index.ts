@@ -8,6 +8,7 @@ export {
   searchOutput,
   searchSettings,
   type Tuned,
+  type TunedSoFar,
   tuneInput,
   tuneOutput,
   tuneSettings,

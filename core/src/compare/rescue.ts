@@ -250,25 +250,32 @@ class Rescuer {
   private async open({ method }: Tried, nearest: Method | undefined): Promise<void> {
     const plan: Planned = { phases: method.phases, found: this.found };
     const glances = this.glances(method, CHANGED_RUNS);
-    const base = await glances.learn(settingOf('', plan.phases, plan.found));
-    const looked: Looked[] = [{ steps: [], cost: costOf(base) }];
-    const look = async (steps: readonly Step[]): Promise<Looked> => {
+    const settingOn = (steps: readonly Step[]) => {
       const { phases, found } = applied(steps, plan);
-      const { cost } = await glances.at(settingOf(JSON.stringify(changesOf(steps)), phases, found));
-      // what comes off first costs its own time besides; that is computed where it is worth it
-      return { steps, cost: cost + FIRST_COSTS * changesOf(steps).filter((c) => c.what === 'remove first').length };
+      return settingOf(JSON.stringify(changesOf(steps)), phases, found);
     };
-    const leans: Looked[] = [];
-    if (phaseOf(plan, 'air')) for (const deg of HOURS_DEG) leans.push(await look([leaning(deg)]));
+    const base = await glances.learn(settingOn([]));
+    const looked: Looked[] = [{ steps: [], cost: costOf(base) }];
+    const look = async (all: readonly (readonly Step[])[]): Promise<Looked[]> => {
+      const found: Looked[] = [];
+      const settings = all.map(settingOn);
+      for (const [n, steps] of all.entries()) {
+        const { cost } = await glances.at(settings[n], settings.slice(n + 1));
+        // what comes off first costs its own time besides; that is computed where it is worth it
+        const first = changesOf(steps).filter((c) => c.what === 'remove first').length;
+        found.push({ steps, cost: cost + FIRST_COSTS * first });
+      }
+      return found;
+    };
+    const leans = phaseOf(plan, 'air') ? await look(HOURS_DEG.map((deg) => [leaning(deg)])) : [];
     const from = leans.length > 0 ? [leans.reduce((a, b) => (b.cost < a.cost ? b : a)).steps[0]] : [];
     let at = looked[0];
     for (let n = 0; n < MOST_STEPS; n++) {
       // what is in trouble changes with what was done about it
       const now = applied(at.steps, plan);
-      const run = await glances.run(settingOf(JSON.stringify(changesOf(at.steps)), now.phases, now.found));
+      const run = await glances.run(settingOn(at.steps));
       const steps = [...from, ...changesFor(now, troubleOf(run, this.harmed(base)), this.asked.kit)];
-      const next: Looked[] = [];
-      for (const step of steps) if (together([...at.steps, step])) next.push(await look([...at.steps, step]));
+      const next = await look(steps.map((step) => [...at.steps, step]).filter(together));
       looked.push(...next);
       const best = next.reduce((a, b) => (b.cost < a.cost ? b : a), at);
       if (best === at) break;

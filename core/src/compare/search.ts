@@ -73,6 +73,8 @@ export const tuneOutput = z.strictObject({
   before: rowSchema,
 });
 export type Tuned = z.infer<typeof tuneOutput>;
+/** The best so far, while a search goes on; `nearly`: known by a glance alone. */
+export type TunedSoFar = Tuned & { nearly: boolean };
 
 /** So many starts are spread over all settings; so many of the best are followed. */
 const [SPREAD, FOLLOWED] = [24, 3];
@@ -82,6 +84,9 @@ const NEAR = 0.05;
 /** A point of the search: which value of each axis. */
 type Point = readonly number[];
 const nameOf = (p: Point): string => p.join(' ');
+const pointOf = (name: string): Point => name.split(' ').map(Number);
+/** So many of a walk's next points are guessed: more than there are processors to look at them. */
+const GUESSED = 8;
 
 /** Radical inverse: numbers that fill a range evenly (Halton). */
 function inverse(n: number, base: number): number {
@@ -90,6 +95,8 @@ function inverse(n: number, base: number): number {
   return v;
 }
 const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37];
+
+type Better = Pick<Known, 'setting' | 'row'>;
 
 /** What is searched: a method on what is found at the bench. */
 interface Asked {
@@ -103,6 +110,8 @@ interface Asked {
   believable?: boolean;
   /** Starts besides the settings as they are; without, over all there is. */
   starts?: number;
+  /** Told what is better than what was there, as soon as it is seen; `nearly` while it is known by a glance alone. */
+  onBetter?: (better: Better, nearly: boolean) => void;
 }
 
 const isOpen = (row: Row): boolean => (row.window?.p_open ?? 0) >= WORKS;
@@ -112,6 +121,8 @@ export class Search {
   private readonly asked: Asked;
   private readonly glances: Glances;
   trace: Told['trace'] = [];
+  /** What the best that was told by a glance costs. */
+  private told = Infinity;
 
   constructor(asked: Asked, context: CalcContext) {
     this.asked = asked;
@@ -121,6 +132,10 @@ export class Search {
 
   get evaluated(): number {
     return this.glances.looked;
+  }
+  /** Of the runs it may take. */
+  get done(): number {
+    return this.glances.share;
   }
   /** As it was set, as near as what is free comes to it. */
   get first(): Known {
@@ -139,9 +154,9 @@ export class Search {
   private values(point: Point): Map<string, Value> {
     return new Map(this.axes.map(({ key, values }, i) => [key, values[point[i]]]));
   }
-  /** The settings of what was found, by what is free. */
-  get settings(): Record<string, Value> {
-    return Object.fromEntries(this.values(this.best.setting.name.split(' ').map(Number)));
+  /** What is free, as it stands in a setting. */
+  valuesOf({ name }: Setting): Record<string, Value> {
+    return Object.fromEntries(this.values(pointOf(name)));
   }
   private setting(point: Point): Setting {
     const { method, found } = this.asked;
@@ -155,10 +170,23 @@ export class Search {
     };
   }
 
-  private async glance(point: Point): Promise<number> {
+  private passes({ phases }: Setting): boolean {
+    return !this.asked.believable || passes(phases);
+  }
+
+  /** What a point costs by a glance. `next`: where it goes on to if that does not pay. */
+  private async glance(point: Point, next: readonly Point[] = []): Promise<number> {
     const setting = this.setting(point);
-    if (this.asked.believable && !passes(setting.phases)) return Infinity;
-    return (await this.glances.at(setting)).cost;
+    if (!this.passes(setting)) return Infinity;
+    const guesses = next.map((p) => this.setting(p)).filter((s) => this.passes(s));
+    const { row, cost } = await this.glances.at(setting, guesses);
+    // told until something better than what was there is surely known
+    const { first, best } = this;
+    if (best === first && cost < Math.min(this.told, costOf(first)) && scored(row) < scored(first.row)) {
+      this.told = cost;
+      this.asked.onBetter?.({ setting, row }, true);
+    }
+    return cost;
   }
 
   private get leastKnown(): number {
@@ -171,6 +199,7 @@ export class Search {
     if (known !== this.best || this.trace.at(-1)?.score === score) return;
     // a surer one may cost a little more than one before it
     this.trace = this.trace.filter((t) => t.score > score).concat({ evaluated: this.evaluated, score });
+    if (known !== this.first) this.asked.onBetter?.(known, false);
   }
 
   /** The nearest point to the settings as they are. */
@@ -184,6 +213,19 @@ export class Search {
     });
   }
 
+  /** The point that lies so many values further along an axis; undefined at its end. */
+  private beside(point: Point, axis: number, by: number): Point | undefined {
+    const to = Math.min(this.axes[axis].values.length - 1, Math.max(0, point[axis] + by));
+    return to === point[axis] ? undefined : point.map((v, i) => (i === axis ? to : v));
+  }
+  /** Where a walk goes on to as long as nothing pays: the other way along its axis, then both ways along the next. */
+  private onward(from: Point, axis: number, way: number): Point[] {
+    const ways = this.axes.flatMap((_, a) => [-1, 1].map((by) => [a, by]));
+    const at = ways.findIndex(([a, by]) => a === axis && by === way);
+    const next = [...ways.slice(at + 1), ...ways.slice(0, at)].map(([a, by]) => this.beside(from, a, by));
+    return next.filter((p) => p !== undefined).slice(0, GUESSED);
+  }
+
   /** Downhill by glances: along one axis while it pays, each step twice as long as the one before, then along the next, until none pays. */
   private async follow(from: Point): Promise<{ point: Point; score: number }> {
     let [at, score] = [from, await this.glance(from)];
@@ -192,11 +234,10 @@ export class Search {
       idle++;
       for (const way of [-1, 1]) {
         for (let step = way; ; step *= 2) {
-          const to = Math.min(this.axes[axis].values.length - 1, Math.max(0, at[axis] + step));
-          if (to === at[axis]) break;
+          const next = this.beside(at, axis, step);
+          if (!next) break;
           if (this.glances.spent) return { point: at, score };
-          const next = at.map((v, i) => (i === axis ? to : v));
-          const s = await this.glance(next);
+          const s = await this.glance(next, this.onward(at, axis, way));
           if (s >= score - 1e-9) break;
           [at, score, idle] = [next, s, 0];
         }
@@ -206,6 +247,11 @@ export class Search {
   }
 
   async run(): Promise<void> {
+    await this.search();
+    this.glances.rest();
+  }
+
+  private async search(): Promise<void> {
     const asSet = this.asSet();
     await this.learn(asSet);
     // where nothing is open, other corners are tried as long as there are runs and settings left
@@ -216,7 +262,7 @@ export class Search {
     }
     // what is known now changes what glances say: on from the best until nothing near it is better
     for (;;) {
-      const next = await this.follow(this.best.setting.name.split(' ').map(Number));
+      const next = await this.follow(pointOf(this.best.setting.name));
       if (this.glances.spent || this.glances.isKnown(nameOf(next.point))) return;
       await this.learn(next.point);
     }
@@ -225,9 +271,9 @@ export class Search {
   /** Looks at starts, and follows the best of them; all where nothing is open. */
   private async from(starts: readonly Point[]): Promise<void> {
     const found: { point: Point; score: number }[] = [];
-    for (const point of starts) {
+    for (const [n, point] of starts.entries()) {
       if (this.glances.spent) break;
-      const score = await this.glance(point);
+      const score = await this.glance(point, starts.slice(n + 1));
       if (Number.isFinite(score)) found.push({ point, score });
     }
     found.sort((a, b) => a.score - b.score);
@@ -266,28 +312,34 @@ export async function searchSettings(input: SearchInput, context: CalcContext): 
   await search.run();
   const { setting, row } = search.best;
   return {
-    ...whatFound(search),
+    ...whatFound(search, search.best),
     dials: dialsOf(setting.phases, station),
     row: { ...row, procedure: procedureOf({ id, phases: setting.phases }, asked, setting.found.covers) },
   };
 }
 
-/** The settings of a plan. Throws as `searchSettings`. */
+/** The settings of a plan; what is better than those it has is told with the progress (`TunedSoFar`). Throws as `searchSettings`. */
 export async function tuneSettings(input: TuneInput, context: CalcContext): Promise<Tuned> {
   const { plan, as, free, weights: w, budget_runs: most } = input;
   const { phases, ...found } = plan;
   const method = { id: as, phases };
-  const asked = { method, found, free, weights: w, seed: undefined, budget_runs: most, believable: true };
+  const tuned = (better: Better): Tuned => ({
+    ...whatFound(search, better),
+    phases: better.setting.phases,
+    covers: better.setting.found.covers ?? [],
+    before: search.first.row,
+  });
+  const onBetter = (better: Better, nearly: boolean) =>
+    context.progress?.(search.done, { ...tuned(better), nearly } satisfies TunedSoFar);
+  const asked = { method, found, free, weights: w, seed: undefined, budget_runs: most, believable: true, onBetter };
   const search = new Search(asked, context);
   await search.run();
-  const { phases: best, found: around } = search.best.setting;
-  return { ...whatFound(search), phases: best, covers: around.covers ?? [], before: search.first.row };
+  return tuned(search.best);
 }
 
-function whatFound(search: Search): Omit<Told, 'dials'> {
-  const { row } = search.best;
+function whatFound(search: Search, { row, setting }: Better): Omit<Told, 'dials'> {
   return {
-    settings: search.settings,
+    settings: search.valuesOf(setting),
     score: scored(row),
     p_open: row.window?.p_open ?? 0,
     evaluated: search.evaluated,

@@ -14,8 +14,8 @@ export interface CalcContext {
   now: () => number;
   /** Lets the host handle messages (a cancel, say) in the middle of a long run. */
   breathe?: () => Promise<void>;
-  /** An idle place elsewhere that computes members of the ensemble of this plan input (`rework/ensemble.ts`), where there is one. */
-  idle?: (input: unknown) => Promise<Helper | undefined>;
+  /** An idle place elsewhere that computes runs (`rework/runAsked.ts`) about this, where there is one. */
+  idle?: (about: unknown) => Promise<Helper | undefined>;
 }
 
 export class CancelledError extends Error {

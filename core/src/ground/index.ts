@@ -9,6 +9,7 @@ export {
   parseInput,
 } from './calc.ts';
 export { canonicalJson, checksumOf, contentHash, textHash } from './canonical.ts';
+export { Ahead } from './ahead.ts';
 export { type Helper, inShares } from './shares.ts';
 export { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from './constants.ts';
 export { few } from './few.ts';

@@ -43,7 +43,7 @@ export async function inShares<Q, A>(
   }
   try {
     while (open.length > 0) {
-      callForHelp();
+      if (open.length > 1) callForHelp();
       for (let n = open.shift(); n !== undefined; n = open.shift()) {
         answers[n] = await here(questions[n]);
         callForHelp();

@@ -1,9 +1,10 @@
 /** A procedure as set, and the same with everything uncertain off by the rows of a design. */
-import { type CalcContext, type Helper, inShares } from '../ground/index.ts';
+import type { CalcContext } from '../ground/index.ts';
 import type { PlanRun } from './bench/runForm.ts';
 import { designFor } from './design.ts';
 import type { PlanInput } from './planForm.ts';
 import { runPlan } from './planRun.ts';
+import { runAll } from './runAsked.ts';
 import { uncertainOf } from './uncertainty.ts';
 
 export interface Ensemble {
@@ -32,15 +33,6 @@ export const partOf = (context: CalcContext, from: number, share: number): CalcC
   progress: (done, partial) => context.progress?.(from + share * done, partial),
 });
 
-/** One of them: everything uncertain of `input` off by a row of its design. */
-export function memberOf(input: PlanInput, row: readonly number[], context: CalcContext): Promise<PlanRun> {
-  const off = uncertainOf(input.phases).reduce((i, u, k) => (row[k] === 0 ? i : u.off(i, row[k])), input);
-  return runPlan(off, context);
-}
-
-/** The run as set. */
-const AS_SET = 'as set';
-
 /** Computes all of them, in shares where somebody is idle; the run as set first: it is told as soon as it is there. */
 export async function ensembleOf(
   input: PlanInput,
@@ -60,30 +52,16 @@ export async function ensembleOf(
     ...context,
     progress: (d, partial) => context.progress?.((done + d * of) / costs, partial),
   });
-  function counted<R>(run: R, of = 1, told?: PlanRun): R {
-    if (run !== undefined) context.progress?.((done += of) / costs, told);
-    return run;
-  }
   const asSet = async () => {
     const run = await runPlan(input, share(nominalCosts));
-    return counted(run, nominalCosts, run);
+    context.progress?.((done += nominalCosts) / costs, run);
+    return run;
   };
   const first = settled && (await asSet());
   if (first && settled?.(first)) return { inputs: [], nominal: first, centre: first, members: [], limit_s };
-  const idle = async () => {
-    const helper = (await context.idle?.(quickly)) as Helper<readonly number[], PlanRun> | undefined;
-    return (
-      helper && {
-        ask: async (row: readonly number[] | typeof AS_SET) =>
-          row === AS_SET ? undefined : counted(await helper.ask(row)),
-        done: () => helper.done(),
-      }
-    );
-  };
-  const runs = await inShares(
-    first ? rows : [AS_SET, ...rows],
-    async (row) => (row === AS_SET ? asSet() : counted(await memberOf(quickly, row, share(1)))),
-    context.idle && idle,
+  const members = rows.map((row) => ({ row }));
+  const runs = await runAll(quickly, first ? members : [asSet, ...members], share(1), () =>
+    context.progress?.((done += 1) / costs),
   );
   const [nominal, ...others] = first ? [first, ...runs] : runs;
   return {

@@ -48,7 +48,7 @@ export { reachOf, rowsOf, sideOf } from './phases/rows.ts';
 export { type PlanInput, planInputSchema, planOfSaid, planSaid } from './planForm.ts';
 export { guideOf, handsClock, turnsOf } from './planGuide.ts';
 export { effectsOf } from './design.ts';
-export { type Ensemble, ensembleOf, memberOf, partOf, rateOf, timeOf } from './ensemble.ts';
+export { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
 export {
   BOARD_HOLD_S,
   COVER_S,
@@ -67,6 +67,7 @@ export {
 export { planEnsemble, planHeat } from './planHeat.ts';
 export { type PlanResult, planResultSchema, windowEnd } from './planResult.ts';
 export { runPlan } from './planRun.ts';
+export { helpersFor, type RunAsked, runAsked, type RunsAbout } from './runAsked.ts';
 export { caseOf, reworkInput, reworkOutput, type ReworkPlace, reworkPlaceSchema, tellRework } from './procedure.ts';
 export { RANGES } from './ranges.ts';
 export { stuckShare } from './phases/vacuum/stuck.ts';

@@ -19,7 +19,7 @@ const [AFTER_WET, AFTER_HURT, HURT_S] = [60, 8, 5];
  * that they stay so, their peaks then as they would have become; until the part
  * is lifted and what is left on its lands has frozen.
  */
-type Until = 'told' | 'shut' | 'frozen';
+export type Until = 'told' | 'shut' | 'frozen';
 
 /** Computes one procedure. `input.target` must be a part of the board with terminals. Throws `OutOfBoundsError` rather than tell a temperature that is not possible. */
 export function runPlan(input: PlanInput, context: CalcContext, until: Until = 'told'): Promise<PlanRun> {

@@ -1,6 +1,6 @@
 /** The calculation registry in a web worker. Cancelling a run means ending the worker (see the pool). */
 import { CalcInputError, type Helper } from '@orthos/core/ground';
-import { memberOf, type PlanInput, type PlanRun } from '@orthos/core/rework';
+import { type PlanRun, type RunAsked, runAsked, type RunsAbout } from '@orthos/core/rework';
 import { runCalc } from '@orthos/formats';
 import { expose, transfer } from 'comlink';
 
@@ -16,7 +16,7 @@ const breathe = () =>
 const now = () => performance.now();
 
 /** What this worker is a helper for. */
-let ensemble: PlanInput | undefined;
+let helpsWith: RunsAbout | undefined;
 
 const api = {
   async run(
@@ -36,12 +36,12 @@ const api = {
     }
   },
   /** What is asked about from now on. */
-  about(input: PlanInput): void {
-    ensemble = input;
+  about(runs: RunsAbout): void {
+    helpsWith = runs;
   },
-  member(row: readonly number[]): Promise<PlanRun> {
-    if (!ensemble) throw new Error('Nobody said what it is about.');
-    return memberOf(ensemble, row, { now });
+  answer(asked: RunAsked): Promise<PlanRun> {
+    if (!helpsWith) throw new Error('Nobody said what it is about.');
+    return runAsked(helpsWith, asked, { now });
   },
 };
 export type CalcWorker = typeof api;

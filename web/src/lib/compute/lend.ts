@@ -3,7 +3,7 @@ import type { Helper } from '@orthos/core/ground';
 import type { Pool, Slot } from './workers';
 
 interface Lendable extends Slot {
-  api: { about: (input: never) => Promise<void>; member: (question: never) => Promise<unknown> };
+  api: { about: (what: never) => Promise<void>; answer: (question: never) => Promise<unknown> };
 }
 
 export class Lender {
@@ -19,7 +19,7 @@ export class Lender {
   }
 
   /** A worker that nobody waits for, if there is one. */
-  async idle(input: unknown): Promise<Helper | undefined> {
+  async idle(about: unknown): Promise<Helper | undefined> {
     const { pool, signal, lent } = this;
     if (!pool.free || signal.aborted || this.ended) return undefined;
     let isOver = false;
@@ -33,7 +33,7 @@ export class Lender {
     lent.add(done);
     const told = await new Promise<Lendable['api'] | undefined>((ready) => {
       const lending = pool.run(async ({ api }) => {
-        await api.about(input as never);
+        await api.about(about as never);
         ready(api);
         await over;
       }, signal);
@@ -50,7 +50,7 @@ export class Lender {
         if (pool.crowded) done();
         return isOver
           ? Promise.resolve(undefined)
-          : Promise.race([told.member(question as never), over.then(() => undefined)]);
+          : Promise.race([told.answer(question as never), over.then(() => undefined)]);
       },
       done,
     };

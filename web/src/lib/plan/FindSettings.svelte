@@ -4,7 +4,7 @@
   import type { PlanInputs } from '$lib/jobs/view';
   import Notice from '$lib/ui/Notice.svelte';
   import type { BoardModel } from '@orthos/core/board';
-  import type { Free, Row, Tuned, Weights } from '@orthos/core/compare';
+  import type { Free, Row, Tuned, TunedSoFar, Weights } from '@orthos/core/compare';
   import { COVER_NAMES } from '@orthos/core/hands';
   import { COVER_KINDS, kindOf, type Method, methodName, type Panel } from '@orthos/core/rework';
   import { onDestroy } from 'svelte';
@@ -28,8 +28,10 @@
 
   let done = $state(0);
   let busy = $state(false);
+  let taking = $state(false);
   let problem = $state('');
-  let found = $state.raw<Tuned | null>(null);
+  /** The best so far while it is searched, `nearly` where a glance alone says so. */
+  let found = $state.raw<(Tuned & { nearly?: boolean }) | null>(null);
   let abort = new AbortController();
   onDestroy(() => abort.abort());
 
@@ -44,13 +46,20 @@
 
   async function search() {
     abort = new AbortController();
+    const { signal } = abort;
+    // progress comes by a way of its own and may arrive after the end
+    const onProgress = (part: number, better?: unknown) => {
+      if (!busy || signal.aborted) return;
+      done = Math.max(done, part);
+      if (better) found = better as TunedSoFar;
+    };
     [busy, problem, found, done] = [true, '', null, 0];
     const { phases, quality: _, frames: __, ...plan } = planInputOf(board, inputs, method, false);
     try {
       found = await runInPool<Tuned>(
         'plan.tune',
         { ...plan, phases, as: method.id, free, weights: { ...weights } },
-        { signal: abort.signal, onProgress: (part) => (done = Math.max(done, part)) },
+        { signal, onProgress },
       );
     } catch (e) {
       if ((e as Error).name !== 'AbortError') problem = (e as Error).message;
@@ -60,9 +69,10 @@
   }
   async function take() {
     if (!found) return;
-    busy = true;
+    abort.abort();
+    taking = true;
     await onTake({ ...method, phases: found.phases }, found.covers);
-    busy = false;
+    taking = false;
   }
 
   /** What is turned, from what to what, as its form calls it. */
@@ -99,11 +109,13 @@
     });
   });
   const better = $derived(found !== null && found.score < (found.before.score ?? Infinity) - 1e-3);
+  /** The search is through. */
+  const ended = $derived(found !== null && found.nearly === undefined);
   const rows = $derived<[string, Row, Method['phases']][]>(
     found
       ? [
           ['as set', found.before, method.phases],
-          ['found', found.row, found.phases],
+          [ended ? 'found' : 'best so far', found.row, found.phases],
         ]
       : [],
   );
@@ -112,11 +124,11 @@
 <section class="mt-3 border border-line bg-sheet p-3" aria-label="Find settings">
   <div class="flex flex-wrap items-center gap-3">
     <h3 class="flex-1">Settings for {methodName(method.id).toLowerCase()} on this bench</h3>
-    {#if busy && !found}
+    {#if busy}
       <progress class="w-40" max="1" value={done} aria-label="Settings looked at"></progress>
       <button class="button px-3" onclick={() => abort.abort()}>Cancel</button>
     {:else}
-      <button class="button px-3" onclick={search} disabled={nothing || busy}
+      <button class="button px-3" onclick={search} disabled={nothing || taking}
         >{found ? 'Search again' : 'Search'}</button
       >
     {/if}
@@ -138,7 +150,7 @@
       <tbody>
         {#each rows as [name, row, phases] (name)}
           {@const verdict = VERDICT[row.verdict]}
-          <tr class="border-t border-faint align-top {name === 'found' ? 'font-semibold' : ''}">
+          <tr class="border-t border-faint align-top {row === found.row ? 'font-semibold' : ''}">
             <th class="py-1 pr-2 text-left font-normal text-ink2">{name}</th>
             <td class="pr-2">{phases.map((p) => kindOf(p).line(p.settings as never, units)).join('; ')}</td>
             <td class="pr-2 whitespace-nowrap">{row.loose_s?.p50 ? lasts(row.loose_s.p50) : 'never'}</td>
@@ -146,7 +158,9 @@
             <td class="pr-2 whitespace-nowrap">{padsBar(row)?.word ?? ''}</td>
             <td class="pr-2 whitespace-nowrap">{Math.round(100 * (row.window?.p_open ?? 0))} %</td>
             <td class="whitespace-nowrap"
-              ><span class="text-{verdict.tone}">{verdict.mark} {row.verdict}</span>
+              ><span class="text-{verdict.tone}"
+                >{verdict.mark} {found.nearly && row === found.row ? '≈ ' : ''}{row.verdict}</span
+              >
               {row.score?.toFixed(3)}</td
             >
           </tr>
@@ -154,17 +168,18 @@
       </tbody>
     </table>
     {#if better && changes.length > 0}<p class="mt-2">{changes.join(', ')}</p>{/if}
-    {#if better && atEnds.length > 0}
+    {#if ended && better && atEnds.length > 0}
       <p class="text-[13px] text-caution">
         ◆ At the end of what was looked at: {atEnds.join(', ')}. Seconds there are least sure; try it on scrap first.
       </p>
     {/if}
     <div class="mt-2 flex flex-wrap items-center gap-3">
       {#if better}
-        <button class="button button-main px-3" onclick={take} disabled={busy}>Take these settings</button>
+        <button class="button button-main px-3" onclick={take} disabled={taking}>Take these settings</button>
       {/if}
       <p class="text-[13px] text-ink2">
-        {better ? '' : 'Nothing better than what is set. '}{found.evaluated} settings looked at.
+        {better ? '' : 'Nothing better than what is set. '}{found.evaluated} settings looked at{ended ? '' : ' so far'}.
+        {#if found.nearly}≈ by one run of each; taken, it is computed in full.{/if}
         {#if found.row.verdict !== 'works'}
           <span class="text-caution">◆ {found.row.why}.</span>
         {/if}
