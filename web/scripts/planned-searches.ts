@@ -4,7 +4,7 @@
  */
 import type { BoardModel } from '@orthos/core/board';
 import { freeOn, planWay, tuneInput, tuneSettings } from '@orthos/core/compare';
-import { caseOf, type Kit, type MethodId, methodsOn, pieceOn, reworkPlaceSchema } from '@orthos/core/rework';
+import { caseOf, type Kit, methodsOn, pieceOn, reworkPlaceSchema } from '@orthos/core/rework';
 import { importBoard } from '@orthos/formats';
 import { readFileSync } from 'node:fs';
 import { demoKit } from '../src/lib/server/demo/kit.ts';
@@ -17,7 +17,7 @@ const file = new URL('../src/lib/server/demo/gantry.kicad_pcb', import.meta.url)
 const { board: gantry } = importBoard([{ name: 'gantry.kicad_pcb', bytes: new Uint8Array(readFileSync(file)) }]);
 
 /** What is off the board meanwhile stands behind the way. */
-const JOBS: [name: string, board: BoardModel, part: string, way: MethodId, ...absent: string[]][] = [
+const JOBS: [name: string, board: BoardModel, part: string, way: string, ...absent: string[]][] = [
   ['quillon-q1', quillon, 'q1', 'air-slow'],
   ['quillon-d3', quillon, 'd3', 'air-slow'],
   ['quillon-u4', quillon, 'u4', 'air-slow'],
