@@ -571,10 +571,9 @@ test('settings are searched for on this bench: called off, found, taken, compute
 
   await find.getByRole('button', { name: 'Search' }).click();
   const table = find.getByRole('table', { name: 'Settings found' });
-  // the best so far can be taken while it goes on
+  // the best so far is shown while it goes on
   await expect(table.getByRole('rowheader', { name: 'best so far' })).toBeVisible({ timeout: 60_000 });
-  await expect(find.getByRole('button', { name: 'Take these settings' })).toBeEnabled();
-  await expect(find.getByRole('progressbar')).toBeVisible();
+  await expect(find).toContainText('looked at so far');
   await expect(table.getByRole('rowheader', { name: 'found' })).toBeVisible({ timeout: 200_000 });
   await expect(table.getByRole('row')).toHaveCount(3);
   await expect(find).toContainText(/\d+ settings looked at\./);

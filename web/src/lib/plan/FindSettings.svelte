@@ -125,7 +125,7 @@
   <div class="flex flex-wrap items-center gap-3">
     <h3 class="flex-1">Settings for {methodName(method.id).toLowerCase()} on this bench</h3>
     {#if busy}
-      <progress class="w-40" max="1" value={done} aria-label="Settings looked at"></progress>
+      <progress class="w-40 accent-evidence" max="1" value={done} aria-label="Settings looked at"></progress>
       <button class="button px-3" onclick={() => abort.abort()}>Cancel</button>
     {:else}
       <button class="button px-3" onclick={search} disabled={nothing || taking}
@@ -174,12 +174,12 @@
       </p>
     {/if}
     <div class="mt-2 flex flex-wrap items-center gap-3">
-      {#if better}
+      {#if better && (ended || found.row.verdict !== 'no')}
         <button class="button button-main px-3" onclick={take} disabled={taking}>Take these settings</button>
       {/if}
       <p class="text-[13px] text-ink2">
         {better ? '' : 'Nothing better than what is set. '}{found.evaluated} settings looked at{ended ? '' : ' so far'}.
-        {#if found.nearly}≈ by one run of each; taken, it is computed in full.{/if}
+        {#if found.nearly}≈ by one run of each.{/if}
         {#if found.row.verdict !== 'works'}
           <span class="text-caution">◆ {found.row.why}.</span>
         {/if}

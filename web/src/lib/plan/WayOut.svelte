@@ -62,7 +62,7 @@
   <div class="flex flex-wrap items-center gap-3">
     <h3 class="flex-1">What would open a window here</h3>
     {#if busy}
-      <progress class="w-40" max="1" value={done} aria-label="Changes looked at"></progress>
+      <progress class="w-40 accent-evidence" max="1" value={done} aria-label="Changes looked at"></progress>
       <button class="button px-3" onclick={() => abort.abort()}>Cancel</button>
     {:else}
       <button class="button px-3" onclick={look}>{found ? 'Look again' : 'Look for a way out'}</button>
