@@ -16,14 +16,17 @@ export interface SupplyRun {
 }
 
 const wait = (ms: number, signal?: AbortSignal) =>
-  new Promise<void>((done) => {
-    // called off while something was read
-    if (signal?.aborted) return done();
-    const timer = setTimeout(done, Math.max(0, ms));
-    signal?.addEventListener('abort', () => {
+  new Promise<void>((ready) => {
+    const done = () => {
       clearTimeout(timer);
-      done();
-    });
+      signal?.removeEventListener('abort', done);
+      ready();
+    };
+    // timers leave fractions out, and come early by as much
+    const timer = setTimeout(done, Math.max(0, Math.ceil(ms)));
+    // called off while something was read
+    if (signal?.aborted) done();
+    else signal?.addEventListener('abort', done);
   });
 
 /** A current counts as held by the limit from this share of it. */

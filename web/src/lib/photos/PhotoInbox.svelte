@@ -21,12 +21,14 @@
   let over = $state(false);
   /** What is on its way in, or could not be read: asked for once. */
   const met = new Set<string>();
-  // one after the other: a hand full of pictures must not be read all at once
+  // one after the other, whichever page of this browser it comes to: a hand full of pictures must not be read all at once
   let last: Promise<unknown> = Promise.resolve();
 
   function take(pictures: readonly { of: () => Promise<Blob>; id?: string }[]) {
     for (const { of, id } of pictures)
-      last = last.then(async () => store(await of(), id)).catch((e: Error) => tell(e.message, { tone: 'stop' }));
+      last = last
+        .then(() => navigator.locks.request('photos', async () => store(await of(), id)))
+        .catch((e: Error) => tell(e.message, { tone: 'stop' }));
     last = last.then(() => reload('job:view'));
   }
   async function store(picture: Blob, id?: string) {

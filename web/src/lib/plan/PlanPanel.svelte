@@ -11,7 +11,6 @@
   import { isDoable, methodName, type Phase, phaseOf } from '@orthos/core/rework';
   import { onDestroy, onMount, untrack } from 'svelte';
   import Ways from './Ways.svelte';
-  import Neighbours from './Neighbours.svelte';
   import { heatOnStage, meltTimes, planCallouts } from './onStage';
   import PlanHeading from './PlanHeading.svelte';
   import { PlanKeeper } from './planKeeper.svelte';
@@ -282,7 +281,12 @@
     {/if}
 
     {#if result}
-      <Neighbours board={view.board} {result} {units} onTakenOut={(partId) => keeper.anew(edits.takenOut(partId))} />
+      {#await import('./Neighbours.svelte') then { default: Neighbours }}<Neighbours
+          board={view.board}
+          {result}
+          {units}
+          onTakenOut={(partId) => keeper.anew(edits.takenOut(partId))}
+        />{/await}
       {#await import('./Details.svelte') then { default: Details }}
         {#if method}<Details
             {inputs}
