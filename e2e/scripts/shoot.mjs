@@ -25,10 +25,7 @@ async function openJob(text, step) {
 }
 async function plan(text) {
   await openJob(text, 'plan');
-  await page
-    .getByRole('button', { name: 'Use this plan' })
-    .or(page.getByRole('button', { name: 'In use' }))
-    .waitFor({ timeout: 60_000 });
+  await page.locator('[data-whole]').waitFor({ timeout: 120_000 });
   await page.locator('[role=slider]').waitFor();
   await page.waitForTimeout(400);
 }
