@@ -100,7 +100,11 @@
     return `${r.name}: ${r.verdict}, ${when}; ${r.why}`;
   }
   const firstAnswer = (r: Row | undefined): string =>
-    !r ? 'waiting' : r.verdict === 'no' || !r.loose_s?.p50 ? r.why : `${done} after about ${lasts(r.loose_s.p50)}`;
+    !r
+      ? 'waiting'
+      : r.verdict === 'no' || !r.loose_s?.p50
+        ? r.why
+        : `≈ ${r.verdict}, ${done} after about ${lasts(r.loose_s.p50)}`;
   const TONES = { good: 'var(--ink2)', caution: 'var(--caution)', stop: 'var(--stop)' } as const;
 </script>
 
