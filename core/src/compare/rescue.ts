@@ -265,6 +265,8 @@ class Rescuer {
         const first = changesOf(steps).filter((c) => c.what === 'remove first').length;
         found.push({ steps, cost: cost + FIRST_COSTS * first });
       }
+      // the last may have been at hand: nobody is kept waiting for what comes next
+      glances.rest();
       return found;
     };
     const leans = phaseOf(plan, 'air') ? await look(HOURS_DEG.map((deg) => [leaning(deg)])) : [];

@@ -150,7 +150,7 @@
       <tbody>
         {#each rows as [name, row, phases] (name)}
           {@const verdict = VERDICT[row.verdict]}
-          <tr class="border-t border-faint align-top {row === found.row ? 'font-semibold' : ''}">
+          <tr class="border-t border-faint align-top {name === 'as set' ? '' : 'font-semibold'}">
             <th class="py-1 pr-2 text-left font-normal text-ink2">{name}</th>
             <td class="pr-2">{phases.map((p) => kindOf(p).line(p.settings as never, units)).join('; ')}</td>
             <td class="pr-2 whitespace-nowrap">{row.loose_s?.p50 ? lasts(row.loose_s.p50) : 'never'}</td>
@@ -159,7 +159,7 @@
             <td class="pr-2 whitespace-nowrap">{Math.round(100 * (row.window?.p_open ?? 0))} %</td>
             <td class="whitespace-nowrap"
               ><span class="text-{verdict.tone}"
-                >{verdict.mark} {found.nearly && row === found.row ? '≈ ' : ''}{row.verdict}</span
+                >{verdict.mark} {found.nearly && name !== 'as set' ? '≈ ' : ''}{row.verdict}</span
               >
               {row.score?.toFixed(3)}</td
             >
