@@ -1,5 +1,16 @@
 import { expect, type Page } from '@playwright/test';
-import { choose, openJob, openTool, ownReading, pick, planReady, pressUntil, test, watchErrors } from './helpers.ts';
+import {
+  callOff,
+  choose,
+  openJob,
+  openTool,
+  ownReading,
+  pick,
+  planReady,
+  pressUntil,
+  test,
+  watchErrors,
+} from './helpers.ts';
 
 let errors: string[];
 test.beforeEach(({ page }) => {
@@ -176,8 +187,8 @@ test('two fingers and the wheel zoom, one finger moves; none of them chooses a p
 
 test('time on the plan: keys move it, the melt point is one key away', async ({ page }) => {
   await openJob(page, 'C5 already taken off', 'plan');
-  await planReady(page);
   await pick(page, 'Air, slow');
+  await callOff(page);
   const time = page.getByLabel('Time since the heat came on, seconds');
   await expect(time).toBeAttached();
   await page.getByRole('application').focus();
@@ -196,7 +207,8 @@ test('time on the plan: keys move it, the melt point is one key away', async ({ 
 
 test('a change in the kit makes the plans that used it stale', async ({ page }) => {
   const href = await openJob(page, 'moves backwards', 'plan');
-  await planReady(page);
+  await planReady(page, 'best');
+  await callOff(page);
   await page.goto('/kit');
   let station = await openTool(page, 'Air station, left bench');
   const was = await station.getByLabel('Give or take, %').inputValue();
@@ -212,7 +224,7 @@ test('a change in the kit makes the plans that used it stale', async ({ page }) 
   await station.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('uncalibrated, saved')).toBeVisible();
   await page.goto(`${href}/plan`);
-  await planReady(page);
+  await planReady(page, 'best');
   await expect(page.getByText('Stale')).toHaveCount(0);
 });
 
@@ -296,8 +308,8 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
   // a change of the kit before may have made it stale
   const again = page.getByRole('button', { name: 'Compute again' });
   if (await again.isVisible()) await again.click();
-  await planReady(page);
   const marked = await spread();
+  await callOff(page);
   await dial('no L/min on it');
   try {
     await expect(page.getByText('percent of the dial')).toHaveCount(1);

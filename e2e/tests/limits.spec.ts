@@ -1,6 +1,6 @@
 /** Whose word counts on what a part stands: the table's, the shop's, the part's own papers; and the laminate's kind. In a shop of its own. */
 import { expect, type Page } from '@playwright/test';
-import { freshShop, pick, planReady, test, usePlan, watchErrors } from './helpers.ts';
+import { freshShop, pick, test, usePlan, watchErrors } from './helpers.ts';
 
 /** What the plan of slow air says of the plug beside the target; nothing where there is nothing to say. */
 async function plugUnder(page: Page): Promise<string> {
@@ -49,7 +49,6 @@ test('the shop’s limits, a part’s own papers and the kind of laminate reach 
     await page.goto(job);
     await expect(page.getByText(/stale|changed/i).first()).toBeVisible();
     await page.keyboard.press('c');
-    await planReady(page);
     const strict = await plugUnder(page);
     expect(strict).not.toBe(before);
     expect(strict).toMatch(/hurts/);

@@ -1,6 +1,18 @@
 /** What a plan is computed with besides the tool: heat from below, draught, covers, closing in. */
 import { expect, type Page } from '@playwright/test';
-import { choose, newJob, openRun, planReady, record, tap, test, watchErrors, pick, usePlan } from './helpers.ts';
+import {
+  callOff,
+  choose,
+  newJob,
+  openRun,
+  pick,
+  planReady,
+  record,
+  tap,
+  test,
+  usePlan,
+  watchErrors,
+} from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
 const QUILLON_GONE = [
@@ -19,32 +31,21 @@ async function wet(page: Page): Promise<number> {
 
 const methodsOf = (page: Page) => page.getByRole('radiogroup', { name: 'Methods' });
 
-/** Does what starts a computation, and waits until all of its methods are stored: computed, or known from before. */
-async function recompute(page: Page, start: () => Promise<void>): Promise<void> {
-  const stored = page.waitForResponse((r) => r.status() === 201 && /\/plans(\/known)?$/.test(r.url()), {
-    timeout: 240_000,
-  });
-  await start();
-  await stored;
-  await planReady(page);
-}
-
 /** Once one way is computed in full: its seconds; the others are called off. */
 async function timeOf(page: Page, name: string): Promise<number> {
   await pick(page, name);
   const seconds = await wet(page);
-  // through meanwhile, there is nothing to call off
-  const cancel = page.getByRole('button', { name: 'Cancel', exact: true });
-  if (await cancel.isVisible()) await cancel.click({ timeout: 2000 }).catch(() => {});
+  await callOff(page);
   return seconds;
 }
 
-/** A new job with its suspect, at its plan. */
-async function planFor(page: Page, board: string, partId: string, complaint: string): Promise<string> {
+/** A new job with its suspect, at its plan: one way is looked at and computed in full, the others are called off; without one all of it is computed. */
+async function planFor(page: Page, board: string, partId: string, complaint: string, way?: string): Promise<string> {
   const id = await newJob(page, { board, complaint });
   await record(page, id, { type: 'suspect', partId, why: 'reads low' });
-  await page.goto(`/jobs/${id}/plan`);
-  await planReady(page);
+  await page.goto(`/jobs/${id}/plan${way ? `?method=${way}` : ''}`);
+  await planReady(page, way ? 'best' : 'whole');
+  if (way) await callOff(page);
   return id;
 }
 
@@ -61,11 +62,10 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
   page,
 }) => {
   test.setTimeout(300_000);
-  await planFor(page, QUILLON, 'q1', 'switch gets hot');
+  await planFor(page, QUILLON, 'q1', 'switch gets hot', 'air-slow');
   const besides = page.getByRole('table', { name: 'Besides, until it is off' });
   await expect(besides).toContainText(/Land .*soft/);
   await expect(besides).toContainText('Its body');
-  await pick(page, 'Air, slow');
   const before = await wet(page);
 
   await page.getByRole('button', { name: 'Surroundings' }).click();
@@ -87,13 +87,14 @@ test('surroundings: a preheater melts sooner, covers are kept, taking them away 
   expect(await timeOf(page, 'Air, slow')).toBeLessThan(before);
 
   await page.reload();
+  // it is kept, and still looked at when it is computed anew
+  await pick(page, 'Air, slow');
   await page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' }).click();
   await choose(form.getByRole('combobox').first(), 'open air');
   await choose(form.getByLabel(covered), 'not covered');
-  await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
+  await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings', exact: true })).toBeVisible();
-  await pick(page, 'Air, slow');
-  expect(await wet(page)).toBe(before);
+  expect(await timeOf(page, 'Air, slow')).toBe(before);
 
   await page.getByRole('button', { name: 'Change settings' }).click();
   const settings = page.getByRole('form', { name: /Settings of Air, slow/ });
@@ -110,7 +111,7 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   page,
 }) => {
   test.setTimeout(300_000);
-  await planFor(page, QUILLON, 'r14', 'reads open at the sense resistor');
+  await planFor(page, QUILLON, 'r14', 'reads open at the sense resistor', 'air-fast');
   const methods = methodsOf(page);
 
   await pick(page, 'Air, fast');
@@ -126,7 +127,6 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await settings.getByRole('button', { name: 'Keep these' }).click();
   await expect(methods.getByText('pulsed, leaning 20°')).toBeVisible();
   await page.keyboard.press('c');
-  await planReady(page);
   // half the time without wind
   expect(await timeOf(page, 'Air, fast')).toBeGreaterThan(before * 1.3);
 
@@ -159,16 +159,14 @@ test('hot tweezers on a two-ended part: pulses and a lean on the air beside it, 
   await form.getByLabel('Corroded ones').fill('');
   await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings', exact: true })).toBeVisible();
-  await planReady(page);
-  await pick(page, 'Hot tweezers');
-  expect(await wet(page)).toBe(clean);
+  expect(await timeOf(page, 'Hot tweezers')).toBe(clean);
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
 });
 
 test('what lies under the board and what holds it: infrared, mat, frame, props, draught, glue', async ({ page }) => {
   test.setTimeout(300_000);
-  await planFor(page, QUILLON, 'q1', 'switch gets hot again');
+  await planFor(page, QUILLON, 'q1', 'switch gets hot again', 'air-fast');
   const form = page.getByRole('form', { name: 'Surroundings' });
   const compute = form.getByRole('button', { name: 'Compute with these' });
   const open = async () => {
@@ -239,17 +237,17 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
 
 test('cells and displays come out first, on either side; what stands in its own papers counts', async ({ page }) => {
   test.setTimeout(300_000);
-  await planFor(page, 'Tern T2, 2 layers', 'u1', 'segments missing');
+  await planFor(page, 'Tern T2, 2 layers', 'u1', 'segments missing', 'bead');
   const methods = methodsOf(page);
   await pick(page, 'Low-melt + iron');
   await expect(methods.getByText(/^take (J3, BT1|BT1, J3) out first/).first()).toBeVisible();
   await expect(page.getByText('Take J3 and BT1 out first.', { exact: false })).toBeVisible();
   await expect(page.getByRole('row', { name: /J3 other side, display/ })).toBeVisible();
-  for (const name of ['BT1', 'J3']) {
-    await recompute(page, () => page.getByRole('row', { name }).getByRole('button', { name: 'take it out' }).click());
+  for (const [n, name] of ['BT1', 'J3'].entries()) {
+    await page.getByRole('row', { name }).getByRole('button', { name: 'take it out' }).click();
+    await expect(page.getByRole('button', { name: `Surroundings: ${n + 1} taken out`, exact: true })).toBeVisible();
     await pick(page, 'Low-melt + iron');
   }
-  await expect(page.getByRole('button', { name: 'Surroundings: 2 taken out', exact: true })).toBeVisible();
   await expect(page.getByText('out first', { exact: false })).toHaveCount(0);
   // the form remembers it, and it can be put back
   await page.getByRole('button', { name: /^Surroundings/ }).click();
@@ -258,8 +256,9 @@ test('cells and displays come out first, on either side; what stands in its own 
   await choose(form.getByLabel('Cover on BT1'), 'not covered');
   await choose(form.getByLabel('Board and parts'), 'damp');
   await choose(form.getByLabel('Afterwards U1'), 'goes on again');
-  await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
+  await form.getByRole('button', { name: 'Compute with these' }).click();
   await expect(page.getByRole('button', { name: 'Surroundings: 1 taken out, damp, goes on again' })).toBeVisible();
+  await pick(page, 'Low-melt + iron');
   await expect(methods.getByText(/^take BT1 out first/).first()).toBeVisible();
 });
 
@@ -267,7 +266,7 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
   page,
 }) => {
   test.setTimeout(600_000);
-  await planFor(page, QUILLON, 'u4', 'controller dead');
+  await planFor(page, QUILLON, 'u4', 'controller dead', 'air-fast');
   const methods = methodsOf(page);
   const change = async (name: string, texts: Record<string, string>) => {
     const settings = page.getByRole('form', { name: `Settings of ${name}` });
@@ -321,14 +320,12 @@ test('settings asked for rarely: a line, a wide mouth, a hotter second stage; tw
   // the lowest tip that does is computed with it, and set by one press
   const lowest = page.getByRole('button', { name: /^Set \d+ °C$/ });
   const told = ((await lowest.textContent()) ?? '').replace('Set ', '');
-  await recompute(page, () => lowest.click());
+  await lowest.click();
   await expect(methods.getByText(told).first()).toBeVisible();
-  await pick(page, 'Low-melt + iron');
+  const lower = await timeOf(page, 'Low-melt + iron');
   await expect(page.getByText('liquid for a lift once the iron has left')).toContainText(told);
   // everything is still there after a reload
-  const lower = await wet(page);
   await page.reload();
-  await planReady(page);
   await expect(methods.getByText(told).first()).toBeVisible();
   await pick(page, 'Low-melt + iron');
   expect(await wet(page)).toBe(lower);
@@ -352,7 +349,7 @@ async function suckAll(page: Page, pins: string[], early: string[] = []): Promis
 
 test('a vacuum iron takes a socket off pin by pin, against the hidden bench', async ({ page }) => {
   test.setTimeout(300_000);
-  const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'keys dead, their socket is loose');
+  const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'keys dead, their socket is loose', 'vacuum');
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
   await usePlan(page, 'Vacuum iron');
 
@@ -393,7 +390,7 @@ test('one lap of suction, then air for what is stuck: those alone are told, noth
   page,
 }) => {
   test.setTimeout(300_000);
-  const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'socket loose, two pins eaten');
+  const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'socket loose, two pins eaten', 'vacuum-then-air');
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
   await usePlan(page, 'Vacuum iron, then air for what is stuck');
   await openRun(page, id, 'remove');
@@ -426,14 +423,15 @@ test('what the plan counts on is carried through: ticked in one act, laid out, t
   page,
 }) => {
   test.setTimeout(300_000);
-  const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus');
+  const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus', 'air-slow');
   await record(page, id, ...QUILLON_GONE);
   await page.getByRole('button', { name: 'Surroundings' }).click();
   const form = page.getByRole('form', { name: 'Surroundings' });
   await choose(form.getByLabel('Under the board'), 'preheater');
   await form.locator('input').first().fill('120');
   await choose(form.getByLabel(/^Cover on D3/), 'foil, pressed on');
-  await recompute(page, () => form.getByRole('button', { name: 'Compute with these' }).click());
+  await form.getByRole('button', { name: 'Compute with these' }).click();
+  await expect(page.getByRole('button', { name: 'Surroundings: preheater, 1 covered' })).toBeVisible();
   await usePlan(page, 'Air, slow');
 
   await page.goto(`/jobs/${id}/protect`);
@@ -459,7 +457,7 @@ test('what the plan counts on is carried through: ticked in one act, laid out, t
   // another attempt leaves the cover off: its times are computed for the board as it is
   await record(page, id, { type: 'new-attempt', why: 'once more' });
   await record(page, id, { type: 'suspect', partId: 'u7', why: 'still low' });
-  await page.goto(`/jobs/${id}/plan`);
+  await page.goto(`/jobs/${id}/plan?method=air-slow`);
   await usePlan(page, 'Air, slow');
   await record(page, id, { type: 'neighbour-accepted', partId: 'd3', why: 'it is renewed next' });
   await openRun(page, id, 'remove');
@@ -470,7 +468,7 @@ test('what the plan counts on is carried through: ticked in one act, laid out, t
 
 test('foil with a window: covered in one act once power is gone, what it saves, and the print', async ({ page }) => {
   test.setTimeout(300_000);
-  const id = await planFor(page, QUILLON, 'u4', 'controller dead');
+  const id = await planFor(page, QUILLON, 'u4', 'controller dead', 'air-fast');
   await usePlan(page, 'Air, fast');
   await page.goto(`/jobs/${id}/protect`);
   const foil = page.getByRole('region', { name: 'Foil with a window' });
@@ -492,7 +490,7 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   page,
 }) => {
   test.setTimeout(300_000);
-  const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus');
+  const id = await planFor(page, QUILLON, 'u7', 'no talk on the bus', 'spike-then-air');
   await pick(page, 'Leaded spike, then air');
   await expect(page.getByText(/The last heat comes on after \d+ s; times count from the first\./)).toBeVisible();
   const before = await wet(page);
@@ -510,9 +508,8 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
   await iron.getByLabel('Worked in, ×', { exact: true }).fill('3');
   await form.getByRole('button', { name: 'Keep these' }).click();
   await expect(page.getByText('3 × of Sn63Pb37 worked in')).toBeVisible();
-  await recompute(page, () => page.getByRole('button', { name: 'Compute again' }).click());
-  await pick(page, 'Leaded spike, then air');
-  expect(await wet(page)).not.toBe(before);
+  await page.getByRole('button', { name: 'Compute again' }).click();
+  expect(await timeOf(page, 'Leaded spike, then air')).not.toBe(before);
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
 
@@ -559,8 +556,7 @@ test('solder worked in, then air: set phase by phase, laid out with both tools, 
 
 test('settings are searched for on this bench: called off, found, taken, computed with', async ({ page }) => {
   test.setTimeout(300_000);
-  await planFor(page, 'Tern T2, 2 layers', 'c7', 'dark since Sunday');
-  await pick(page, 'Air, slow');
+  await planFor(page, 'Tern T2, 2 layers', 'c7', 'dark since Sunday', 'air-slow');
   await expect(page.getByText(/all wet \d+ s/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Find settings' }).click();
   const find = page.getByRole('region', { name: 'Find settings' });
@@ -580,7 +576,7 @@ test('settings are searched for on this bench: called off, found, taken, compute
   const before = await table.getByRole('row').nth(1).getByRole('cell').first().innerText();
   const line = await table.getByRole('row').nth(2).getByRole('cell').first().innerText();
   expect(line).not.toBe(before);
-  await recompute(page, () => find.getByRole('button', { name: 'Take these settings' }).click());
+  await find.getByRole('button', { name: 'Take these settings' }).click();
   await expect(find).toHaveCount(0);
   await pick(page, 'Air, slow');
   // what was found is what is set now
@@ -600,7 +596,7 @@ test('nothing works beside the plastic of a thick board: what would is found, ta
   const way = out.getByRole('list', { name: 'Ways out' }).getByRole('listitem').first();
   await expect(way).toContainText('over J2', { timeout: 300_000 });
   await expect(way).toContainText('works');
-  await recompute(page, () => way.getByRole('button', { name: 'Plan it so' }).click());
+  await way.getByRole('button', { name: 'Plan it so' }).click();
   await expect(page.getByRole('button', { name: /Surroundings: .*\d covered/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled();
   await expect(out).toHaveCount(0);
@@ -612,8 +608,7 @@ test('nothing works beside the plastic of a thick board: what would is found, ta
 
 test('dials: known effects while they are dragged, in full once let go; slow or fast; from where', async ({ page }) => {
   test.setTimeout(300_000);
-  await planFor(page, 'Tern T2, 2 layers', 'c7', 'dark since Monday');
-  await pick(page, 'Air, slow');
+  await planFor(page, 'Tern T2, 2 layers', 'c7', 'dark since Monday', 'air-slow');
   await page.getByRole('button', { name: 'Change settings' }).click();
   const told = page.getByLabel('What it comes to');
   await expect(told).toContainText('as set', { timeout: 60_000 });

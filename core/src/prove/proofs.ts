@@ -31,6 +31,7 @@ export function proofsOf(board: Pick<BoardModel, 'parts' | 'rails'>, part: Place
   const open = solderedTerminals(part).filter(reached);
   const here = new Set(open.map((t) => t.id));
   const nets = part.nets ?? {};
+  const around = aroundOf(board, part);
   const proofs: Proof[] = [];
   const add = (proof: Omit<Proof, 'key'>) => proofs.push({ ...proof, key: proofKey(proof) });
   if (open.length > 2)
@@ -40,14 +41,14 @@ export function proofsOf(board: Pick<BoardModel, 'parts' | 'rails'>, part: Place
         const [terminal, to] = [row[n], { partId: part.partId, terminal: a }];
         const [net, toNet] = [nets[terminal], nets[a]];
         if (net !== undefined && net === toNet) continue;
-        const linkedBy = net && toNet ? linkBetween(board, net, toNet, part.partId) : undefined;
+        const linkedBy = net && toNet ? linkBetween(around, net, toNet) : undefined;
         const rail = net && toNet ? railOf(board, net, toNet) : undefined;
         add({ kind: 'apart', terminal, to, ...named({ net, toNet, linkedBy, rail }) });
       }
     }
   for (const t of open) {
     const net = nets[t.id];
-    const to = net === undefined ? undefined : nearestOn(board, part, t, net);
+    const to = net === undefined ? undefined : nearestOn(around, part, t, net);
     if (net !== undefined && to) add({ kind: 'through', terminal: t.id, to, net });
   }
   return proofs;
@@ -56,12 +57,21 @@ export function proofsOf(board: Pick<BoardModel, 'parts' | 'rails'>, part: Place
 const named = <T extends object>(of: T) =>
   Object.fromEntries(Object.entries(of).filter(([, v]) => v !== undefined)) as { [K in keyof T]?: NonNullable<T[K]> };
 
+/** Other parts by the nets that they share with one. */
+function aroundOf({ parts }: Pick<BoardModel, 'parts'>, part: PlacedPart): ReadonlyMap<string, PlacedPart[]> {
+  const around = new Map(Object.values(part.nets ?? {}).map((net) => [net, [] as PlacedPart[]]));
+  for (const other of parts)
+    if (other.partId !== part.partId)
+      for (const net of new Set(Object.values(other.nets ?? {}))) around.get(net)?.push(other);
+  return around;
+}
+type Around = ReturnType<typeof aroundOf>;
+
 /** The nearest other place of a net. */
-function nearestOn({ parts }: Pick<BoardModel, 'parts'>, part: PlacedPart, own: Terminal, net: string) {
+function nearestOn(around: Around, part: PlacedPart, own: Terminal, net: string) {
   const [x, y] = toBoard(part, own.land.x, own.land.y);
   let best: { to: Place; far: number } | undefined;
-  for (const other of parts) {
-    if (other.partId === part.partId) continue;
+  for (const other of around.get(net) ?? []) {
     for (const t of solderedTerminals(other)) {
       if (other.nets?.[t.id] !== net || !reached(t)) continue;
       const [ox, oy] = toBoard(other, t.land.x, t.land.y);
@@ -72,10 +82,10 @@ function nearestOn({ parts }: Pick<BoardModel, 'parts'>, part: PlacedPart, own: 
   return best?.to;
 }
 
-function linkBetween({ parts }: Pick<BoardModel, 'parts'>, a: string, b: string, own: string): string | undefined {
-  const part = parts.find((p) => {
-    const ends = Object.values(p.nets ?? {});
-    return p.partId !== own && ends.length === 2 && ends.includes(a) && ends.includes(b);
+function linkBetween(around: Around, a: string, b: string): string | undefined {
+  const part = around.get(a)?.find(({ nets = {} }) => {
+    const ends = Object.values(nets);
+    return ends.length === 2 && ends.includes(a) && ends.includes(b);
   });
   return part && [partName(part), part.value].filter(Boolean).join(', ');
 }

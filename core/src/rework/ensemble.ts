@@ -25,6 +25,8 @@ interface Fineness {
   nominalCosts: number;
   /** Whether the run as set says all there is to say: no member is computed, none of it counts as uncertain. */
   settled?: (nominal: PlanRun) => boolean;
+  /** What is added to the run as set while others work at the members, and how many quick runs that takes as long as. */
+  completed?: { costs: number; by: (nominal: PlanRun, context: CalcContext) => Promise<PlanRun> };
 }
 
 /** Part of a calculation's progress. */
@@ -36,7 +38,7 @@ export const partOf = (context: CalcContext, from: number, share: number): CalcC
 /** Computes all of them, in shares where somebody is idle; the run as set first: it is told as soon as it is there. */
 export async function ensembleOf(
   input: PlanInput,
-  { quality, least, nominalCosts, settled }: Fineness,
+  { quality, least, nominalCosts, settled, completed }: Fineness,
   context: CalcContext,
 ): Promise<Ensemble> {
   const uncertain = uncertainOf(input.phases);
@@ -46,7 +48,7 @@ export async function ensembleOf(
   const rows = same ? design : [...design, uncertain.map(() => 0)];
   const quickly: PlanInput = { ...input, quality, frames: false, books: false };
   const limit_s = input.phases.reduce((sum, p) => sum + p.giveUp_s, 0);
-  const costs = nominalCosts + rows.length;
+  const costs = nominalCosts + (completed?.costs ?? 0) + rows.length;
   let done = 0;
   const share = (of: number): CalcContext => ({
     ...context,
@@ -55,7 +57,10 @@ export async function ensembleOf(
   const asSet = async () => {
     const run = await runPlan(input, share(nominalCosts));
     context.progress?.((done += nominalCosts) / costs, run);
-    return run;
+    if (!completed) return run;
+    const whole = await completed.by(run, share(completed.costs));
+    done += completed.costs;
+    return whole;
   };
   const first = settled && (await asSet());
   if (first && settled?.(first)) return { inputs: [], nominal: first, centre: first, members: [], limit_s };

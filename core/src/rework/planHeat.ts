@@ -5,7 +5,7 @@
  */
 import type { CalcContext } from '../ground/index.ts';
 import { effectsOf } from './design.ts';
-import { type Ensemble, ensembleOf, partOf, rateOf, timeOf } from './ensemble.ts';
+import { type Ensemble, ensembleOf, rateOf, timeOf } from './ensemble.ts';
 import { lowestTip } from './lowestTip.ts';
 import { kindOf } from './phases/index.ts';
 import { runPlan } from './planRun.ts';
@@ -17,6 +17,8 @@ import { type PlanResult, type Range, windowEnd } from './planResult.ts';
 
 /** Quick runs are a little off the full one; nothing is known better than to this share. */
 const LEAST_SPREAD = 0.04;
+/** The search for a bead's tip takes as long as so many quick runs. */
+const TIP_COSTS = 9;
 /** Nobody sees a joint turn to better than this, s. */
 const SEEN_S = 1;
 
@@ -92,11 +94,12 @@ function strokesOf(phases: readonly Phase[]): PhaseOf<'stroke'> | undefined {
   return alone && last.kind === 'stroke' ? last : undefined;
 }
 
-/** How long what is left on the lands stays soft once the part is lifted and the heat has left; the part's own heat stays in the figure. Undefined where joints were freed one by one, or none is liquid. */
-async function frozenAfter(input: PlanInput, nominal: PlanRun, context: CalcContext): Promise<PlanRun['sets']> {
-  if (input.fitting || nominal.allWet_s === null || input.phases.some((p) => kindOf(p).inTurn)) return undefined;
+/** With how long what is left on the lands stays soft once the part is lifted and the heat has left; the part's own heat stays in the figure. Nothing where joints were freed one by one, or none is liquid. */
+async function withFreezing(nominal: PlanRun, input: PlanInput, context: CalcContext): Promise<PlanRun> {
+  if (input.fitting || nominal.allWet_s === null || input.phases.some((p) => kindOf(p).inTurn)) return nominal;
   const quickly: PlanInput = { ...input, quality: 'coarse', frames: false, books: false };
-  return (await runPlan(quickly, { ...context, progress: () => undefined }, 'frozen')).sets;
+  const { sets } = await runPlan(quickly, { ...context, progress: () => undefined }, 'frozen');
+  return { ...nominal, ...(sets ? { sets } : {}) };
 }
 
 export const planHeat = async (input: PlanInput, context: CalcContext): Promise<PlanResult> =>
@@ -109,16 +112,25 @@ export async function planEnsemble(
   ranges = true,
 ): Promise<{ result: PlanResult; ensemble: Ensemble }> {
   const strokes = ranges ? strokesOf(input.phases) : undefined;
-  // the search for a bead's tip is as long as four of the quick runs
-  const search = strokes ? 0.2 : 0;
+  let lowestTip_C: number | null | undefined;
   const ensemble = await ensembleOf(
     input,
-    { quality: 'coarse', nominalCosts: 4, settled: ranges ? undefined : () => true },
-    partOf(context, 0, 1 - search),
+    {
+      ...{ quality: 'coarse', nominalCosts: 4 },
+      settled: ranges ? undefined : () => true,
+      completed: ranges
+        ? {
+            costs: strokes ? TIP_COSTS : 1,
+            async by(run, within) {
+              if (strokes) lowestTip_C = await lowestTip(input, strokes, within);
+              return withFreezing(run, input, context);
+            },
+          }
+        : undefined,
+    },
+    context,
   );
   const { nominal } = ensemble;
-  const sets = ranges ? await frozenAfter(input, nominal, context) : undefined;
-  const lowestTip_C = strokes ? await lowestTip(input, strokes, partOf(context, 1 - search, search)) : undefined;
   const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s);
   // it has to be lifted before the last joint is surely loose
   const end = windowEnd(nominal);
@@ -126,7 +138,6 @@ export async function planEnsemble(
   const { outcomes } = nominal;
   const result = {
     ...nominal,
-    ...(sets ? { sets } : {}),
     ...(outcomes?.torn && early
       ? { outcomes: { ...outcomes, torn: { ...outcomes.torn, p: outcomes.torn.early_p } } }
       : {}),

@@ -35,7 +35,7 @@ beforeEach(() => {
   board = {} as BoardModel;
 });
 
-/** Computes, answering each way with its place in the list; what was asked for in full, and quickly. */
+/** Computes, answering each way with its place in the list, or the alphabet; what was asked for in full, and quickly. */
 async function compute(planner: InstanceType<typeof Planner>, from: PlanInputs, also: string[] = []) {
   const all = planner.compute(board, from, () => also);
   const quickly: string[] = [];
@@ -45,7 +45,7 @@ async function compute(planner: InstanceType<typeof Planner>, from: PlanInputs, 
     for (const [n, t] of newly().entries()) {
       if (t.input.ranges === false) quickly.push(t.input.as);
       else full.push({ as: t.input.as, phases: t.input.phases });
-      t.done(result(t.input.as, 10 + n));
+      t.done(result(t.input.as, 10 + ('abcdef'.includes(t.input.as) ? 'abcdef'.indexOf(t.input.as) : n)));
     }
   }
   return { done: await all, quickly, full };
@@ -100,8 +100,28 @@ describe('the planner', () => {
       order.push(tasks.map((t) => t.input.as));
       for (const t of tasks) t.done(result(t.input.as, place[t.input.as as 'a']));
     }
-    expect(order).toEqual([['a', 'c', 'b'], ['b'], ['c']]);
+    // the best is there: the others share the workers
+    expect(order).toEqual([['b', 'c'], ['c', 'b'], []]);
     expect([await rest, Object.keys(planner.results).sort()]).toEqual([true, ['a', 'b', 'c']]);
+  });
+  it('computes what is looked at beside the first answers, and then one after another until the one on top is there', async () => {
+    const planner = new Planner();
+    const six = inputs(...['a', 'b', 'c', 'd', 'e', 'f'].map((id) => method(id)));
+    const all = planner.compute(board, six, () => ['f']);
+    // in full, a is worse than it seemed
+    const inFull: Record<string, number> = { a: 9, b: 2.5 };
+    const place: Record<string, number> = { a: 1, b: 2, c: 3, d: 4, e: 5, f: 6 };
+    const order: string[][] = [];
+    for (let round = 0; round < 4; round++) {
+      await settled();
+      const tasks = newly();
+      order.push(tasks.map(({ input: { as, ranges } }) => (ranges === false ? as : as.toUpperCase())));
+      for (const { done, input } of tasks)
+        done(result(input.as, (input.ranges === false ? undefined : inFull[input.as]) ?? place[input.as]));
+    }
+    // four of the best, the one that fell among them
+    expect(order).toEqual([['F', 'a', 'b', 'c', 'd', 'e'], ['A'], ['B'], ['C', 'D']]);
+    expect(await all).toBe(true);
   });
   it('gives first answers of those that have none, and leaves the rest', async () => {
     const planner = new Planner();

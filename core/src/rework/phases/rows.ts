@@ -53,8 +53,9 @@ export interface Row {
 export function rowsOf(packageId: string): Row[] {
   const open = packageById(packageId).terminals.filter((t) => !hidden(t.kind));
   const lands = open.map((t) => t.land);
-  return sidesOf(open.map((terminal) => ({ terminal }))).map((side) => {
-    const row = open.filter((t) => sideOf(t.land, lands) === side);
+  const sides = lands.map((land) => sideOf(land, lands));
+  return [...new Set(sides)].map((side) => {
+    const row = open.filter((_, i) => sides[i] === side);
     const upright = side.startsWith('x');
     const ends = row.flatMap(({ land: { x, y, w, h } }) => (upright ? [y - h / 2, y + h / 2] : [x - w / 2, x + w / 2]));
     return {

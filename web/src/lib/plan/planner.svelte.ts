@@ -54,8 +54,8 @@ export class Planner {
   private abort: AbortController | null = null;
 
   /**
-   * Looks at every way that fits, then computes in full those of `also`, asked for by then, and the best, but for what is `known` of the same inputs; resolves true when
-   * every one is done, false when cancelled or failed.
+   * Computes in full what is looked at (`also`) and looks at every other way that fits; then in full, one after another, what is asked for by then and the best,
+   * until the one on top is; then the rest of the best, but for what is `known` of the same inputs. Resolves true when every one is done, false when cancelled or failed.
    */
   compute(
     board: BoardModel,
@@ -69,19 +69,34 @@ export class Planner {
     this.timing = { first: null, quick: null, all: null };
     const start = performance.now();
     const methods = inputs.methods.filter(isDoable).map((m) => m.method);
+    const missing = (ids: readonly string[]) => methods.filter((m) => ids.includes(m.id) && !this.results[m.id]);
+    /** By what is known of each: in full, else by a first answer. */
+    const ranked = () => {
+      const rows = methods.flatMap((m) => (this.results[m.id] ?? this.quick[m.id])?.row ?? []);
+      return inTheEnd(rows).rows.flatMap((r) => (r.lastResort ? [] : [r.id]));
+    };
     return this.work(true, async (abort) => {
-      // the first shows the first picture; of the others the longest begin, so that none of them is waited for alone
-      await this.glance(board, inputs, [...methods.slice(0, 1), ...longestFirst(methods.slice(1))], abort, start);
-      this.timing.quick = performance.now() - start;
-      const rows = methods.flatMap((m) => this.quick[m.id]?.row ?? []);
-      const best = inTheEnd(rows).rows.filter((r) => !r.lastResort);
-      const wanted = new Set([...also(), ...best.slice(0, BEST).map((r) => r.id)]);
-      const ranked = [...wanted].flatMap((id) => (known[id] ? [] : (methods.find((m) => m.id === id) ?? [])));
-      // the first is waited for: all workers share it; of the others the longest begins, so that it does not go on alone
-      const [first, ...others] = ranked;
-      if (first) await this.fully(board, inputs, [first], abort, start);
-      const order = new Set([...longestFirst(others).slice(0, 1), ...others]);
-      await this.fully(board, inputs, [...order], abort, start);
+      const fully = (ways: readonly Method[]) => this.fully(board, inputs, ways, abort, start);
+      const looked = missing(also());
+      const others = methods.filter((m) => !looked.includes(m) && !this.results[m.id]);
+      const glanced = async () => {
+        // the first shows the first picture; of the others the longest begin, so that none of them is waited for alone
+        await this.glance(board, inputs, [...others.slice(0, 1), ...longestFirst(others.slice(1))], abort, start);
+        this.timing.quick = performance.now() - start;
+      };
+      await Promise.all([fully(looked), glanced()]);
+      // one that is waited for has all workers to itself; in full it may be worse than it seemed
+      const tops = new Set<string>();
+      for (;;) {
+        const [top] = ranked();
+        const next = missing(also())[0] ?? missing([top])[0];
+        if (!next) break;
+        tops.add(top);
+        await fully([next]);
+      }
+      const rest = missing([...new Set([...tops, ...ranked()])].slice(0, BEST));
+      // the longest begins, so that it does not go on alone
+      await fully([...new Set([...longestFirst(rest).slice(0, 1), ...rest])]);
       this.timing.all = performance.now() - start;
     });
   }

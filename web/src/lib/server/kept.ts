@@ -19,6 +19,9 @@ export class Kept<T> {
     }
     return value;
   }
+  delete(id: string): void {
+    this.map.delete(id);
+  }
   /** The values of these ids, those that are not kept read in one go; ids of nothing are left out. */
   async all(ids: Iterable<string>, read: (missing: string[]) => Promise<[string, T][]>): Promise<Map<string, T>> {
     const found = new Map<string, T>();
@@ -30,5 +33,19 @@ export class Kept<T> {
     }
     if (missing.length > 0) for (const [id, value] of await read(missing)) found.set(id, this.set(id, value));
     return found;
+  }
+}
+
+/** Things made of two others that never change, kept as long as the first of them is. */
+export class MadeOf<A extends WeakKey, B, T> {
+  private readonly made = new WeakMap<A, Map<B, T>>();
+  of(a: A, b: B, make: () => T): T {
+    const mine = this.made.get(a) ?? new Map<B, T>();
+    this.made.set(a, mine);
+    const known = mine.get(b);
+    if (known !== undefined) return known;
+    const value = make();
+    mine.set(b, value);
+    return value;
   }
 }

@@ -5,6 +5,7 @@ import { boardVersionsById } from '$lib/server/repositories/boardModels';
 import { suggestionsOf } from '$lib/server/repositories/suggestions';
 import { listAwaitingPickUp, listOpenTickets, listTickets, type TicketRow } from '$lib/server/repositories/tickets';
 import type { Database } from '$lib/server/db/connect';
+import { UntilWritten } from '$lib/server/db/untilWritten';
 import { RunningJob } from '@orthos/core/job';
 import { redirect } from '@sveltejs/kit';
 
@@ -75,25 +76,37 @@ async function today(db: Database) {
   return { suggestions, blocks };
 }
 
+/** One page of a list, by what was asked for. */
+async function pageOf(db: Database, asked: Parameters<typeof listTickets>[1]) {
+  const { rows, ...page } = await listTickets(db, asked);
+  const summaries = await summariesOf(db, rows);
+  const jobs = rows.map((row) => {
+    const { step, about, attempt, block, next } = summaryIn(summaries, row);
+    const waitsFor = asked.closed || block === 'hands' ? row.waitsFor : next.replace(/^waits for /, '');
+    return { ...rowOf(row), waitsFor, step, about, attempt };
+  });
+  return { ...page, jobs };
+}
+
+const days = new UntilWritten<Awaited<ReturnType<typeof today>>>(1);
+const pages = new UntilWritten<Awaited<ReturnType<typeof pageOf>>>(50);
+
 const numberIn = (params: URLSearchParams, name: string) => {
   const text = params.get(name) ?? '';
   return /^\d{1,9}$/.test(text) ? Number(text) : undefined;
 };
 
-export const load = async ({ locals, url }) => {
+export const load = async ({ locals: { db }, url }) => {
   const search = (url.searchParams.get('q') ?? '').slice(0, 100);
   const scanned = LABEL.exec(search);
   if (scanned) redirect(303, `/jobs/${scanned[1]}`);
   const closed = url.searchParams.get('closed') === '1';
-  const listed = closed || search !== '' || url.searchParams.get('all') === '1';
-  if (!listed) return { search, closed, today: await today(locals.db), page: null };
-  const [before, after] = [numberIn(url.searchParams, 'before'), numberIn(url.searchParams, 'after')];
-  const { rows, ...page } = await listTickets(locals.db, { search, closed, before, after });
-  const summaries = await summariesOf(locals.db, rows);
-  const jobs = rows.map((row) => {
-    const { step, about, attempt, block, next } = summaryIn(summaries, row);
-    const waitsFor = closed || block === 'hands' ? row.waitsFor : next.replace(/^waits for /, '');
-    return { ...rowOf(row), waitsFor, step, about, attempt };
-  });
-  return { search, closed, today: null, page: { ...page, jobs } };
+  if (closed || search !== '' || url.searchParams.get('all') === '1') {
+    const [before, after] = [numberIn(url.searchParams, 'before'), numberIn(url.searchParams, 'after')];
+    const asked = { search, closed, before, after };
+    return { search, closed, today: null, page: await pages.read(db, JSON.stringify(asked), () => pageOf(db, asked)) };
+  }
+  // who waits to be fetched also goes by the clock
+  const minute = String(Math.floor(now().getTime() / 60_000));
+  return { search, closed, today: await days.read(db, minute, () => today(db)), page: null };
 };

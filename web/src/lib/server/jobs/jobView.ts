@@ -8,6 +8,7 @@ import type { Database } from '../db/connect.ts';
 import { boardVersionById } from '../repositories/boardModels.ts';
 import { photosOf } from '../repositories/photos.ts';
 import { reopeningsOf, ticketById } from '../repositories/tickets.ts';
+import { leadWasUsed } from './lead.ts';
 import { logOf } from './logs.ts';
 import { standingOf } from './standing.ts';
 
@@ -38,7 +39,7 @@ function newsOf(events: readonly JobEvent[], after: string | null): JobAnswer['l
 export async function jobAnswer(db: Database, id: string, after: string | null): Promise<JobAnswer> {
   const found = (await ticketById(db, id)) ?? noJob();
   const { ticket, customer, serial } = found;
-  const [{ log, state, gates, inputs, plan, freshness, inUse, layOut, hotNeighbours, leadUsed }, photos, reopenings] =
+  const [{ log, state, gates, inputs, plan, freshness, inUse, layOut, hotNeighbours, target }, photos, reopenings] =
     await Promise.all([standingOf(db, found), photosOf(db, id), reopeningsOf(db, ticket)]);
   return {
     ticket: {
@@ -66,7 +67,7 @@ export async function jobAnswer(db: Database, id: string, after: string | null):
     inUse,
     layOut,
     hotNeighbours,
-    leadUsed,
+    leadUsed: leadWasUsed(state, target?.package, inputs?.flood),
     photos: photos.map(({ id: photoId, taken, width, height }) => ({ id: photoId, taken, width, height })),
     reopenings,
     log: newsOf(log.events, after),

@@ -1,7 +1,7 @@
 /** A job as rules see it: ticket, board, log so far, gates, the plan computed last. What is immutable or only grows is kept in memory between requests. */
-import { isPolarised, solderedTerminals } from '@orthos/core/board';
+import { type BoardModel, isPolarised, type PlacedPart, solderedTerminals } from '@orthos/core/board';
 import { contentHash } from '@orthos/core/ground';
-import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf } from '@orthos/core/hands';
+import { drawnMark, layOutFor, plannedCovers, staysLeadFree, suppliesOf, type Work } from '@orthos/core/hands';
 import { legsToPush, proofsOf } from '@orthos/core/prove';
 import { atRisk } from '$lib/jobs/atRisk';
 import {
@@ -22,13 +22,12 @@ import type { Database } from '../db/connect.ts';
 import { handsAt } from '../../jobs/handsAt.ts';
 import type { AtBench, Freshness, PlanInputs } from '../../jobs/view.ts';
 import { asFirst, type PlanSettings, planSettingsSchema, type StoredPlanSettings } from '../../plan/stored.ts';
-import { Kept } from '../kept.ts';
+import { Kept, MadeOf } from '../kept.ts';
 import { boardVersionById, type BoardVersion } from '../repositories/boardModels.ts';
 import { planById, type Plan } from '../repositories/plans.ts';
 import { shopAt, type Shop } from '../repositories/shop.ts';
 import type { Judged } from '../repositories/tickets.ts';
 import { benchFor, benchNames } from './bench.ts';
-import { leadWasUsed } from './lead.ts';
 import { logOf } from './logs.ts';
 
 const AMBIENT_C = 22;
@@ -197,6 +196,22 @@ function measured(version: BoardVersion, state: JobState): BoardVersion {
   return doc === version.doc ? version : { ...version, doc, hash: `${version.hash} ${doc.thickness_mm} mm` };
 }
 
+/** What replacing a part of a board asks for, whatever the log says. */
+const asksOf = (board: BoardModel, target: PlacedPart) => ({
+  terminals: solderedTerminals(target).map((t) => t.id),
+  targetPolarised: isPolarised(target),
+  drawnMark: drawnMark(target),
+  mayHold: mayHold(target),
+  legs: legsToPush(target),
+  proofs: proofsOf(board, target),
+});
+const NO_TARGET = { terminals: null, targetPolarised: null, drawnMark: null, mayHold: [], legs: [], proofs: [] };
+
+/** By the board and the part. */
+const asksMade = new MadeOf<BoardModel, string, ReturnType<typeof asksOf>>();
+/** By what the plan would be computed from, and its method. */
+const layOutsMade = new MadeOf<PlanInputs, Work['method'], ReturnType<typeof layOutFor>>();
+
 /** Plans and gates of a job by its ground and its log. */
 export async function standingOn(db: Database, ground: Ground, log: RunningJob) {
   const { ticket, latest } = ground;
@@ -223,7 +238,9 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const method = inUse?.method ?? ordered;
   const layOut =
     method && target && inputs
-      ? layOutFor({ board: version.doc, target, method, ...handsAt(inputs) }, inputs.panel)
+      ? layOutsMade.of(inputs, method, () =>
+          layOutFor({ board: version.doc, target, method, ...handsAt(inputs) }, inputs.panel),
+        )
       : null;
   const gates = judgeGates(state, {
     complaint: ticket.complaint,
@@ -235,18 +252,13 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
     layOut,
     rails: version.doc.rails ?? [],
     loads: version.doc.loads ?? [],
-    terminals: target ? solderedTerminals(target).map((t) => t.id) : null,
-    targetPolarised: target ? isPolarised(target) : null,
-    drawnMark: target ? drawnMark(target) : null,
-    mayHold: target ? mayHold(target) : [],
-    legs: target ? legsToPush(target) : [],
-    proofs: target ? proofsOf(version.doc, target) : [],
+    ...(target ? asksMade.of(version.doc, target.partId, () => asksOf(version.doc, target)) : NO_TARGET),
     atRisk:
       inUse || leg ? atRisk({ inUse, board: version.doc }, leg).map((r) => ({ id: r.partId, name: r.name })) : null,
   });
   return {
-    leadUsed: leadWasUsed(state, target?.package, inputs?.flood),
     version,
+    target: target ?? null,
     log,
     state,
     inputs,
