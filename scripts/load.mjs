@@ -5,7 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
 import { Agent, request } from 'node:http';
-import { freePort, say } from './common.mjs';
+import { freePort, say, wait } from './common.mjs';
 import { cluster, throwAwayRoot } from './postgres.mjs';
 import { startApp, stopApp } from './server.mjs';
 
@@ -35,8 +35,8 @@ const stats = (times, from) => {
 
 const agent = new Agent({ keepAlive: true, maxSockets: 100 });
 
-/** Calls `act` `total` times, `lanes` at once; the times of each, ms. */
-async function drive(total, lanes, act) {
+/** Calls `act` `total` times, `lanes` at once, as fast as answers come or each when it is due; the times of each, ms. */
+async function drive(total, lanes, act, perSecond = Infinity) {
   // while the database was being filled nobody listened: the server has closed connections that seem open here
   agent.destroy();
   const times = [];
@@ -46,7 +46,11 @@ async function drive(total, lanes, act) {
     Array.from({ length: lanes }, async (_, lane) => {
       while (next < total) {
         const n = next++;
-        const t0 = performance.now();
+        const due = from + (1000 * n) / perSecond;
+        const early = due - performance.now();
+        if (early > 0) await wait(early);
+        // who comes late because others did has waited since it was due
+        const t0 = perSecond < Infinity ? due : performance.now();
         await act(n, lane);
         times.push(performance.now() - t0);
       }
@@ -171,17 +175,19 @@ async function main() {
         select id from made`),
     );
   };
-  const marks = async (name, jobsOf, total, lanes) => {
+  const marks = async (name, jobsOf, total, lanes, perSecond) => {
     if (!name.includes(what)) return;
     const mark = (n, lane) =>
       send(jobsOf[lane % jobsOf.length], { type: 'mark', runId: begun.runId, instruction: `look ${n}`, what: 'done' });
     await drive(total / 4, lanes, mark);
-    row(name, await drive(total, lanes, mark));
+    row(name, await drive(total, lanes, mark, perSecond));
   };
   let begun;
   const measure = async (name) => {
     begun ??= await begin();
-    await marks(`${name}: marks in 60 runs`, like(begun, 60), 3000, 60);
+    const sixty = like(begun, 60);
+    await marks(`${name}: marks in 60 runs`, sixty, 3000, 60);
+    await marks(`${name}: marks in 60 runs, 150 a second`, sixty, 2000, 60, 150);
     const [long] = like(begun, 1, { entries: 2000 });
     await marks(`${name}: marks on one job of 2,000 entries`, [long], 800, 4);
     await marks(`${name}: marks on boards of 3,000 parts`, like(begun, 20, { parts: 3000 }), 2000, 20);

@@ -52,10 +52,12 @@ export async function planReady(page: Page, what: 'best' | 'whole' = 'whole'): P
   await expect(page.getByRole('button', { name: 'Use this plan' })).toBeEnabled({ timeout: 90_000 });
 }
 
-/** Calls off what is still computed; through meanwhile, there is nothing to call off. */
+/** Calls off what is still computed beside the way that is shown, and waits until what is through is stored. */
 export async function callOff(page: Page): Promise<void> {
   const cancel = page.getByRole('button', { name: 'Cancel', exact: true });
+  // through meanwhile, there is nothing to call off
   if (await cancel.isVisible()) await cancel.click({ timeout: 2000 }).catch(() => {});
+  await expect(page.locator('[data-whole]')).toBeVisible();
 }
 
 /** Picks a way of working where a plan is computed, and has the hands follow it as soon as it is through. */

@@ -1,6 +1,6 @@
 /** Whose word counts on what a part stands: the table's, the shop's, the part's own papers; and the laminate's kind. In a shop of its own. */
 import { expect, type Page } from '@playwright/test';
-import { freshShop, pick, test, usePlan, watchErrors } from './helpers.ts';
+import { callOff, freshShop, pick, test, usePlan, watchErrors } from './helpers.ts';
 
 /** What the plan of slow air says of the plug beside the target; nothing where there is nothing to say. */
 async function plugUnder(page: Page): Promise<string> {
@@ -52,6 +52,7 @@ test('the shop’s limits, a part’s own papers and the kind of laminate reach 
     const strict = await plugUnder(page);
     expect(strict).not.toBe(before);
     expect(strict).toMatch(/hurts/);
+    await callOff(page);
 
     // the plug's own papers win over both; and the board is of another laminate
     await page.goto(`${shop.origin}/boards`);

@@ -602,6 +602,7 @@ test('nothing works beside the plastic of a thick board: what would is found, ta
   await expect(out).toHaveCount(0);
   // what the plan counts on is asked for where neighbours are protected
   await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
   await page.goto(page.url().replace(/plan.*$/, 'protect'));
   await expect(page.getByRole('main')).toContainText(/J2[\s\S]*thick cover/);
 });
