@@ -47,7 +47,7 @@ const result = (id: string) =>
   ({ allWet_s: 30, row: { id, name: id, verdict: 'works', score: id.charCodeAt(0), why: '' } }) as unknown as Planned;
 let job = 0;
 /** A job nobody has planned for, on its page. */
-function open() {
+function open(asks: string | null = null) {
   view = {
     ticket: { id: `job-${++job}`, version: 1 },
     board: {} as BoardModel,
@@ -60,7 +60,7 @@ function open() {
   let keeper!: InstanceType<typeof PlanKeeper>;
   const page = { begins: vi.fn(), changed: vi.fn(), shows: vi.fn() };
   const close = $effect.root(() => {
-    keeper = new PlanKeeper(() => view, null, page);
+    keeper = new PlanKeeper(() => view, asks, page);
   });
   return { keeper, page, close };
 }
@@ -150,6 +150,29 @@ describe('a plan on its page', () => {
     await answer('a', 'b', 'c', 'd');
     await computing;
     expect([server.plans.at(-1)?.whole, keeper.chosen]).toEqual([true, 'e']);
+    close();
+  });
+  it('opened for one way computes that one beside the first answers of the others', async () => {
+    const { keeper, close } = open('e');
+    flushSync();
+    await settled();
+    expect(asked).toEqual([]);
+    const computing = keeper.compute();
+    await settled();
+    expect(asked.map(({ input }) => `${input.as}${input.ranges === false ? ' ≈' : ''}`)).toEqual([
+      'e',
+      'a ≈',
+      'b ≈',
+      'c ≈',
+      'd ≈',
+      'f ≈',
+    ]);
+    await answer('e');
+    expect([keeper.chosen, keeper.usable]).toEqual(['e', true]);
+    await answer('a');
+    await answer('b', 'c', 'd');
+    await computing;
+    expect([Object.keys(keeper.results).sort().join(''), keeper.chosen]).toEqual(['abcde', 'e']);
     close();
   });
   it('of inputs that have changed meanwhile is refused: it says so, and looks at what there is now', async () => {

@@ -55,10 +55,11 @@ export class PlanKeeper {
     });
     if (inputs?.methods.some((m) => m.method.id === asked && isDoable(m))) this.picked = this.chosen = asked;
     $effect(() => this.propose());
-    // asked for while others were computed, it comes after them
+    // asked for while others were computed, it comes after them; where nothing was computed yet, it comes with all of it
     $effect(() => {
       const { picked, planner, stale, starting } = this;
       if (!picked || starting || planner.anew || stale || this.results[picked] || this.asked === picked) return;
+      if (!this.view().plan && !planner.from) return;
       this.asked = picked;
       untrack(() => void this.more(picked));
     });
