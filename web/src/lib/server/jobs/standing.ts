@@ -209,8 +209,8 @@ const NO_TARGET = { terminals: null, targetPolarised: null, drawnMark: null, may
 
 /** By the board and the part. */
 const asksMade = new MadeOf<BoardModel, string, ReturnType<typeof asksOf>>();
-/** By what the plan would be computed from, and its method. */
-const layOutsMade = new MadeOf<PlanInputs, Work['method'], ReturnType<typeof layOutFor>>();
+/** By what the plan would be computed from, and the phases of its method, as a plan or the order of a set keeps them. */
+const layOutsMade = new MadeOf<PlanInputs, Work['method']['phases'], ReturnType<typeof layOutFor>>();
 
 /** Plans and gates of a job by its ground and its log. */
 export async function standingOn(db: Database, ground: Ground, log: RunningJob) {
@@ -238,7 +238,7 @@ export async function standingOn(db: Database, ground: Ground, log: RunningJob) 
   const method = inUse?.method ?? ordered;
   const layOut =
     method && target && inputs
-      ? layOutsMade.of(inputs, method, () =>
+      ? layOutsMade.of(inputs, method.phases, () =>
           layOutFor({ board: version.doc, target, method, ...handsAt(inputs) }, inputs.panel),
         )
       : null;
