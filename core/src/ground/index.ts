@@ -13,7 +13,7 @@ export { Ahead } from './ahead.ts';
 export { type Helper, inShares } from './shares.ts';
 export { STEFAN_BOLTZMANN, ZERO_CELSIUS_K } from './constants.ts';
 export { few } from './few.ts';
-export { invert } from './numerics/dense.ts';
+export { invert, invertTridiagonal } from './numerics/dense.ts';
 export { normalCdf } from './numerics/normal.ts';
 export { randomOf } from './numerics/random.ts';
 export { covers, factorLu, type LuPlan, planLu, solveDense, solveLu } from './numerics/sparseLu.ts';

@@ -10,9 +10,9 @@
  * - Where several nodes meet in a column, each of its linked cells is an unknown of the network: R⁻¹, an M-matrix, is written as a
  *   stiffness of each cell's own and couplings between them.
  * - A column whose layers exchange heat faster than the sweeps bear (vias, thin boards) keeps the excess here: heat between
- *   neighbouring layers, −L·T, implicit and remembered like that of links. R becomes (R⁻¹ + L)⁻¹.
+ *   neighbouring layers, −L·T, implicit and remembered like that of links. R becomes (R⁻¹ + L)⁻¹, the inverse of a tridiagonal matrix.
  */
-import { invert } from '../ground/index.ts';
+import { invert, invertTridiagonal } from '../ground/index.ts';
 import { columnResponse, type GridKernel } from './gridKernel.ts';
 
 /** A link below this rate (conductance over the cell's capacity, 1/s) is weak: it moves the cell by less than a third of the difference in 0.1 s. */
@@ -354,28 +354,29 @@ class StiffColumns {
 
   renew(capacity: Float64Array, dt: number, network: Pick<LinkedColumns, 'stiffness' | 'couplingG'>): void {
     const { kernel, tops, excess, linked, place } = this;
-    const n = kernel.nl;
+    const { theta, nl: n, GZ, H } = kernel;
     const plane = kernel.nx * kernel.ny;
+    const [pivot, down] = [new Float64Array(n), new Float64Array(n)];
     for (let b = 0; b < tops.length; b++) {
-      const R = new Float64Array(n * n);
-      // symmetric: a row is the answer to heat into its layer
-      for (let l = 0; l < n; l++)
-        columnResponse(kernel, capacity, dt, tops[b] + l * plane, R.subarray(l * n, (l + 1) * n));
-      // 1 + R·L with the Laplacian L of the excess
-      const M = new Float64Array(n * n);
+      // C/dt + θ·A_z + L is tridiagonal, as A_z and the Laplacian L of the excess are
+      for (let l = 0, c = tops[b], above = 0; l < n; l++, c += plane) {
+        const below = l < n - 1 ? theta * GZ[c] + excess[b * n + l] : 0;
+        pivot[l] = 1 / (capacity[c] / dt + theta * H[c] + above + below - (l > 0 ? above * down[l - 1] : 0));
+        down[l] = below * pivot[l];
+        above = below;
+      }
+      const response = this.response.subarray(b * n * n, (b + 1) * n * n);
+      invertTridiagonal(pivot, down, response);
+      // what is left of a change of the column alone: (1 + R·L)⁻¹ = 1 - response·L
+      const smooth = this.smooth.subarray(b * n * n, (b + 1) * n * n).fill(0);
       for (let i = 0; i < n; i++) {
-        M[i * n + i] += 1;
+        smooth[i * n + i] += 1;
         for (let l = 0; l < n - 1; l++) {
-          const flow = excess[b * n + l] * (R[i * n + l] - R[i * n + l + 1]);
-          M[i * n + l] += flow;
-          M[i * n + l + 1] -= flow;
+          const flow = excess[b * n + l] * (response[i * n + l] - response[i * n + l + 1]);
+          smooth[i * n + l] -= flow;
+          smooth[i * n + l + 1] += flow;
         }
       }
-      const smooth = invert(M, n);
-      const response = this.response.subarray(b * n * n, (b + 1) * n * n).fill(0);
-      for (let i = 0; i < n; i++)
-        for (let k = 0; k < n; k++) for (let j = 0; j < n; j++) response[i * n + j] += smooth[i * n + k] * R[k * n + j];
-      this.smooth.set(smooth, b * n * n);
       const m = linked[b].length;
       if (m === 0) continue;
       const own = Float64Array.from(

@@ -22,3 +22,15 @@ export function invert(matrix: Float64Array, n: number): Float64Array {
   }
   return inverse;
 }
+
+/**
+ * Inverse of a small symmetric tridiagonal matrix (n × n, row-major) from the factors of its elimination from the top: `pivot` holds the reciprocals of the
+ * pivots, `down` how much of the next unknown's value a row takes over (minus the element beside the pivot, over the pivot). Writes into `out`.
+ */
+export function invertTridiagonal(pivot: Float64Array, down: Float64Array, out: Float64Array): void {
+  const n = pivot.length;
+  for (let l = n - 1; l >= 0; l--) {
+    for (let j = l + 1; j < n; j++) out[l * n + j] = out[j * n + l] = down[l] * out[(l + 1) * n + j];
+    out[l * n + l] = pivot[l] + (l < n - 1 ? down[l] * out[l * n + l + 1] : 0);
+  }
+}
