@@ -1,6 +1,9 @@
+import { existsSync } from 'node:fs';
+import { CHROMIUM, SHELL } from '../scripts/common.mjs';
+
 /** How Debian's Chromium is started here: no window, no network chatter of its own. */
 export const launchOptions = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: existsSync(SHELL) ? SHELL : CHROMIUM,
   args: [
     '--no-sandbox',
     '--disable-gpu',

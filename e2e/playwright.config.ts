@@ -26,6 +26,7 @@ export default defineConfig({
     // what is not there after this long is not there: a test should say so, not wait for its own end
     actionTimeout: 40_000,
     navigationTimeout: 60_000,
-    launchOptions,
+    // a journey is too short for the last of the compilers to pay; WebAssembly is compiled as ever
+    launchOptions: { ...launchOptions, args: [...launchOptions.args, '--js-flags=--no-turbofan'] },
   },
 });

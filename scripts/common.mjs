@@ -9,6 +9,10 @@ import { fileURLToPath } from 'node:url';
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 export const LOCAL = join(ROOT, '.data');
 
+/** Debian's Chromium, and the part of it that does without a window. */
+export const CHROMIUM = '/usr/bin/chromium';
+export const SHELL = '/usr/bin/chromium-headless-shell';
+
 export const isRoot = process.getuid?.() === 0;
 
 /** Progress goes to standard error; results alone go to standard output. */

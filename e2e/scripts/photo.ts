@@ -7,6 +7,7 @@ import { type BoardModel, partName, type Side } from '@orthos/core/board';
 import { boardScene } from '@orthos/core/scene';
 import { bramble } from '../../web/src/lib/server/demo/bramble.ts';
 import { ternT2 } from '../../web/src/lib/server/demo/ternT2.ts';
+import { launchOptions } from '../browser.mjs';
 
 const [W, H] = [1800, 1350];
 /** Pixels of the photo's board corners, from the upper left clockwise as seen: slightly slanted. */
@@ -81,7 +82,7 @@ function toQuad(w: number, h: number, q: Quad): string {
   return `matrix3d(${[m[0], m[3], 0, m[6], m[1], m[4], 0, m[7], 0, 0, 1, 0, m[2], m[5], 0, m[8]].join(',')})`;
 }
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const browser = await chromium.launch(launchOptions);
 const page = await browser.newPage({ viewport: { width: W, height: H } });
 async function shoot(file: string, svg: string, w: number, h: number, corners: Quad) {
   await page.setContent(

@@ -255,8 +255,11 @@ test('°F where the shop wants it', async ({ page }) => {
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('saved')).toBeVisible();
   await openJob(page, 'Memory positions lost', 'plan');
-  await planReady(page, 'best');
   await expect(page.getByText(/\d{3} °F, \d+ L\/min/).first()).toBeVisible();
+  await pick(page, 'Air, slow');
+  await callOff(page);
+  // what was computed as well
+  await expect(page.getByRole('table', { name: 'Besides, until it is off' }).getByText(/\d °F/).first()).toBeVisible();
   await page.goto('/settings');
   await choose(page.getByLabel('Temperatures'), 'C');
   await page.getByRole('button', { name: 'Save' }).click();
@@ -318,7 +321,7 @@ test('an air dial without L/min: the plan speaks of the dial, and its ranges wid
     await expect(page.getByText('450 °C, dial at 100 %', { exact: false })).toBeVisible();
     await again.click();
     expect(await spread()).toBeGreaterThan(1.5 * marked);
-    await pick(page, 'Air, fast');
+    await callOff(page);
     await page.getByRole('button', { name: 'Change settings' }).click();
     const air = page.getByLabel('Air, % of its dial', { exact: true });
     await expect(air).toHaveValue('100');

@@ -23,14 +23,16 @@ async function toFit(page: Page, board: string, partId: string, ...gone: object[
   });
   return id;
 }
-/** Every way has its first answer, and the best are computed in full. */
-async function computed(page: Page): Promise<void> {
-  await expect(
-    ways(page)
-      .getByText(/Every joint made|Not every joint/)
-      .first(),
-  ).toBeVisible({ timeout: 120_000 });
-  await expect(ways(page).getByRole('button', { name: 'Cancel' })).toHaveCount(0, { timeout: 240_000 });
+/** Looks at a way of putting it on; once it is computed in full the others are called off. */
+async function lookAt(page: Page, name: string): Promise<void> {
+  await ways(page)
+    .getByRole('radio', { name: new RegExp(`^\\W*\\d?\\s*${name}`) })
+    .click();
+  await expect(ways(page)).toHaveAttribute('data-shown', name, { timeout: 120_000 });
+  const cancel = ways(page).getByRole('button', { name: 'Cancel' });
+  // through meanwhile, there is nothing to call off
+  if (await cancel.isVisible()) await cancel.click({ timeout: 2000 }).catch(() => {});
+  await expect(cancel).toHaveCount(0);
 }
 
 /** Taps through the lands and the placing of U2 on molten ones. */
@@ -124,12 +126,8 @@ test('an 0402 that its own air would carry off is refused until its settings cha
   test.setTimeout(400_000);
   const id = await toFit(page, QUILLON, 'c25', ...QUILLON_GONE);
   await page.goto(`/jobs/${id}/fit`);
-  await computed(page);
   await expect(page.getByRole('region', { name: 'Set it by' })).toContainText('body to body');
-  await ways(page)
-    .getByRole('radio', { name: /^\W*\d?\s*Air on tinned lands/ })
-    .click();
-  await computed(page);
+  await lookAt(page, 'Air on tinned lands');
   await expect(ways(page)).toContainText('In flux its own air should leave it where it is.');
   await page.getByRole('button', { name: 'Change settings' }).click();
   const form = page.getByRole('form', { name: 'Settings of Air on tinned lands' });
@@ -138,11 +136,7 @@ test('an 0402 that its own air would carry off is refused until its settings cha
   await form.getByRole('button', { name: 'Keep these' }).click();
   await expect(ways(page).getByText(/It may fly: start at \d+ mm/)).toBeVisible({ timeout: 120_000 });
   await expect(ways(page).getByText('the air blows it off its lands').first()).toBeVisible({ timeout: 120_000 });
-  await computed(page);
-  await ways(page)
-    .getByRole('radio', { name: /One land tinned/ })
-    .click();
-  await computed(page);
+  await lookAt(page, 'One land tinned, then the other');
   await expect(ways(page)).toContainText('1, then 2;');
   await ways(page).getByRole('button', { name: 'Put it on this way' }).click();
   await expect(ways(page).getByRole('button', { name: 'In use' })).toBeVisible();
@@ -243,18 +237,14 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
   const cells = ['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' }));
   const id = await toFit(page, 'Tern T2, 2 layers', 'u2', ...cells);
   await page.goto(`/jobs/${id}/fit`);
-  await computed(page);
   const padIs = async (share: string) => {
-    await ways(page)
-      .getByRole('radio', { name: /Set down on molten lands/ })
-      .click();
-    await computed(page);
+    await lookAt(page, 'Set down on molten lands');
     await page.getByRole('button', { name: 'Change settings' }).click();
     const form = page.getByRole('form', { name: 'Settings of Set down on molten lands' });
     await form.getByLabel('on a pad under the body, ×', { exact: true }).fill(share);
     await form.getByRole('button', { name: 'Keep these' }).click();
     await expect(form).toHaveCount(0, { timeout: 30_000 });
-    await computed(page);
+    await lookAt(page, 'Set down on molten lands');
   };
   const upToWet = async (again = false) => {
     await openRun(page, id, 'fit');
@@ -276,7 +266,6 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
   await page.keyboard.press('x');
   await page.getByRole('button', { name: /Give up here/ }).click();
   await page.goto(`/jobs/${id}/fit`);
-  await computed(page);
   await padIs('0.3');
   await record(page, id, { type: 'orientation-checked', against: ['silkscreen'] });
   await upToWet(true);
@@ -296,11 +285,8 @@ test('a small part beside plastic: air would hurt it, one land with an iron does
   const cells = ['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' }));
   const id = await toFit(page, 'Tern T2, 2 layers', 'c7', ...cells);
   await page.goto(`/jobs/${id}/fit`);
-  await computed(page);
+  await lookAt(page, 'One land tinned, then the other');
   await expect(ways(page)).toContainText(/Air on tinned lands.*J3 out first: no limit is safe for it/s);
-  await ways(page)
-    .getByRole('radio', { name: /One land tinned/ })
-    .click();
   await expect(ways(page).getByText('1, then 2;')).toBeVisible({ timeout: 60_000 });
   await ways(page).getByRole('button', { name: 'Put it on this way' }).click();
   await expect(ways(page).getByRole('button', { name: 'In use' })).toBeVisible();

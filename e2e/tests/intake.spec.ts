@@ -17,7 +17,7 @@ const suspects = (page: Page) => page.getByRole('region', { name: 'Suspects', ex
 /** A new job on the Tern, its intake open. */
 async function fresh(page: Page, complaint: string, kind?: 'fit-only'): Promise<string> {
   const id = await newJob(page, { board: 'Tern T2, 2 layers', complaint, ...(kind ? { kind } : {}) });
-  await page.waitForLoadState('networkidle');
+  await page.goto(`/jobs/${id}/intake`);
   return id;
 }
 

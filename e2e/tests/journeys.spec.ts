@@ -168,6 +168,7 @@ test('a changed setting makes the plan visibly stale, computing again makes it f
   await expect(page.getByRole('status')).toContainText('Stale');
   await page.getByRole('button', { name: 'Compute again' }).click();
   await planReady(page, 'best');
+  await callOff(page);
   await expect(page.getByText('Stale')).toHaveCount(0);
 });
 

@@ -46,6 +46,7 @@ test('a photo is dropped or pasted anywhere on the page, and can be taken back; 
   page,
 }) => {
   const id = await newJob(page, { board: QUILLON, complaint: 'dead' });
+  await page.goto(`/jobs/${id}/intake`);
   const bytes = readFileSync(PICTURE);
   await give(page, 'drop', 'bench.jpg', 'image/jpeg', bytes);
   await expect(told(page)).toContainText('before the work');
@@ -122,6 +123,7 @@ test('a photo is tied by two taps and lies over the drawing; marks that do not a
 }) => {
   const id = await newJob(page, { board: QUILLON, complaint: 'fit what is in the bag', kind: 'fit-only' });
   await record(page, id, { type: 'suspect', partId: 'u7', why: 'in the bag' });
+  await page.goto(`/jobs/${id}/intake`);
   await give(page, 'drop', 'bench.jpg', 'image/jpeg', readFileSync(PICTURE));
   await expect(told(page)).toBeVisible();
   await page.goto(`/jobs/${id}/fit`);

@@ -176,6 +176,8 @@ test('what lies under the board and what holds it: infrared, mat, frame, props, 
   /** Computes with what the form says, gives the seconds. */
   const wetWith = async (words: string) => {
     await compute.click();
+    // stored, what was shown before is stale
+    await expect(form).toHaveCount(0);
     await expect(page.getByRole('button', { name: words, exact: true })).toBeVisible();
     return timeOf(page, 'Air, fast');
   };

@@ -1,6 +1,6 @@
 /** Parts done together: chosen, ordered, worked through with one pedal, by one hand or two browsers. */
 import { expect, type Page } from '@playwright/test';
-import { gone, newJob, patient, record, seemsFine, test, typeDay, watchErrors } from './helpers.ts';
+import { gone, newJob, patient, record, seemsFine, shopOf, test, typeDay, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -136,7 +136,7 @@ test('two browsers on one set: each field is kept, hands go on where the other l
   await record(page, id, { type: 'set-parts', items: ['c9', 'c10'].map((partId) => ({ partId, side: 'top' })) });
   const other = patient(await browser.newPage());
   for (const p of [page, other]) {
-    await p.goto(new URL(`/jobs/${id}/diagnose`, page.url()).href);
+    await p.goto(`${shopOf(page)}/jobs/${id}/diagnose`);
     await table(p).getByRole('row', { name: /^C9 / }).click();
     await p.getByText('for all 2 like it').click();
   }

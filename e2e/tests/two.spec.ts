@@ -1,6 +1,6 @@
 /** Two boards: parts brought over, lent and owed, put on a new board, with the record that goes along. */
 import { expect, type Page } from '@playwright/test';
-import { gone, logOf, newJob, patient, record, seemsFine, test, typeDay, uuid7, watchErrors } from './helpers.ts';
+import { gone, logOf, newJob, patient, record, seemsFine, shopOf, test, typeDay, uuid7, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -15,7 +15,7 @@ const place = (partId: string) => ({ x_mm: 1, y_mm: 1, side: 'top', partId });
 const sign = (partId: string, is: string) => ({ type: 'observation', text: 'seen', sign: is, place: place(partId) });
 
 const send = (page: Page, method: 'post' | 'put' | 'delete', path: string, data: object) => {
-  const { origin } = new URL(page.url());
+  const origin = shopOf(page);
   return page.request[method](`${origin}${path}`, { headers: { origin }, data });
 };
 const setOf = async (jobId: string) =>
@@ -157,7 +157,7 @@ test('two who bring from each other at once: each is whole', async ({ page, brow
     await newJob(page, { board: QUILLON, complaint: 'right' }),
   ];
   const other = patient(await browser.newPage());
-  await other.goto(page.url());
+  await other.goto(`${shopOf(page)}/jobs`);
   const all = await Promise.all(
     ['u2', 'u5', 'u7', 'q1'].flatMap((partId) => [
       send(page, 'post', `/api/jobs/${a}/brought`, { from: b, items: [{ partId, from: partId }] }),

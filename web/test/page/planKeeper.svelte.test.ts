@@ -35,6 +35,10 @@ vi.mock('../../src/lib/jobs/send', () => {
       return Promise.resolve(id);
     },
     takeKnownPlan: () => Promise.resolve(false),
+    sendPlanSettings: () => {
+      view = { ...view, inputs: { ...view.inputs, hash: 'other' } as JobView['inputs'] };
+      return Promise.resolve();
+    },
     recordEvent: (_: string, body: object) => Promise.resolve(server.events.push(body)),
     reloadView: () => Promise.resolve(server.reloads++),
   };
@@ -52,7 +56,7 @@ function open(asks: string | null = null) {
     ticket: { id: `job-${++job}`, version: 1 },
     board: {} as BoardModel,
     inputs: {
-      ...{ target: 'c7', hash: 'h', settings: { ambient_C: 22 }, station: {} },
+      ...{ target: 'c7', hash: 'h', settings: { ambient_C: 22, methods: [] }, edited: [], station: {} },
       methods: WAYS.map((id) => ({ method: { id, phases: [] } })),
     },
     ...{ plan: null, freshness: 'none', gates: [], inUse: null, attempts: [] },
@@ -125,6 +129,25 @@ describe('a plan on its page', () => {
     await rest;
     expect(Object.keys(server.plans[1].results).sort().join('')).toBe('abcd');
     expect(server.plans[1].whole).toBe(true);
+    close();
+  });
+  it('is called off by what is changed meanwhile, and nothing of the old inputs is kept', async () => {
+    const { keeper, page, close } = open();
+    const computing = keeper.compute();
+    await answer();
+    await answer('a');
+    expect(await keeper.edits.surroundings({ draught: 4 })).toBe(true);
+    await computing;
+    flushSync();
+    expect([keeper.planner.running, keeper.usable, keeper.sure.size, server.plans.length]).toEqual([false, false, 0, 0]);
+    expect(page.changed).toHaveBeenCalledOnce();
+    asked.length = 0;
+    const anew = keeper.compute();
+    await answer();
+    await answer('a');
+    await answer('b', 'c', 'd');
+    await anew;
+    expect(server.plans.map((p) => [p.inputHash, p.whole])).toEqual([['other', true]]);
     close();
   });
   it('keeps nothing when nothing is through', async () => {

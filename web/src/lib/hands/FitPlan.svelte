@@ -72,7 +72,10 @@
   }
   /** What is set is computed with at once; unasked where nothing is done yet. */
   async function save(next: Method) {
-    if ((await edits.fit(next)) && done) await compute();
+    const before = planner;
+    if (!(await edits.fit(next))) return;
+    before.cancel();
+    if (done) await compute();
   }
   const use = () => chosen && void edits.fitBy(chosen);
   /** Begun unasked once each. */
@@ -102,7 +105,11 @@
 </script>
 
 {#if inputs}
-  <section class="mt-4" aria-label={again ? 'Again, in place' : 'How it goes on'}>
+  <section
+    class="mt-4"
+    aria-label={again ? 'Again, in place' : 'How it goes on'}
+    data-shown={chosen && sure.has(chosen) ? methodName(chosen) : undefined}
+  >
     <div class="flex flex-wrap items-start gap-x-4 gap-y-2">
       <div class="min-w-64 flex-1" aria-live="polite">
         {#if planner.running && !row}
@@ -148,7 +155,7 @@
         <button
           class="button"
           onclick={() => (editing = !editing)}
-          disabled={!method || planner.running}
+          disabled={!method}
           aria-expanded={editing}>Change settings</button
         >
       </div>

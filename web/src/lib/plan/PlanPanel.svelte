@@ -173,7 +173,7 @@
         <button
           class="button"
           onclick={() => (editing = !editing)}
-          disabled={!method || planner.running}
+          disabled={!method}
           aria-expanded={editing}>Change settings</button
         >
         <button
@@ -190,10 +190,9 @@
             bind:value={
               () => inputs.bench.name, (name) => void (name !== inputs.bench.name && keeper.anew(edits.bench(name)))
             }
-            disabled={planner.running}
           />
         {/if}
-        <button class="button" onclick={() => (around = !around)} disabled={planner.running} aria-expanded={around}
+        <button class="button" onclick={() => (around = !around)} aria-expanded={around}
           >Surroundings{setAround ? `: ${setAround}` : ''}</button
         >
       </div>

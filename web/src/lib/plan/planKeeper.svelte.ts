@@ -48,6 +48,8 @@ export class PlanKeeper {
     this.edits = new Edits({
       view,
       onKept: () => {
+        // what is computed meanwhile is of what was set before
+        this.planner.cancel();
         this.planner.forget();
         page.changed();
       },
