@@ -1,6 +1,6 @@
 /** From bare lands to a part that is on: lands walked on the drawing, ways of putting it on, hands against the hidden bench. */
 import { expect, type Page } from '@playwright/test';
-import { choose, goOn, newJob, openRun, record, tap, test, watchErrors } from './helpers.ts';
+import { choose, goOn, hurried, newJob, openRun, record, tap, test, untilShown, watchErrors } from './helpers.ts';
 
 const QUILLON = 'Quillon, 4 layers';
 const QUILLON_GONE = [
@@ -148,6 +148,7 @@ test('an 0402 that its own air would carry off is refused until its settings cha
 test('a radial can goes into its holes one by one, against the hidden bench, to its record', async ({ page }) => {
   test.setTimeout(300_000);
   const id = await toFit(page, 'Weir, 2 layers', 'c9', ...WEIR_GONE);
+  await hurried(page);
   await openRun(page, id, 'fit');
   await expect(page.getByLabel('How')).toContainText('Hole by hole');
   await page.getByLabel('a hidden bench plays the board').check();
@@ -159,7 +160,7 @@ test('a radial can goes into its holes one by one, against the hidden bench, to 
   await tap(page);
   await expect(say(page)).toHaveText('Fill hole by hole, 2 in all.');
   for (const pin of ['1', '2']) {
-    await expect(page.getByText(`Bench: joint ${pin} is through.`)).toBeVisible({ timeout: 60_000 });
+    await untilShown(page, page.getByText(`Bench: joint ${pin} is through.`));
     await tap(page);
   }
   await expect(say(page)).toHaveText('Iron into its stand.');
@@ -247,6 +248,7 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
     await lookAt(page, 'Set down on molten lands');
   };
   const upToWet = async (again = false) => {
+    if (!again) await hurried(page);
     await openRun(page, id, 'fit');
     if (again) await page.keyboard.press('n');
     await page.getByLabel('a hidden bench plays the board').check();
@@ -258,7 +260,7 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
   };
   await padIs('1.5');
   await upToWet();
-  await expect(page.getByText('it sits tilted')).toBeVisible({ timeout: 150_000 });
+  await untilShown(page, page.getByText('it sits tilted'));
   await page.keyboard.press('x');
   await page.getByRole('button', { name: /Sits tilted or aside/ }).click();
   await expect(page.getByText('Still liquid: nudge it to its middle.')).toBeVisible();
@@ -269,7 +271,7 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
   await padIs('0.3');
   await record(page, id, { type: 'orientation-checked', against: ['silkscreen'] });
   await upToWet(true);
-  await expect(page.getByText('it sits flat')).toBeVisible({ timeout: 150_000 });
+  await untilShown(page, page.getByText('it sits flat'));
   await page.keyboard.press('a');
   for (let n = 0; n < 3; n++) await tap(page);
   await expect(say(page)).toHaveText('Fit: finished.');
@@ -290,6 +292,7 @@ test('a small part beside plastic: air would hurt it, one land with an iron does
   await expect(ways(page).getByText('1, then 2;')).toBeVisible({ timeout: 60_000 });
   await ways(page).getByRole('button', { name: 'Put it on this way' }).click();
   await expect(ways(page).getByRole('button', { name: 'In use' })).toBeVisible();
+  await hurried(page);
   await openRun(page, id, 'fit');
   await page.getByLabel('a hidden bench plays the board').check();
   await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
@@ -304,7 +307,7 @@ test('a small part beside plastic: air would hurt it, one land with an iron does
     await expect(say(page)).toContainText(words);
   }
   for (const joint of ['1', '2']) {
-    await expect(page.getByText(`Bench: joint ${joint} is through.`)).toBeVisible({ timeout: 60_000 });
+    await untilShown(page, page.getByText(`Bench: joint ${joint} is through.`));
     await tap(page);
   }
   await expect(say(page)).toHaveText('Iron into its stand.');
@@ -359,13 +362,14 @@ test('a memory that moves keeps its data: read twice before the heat, the same o
   await marks.getByRole('radio', { name: 'land 4' }).click();
   await marks.getByRole('button', { name: 'Checked' }).click();
   await expect(marks.getByText('✓ mark at 1, as continuity').first()).toBeVisible();
+  await hurried(page);
   await openRun(page, id, 'fit');
   await page.getByLabel('a hidden bench plays the board').check();
   await choose(page.getByLabel('How'), 'Iron, joint by joint');
   await expect(page.getByText('computing the times')).toHaveCount(0, { timeout: 60_000 });
   for (let n = 0; n < 12 && !(await say(page).innerText()).startsWith('Solder joint by joint'); n++) await goOn(page);
   for (let n = 0; n < 8; n++) {
-    await expect(page.getByText(/Bench: joint \d is through\./)).toBeVisible({ timeout: 60_000 });
+    await untilShown(page, page.getByText(/Bench: joint \d is through\./));
     await goOn(page);
   }
   for (let n = 0; n < 6 && !(await say(page).innerText()).startsWith('Fit: finished'); n++) await goOn(page);

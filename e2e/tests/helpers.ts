@@ -208,6 +208,15 @@ export async function hold(page: Page, then: Locator): Promise<void> {
   await page.keyboard.up(' ');
 }
 
+/** A page whose clock can run ahead, begun so early that it never overtakes the server's: before the page of the run is opened. */
+export const hurried = (page: Page): Promise<void> => page.clock.install({ time: Date.now() - 15 * 60_000 });
+
+/** Seconds of the run go by until something shows, in a hurried page. */
+export async function untilShown(page: Page, what: Locator): Promise<void> {
+  for (let n = 0; n < 300 && !(await what.first().isVisible()); n++) await page.clock.runFor(500);
+  await expect(what.first()).toBeVisible();
+}
+
 /** Moves the focus with Tab, as somebody without a mouse would, until `target` has it. */
 export async function tabTo(page: Page, target: Locator): Promise<void> {
   await expect(target).toBeVisible();

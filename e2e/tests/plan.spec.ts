@@ -3,6 +3,7 @@ import { expect, type Page } from '@playwright/test';
 import {
   callOff,
   choose,
+  hurried,
   newJob,
   openRun,
   pick,
@@ -10,6 +11,7 @@ import {
   record,
   tap,
   test,
+  untilShown,
   usePlan,
   watchErrors,
 } from './helpers.ts';
@@ -344,7 +346,7 @@ async function suckAll(page: Page, pins: string[], early: string[] = []): Promis
     await expect(page.getByText(`Joint ${pin}, ${n + 1} of ${pins.length}`)).toBeVisible();
     const through = page.getByText(`Bench: joint ${pin} is through.`);
     const plugged = page.getByText(`Bench: joint ${pin} has melted, but stays plugged.`);
-    if (!early.includes(pin)) await expect(through.or(plugged)).toBeVisible({ timeout: 30_000 });
+    if (!early.includes(pin)) await untilShown(page, through.or(plugged));
     if (await plugged.isVisible()) {
       held.push(pin);
       await page.keyboard.press('2');
@@ -359,6 +361,7 @@ test('a vacuum iron takes a socket off pin by pin, against the hidden bench', as
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
   await usePlan(page, 'Vacuum iron');
 
+  await hurried(page);
   await openRun(page, id, 'remove');
   await page.getByLabel('a hidden bench plays the board').check();
   const say = page.getByRole('heading', { level: 1 });
@@ -399,6 +402,7 @@ test('one lap of suction, then air for what is stuck: those alone are told, noth
   const id = await planFor(page, 'Tern T2, 2 layers', 'j1', 'socket loose, two pins eaten', 'vacuum-then-air');
   await record(page, id, ...['battery', 'cell'].map((sourceId) => ({ type: 'power-gone', sourceId, how: 'pulled' })));
   await usePlan(page, 'Vacuum iron, then air for what is stuck');
+  await hurried(page);
   await openRun(page, id, 'remove');
   await page.getByLabel('a hidden bench plays the board').check();
   const say = page.getByRole('heading', { level: 1 });
@@ -409,9 +413,7 @@ test('one lap of suction, then air for what is stuck: those alone are told, noth
   // two are said to be stuck whatever the bench says
   for (const pin of ['1', '2', '3', '4', '5', '6']) {
     await expect(page.getByText(`Joint ${pin}, ${pin} of 6`)).toBeVisible();
-    await expect(page.getByText(new RegExp(`Bench: joint ${pin} (is through|has melted)`))).toBeVisible({
-      timeout: 30_000,
-    });
+    await untilShown(page, page.getByText(new RegExp(`Bench: joint ${pin} (is through|has melted)`)));
     if (['2', '5'].includes(pin)) await page.keyboard.press('2');
     else await tap(page);
   }

@@ -102,7 +102,9 @@ test('a board from the shelf stands beside this one, gives a part with one key, 
   const came = page.getByTestId('came-with');
   await expect(came).toContainText('21 % of what it may take');
   await expect(came).toContainText('there worked heater');
+  const kept = page.waitForResponse((r) => r.url().endsWith('/events') && r.request().method() === 'POST');
   await came.getByRole('button', { name: /It is here/ }).click();
+  await kept;
   await expect(came).toContainText('its record goes with it');
   await expect(page.getByRole('combobox', { name: 'Where the part is from' })).toContainText('donor board');
   await page.goto(`/record/${id}`);

@@ -48,8 +48,9 @@ export function offeredKeys(): { title: string; keys: Key[] }[] {
 
 function takesText(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
-  if (target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLInputElement)
-    return true;
+  // what can only be read takes no letters
+  if (target instanceof HTMLTextAreaElement || target instanceof HTMLInputElement) return !target.readOnly;
+  if (target.isContentEditable) return true;
   // letters choose in a list, open or not
   return ['combobox', 'listbox', 'spinbutton'].includes(target.role ?? '');
 }
