@@ -1,6 +1,18 @@
 /** Two boards: parts brought over, lent and owed, put on a new board, with the record that goes along. */
 import { expect, type Page } from '@playwright/test';
-import { gone, logOf, newJob, patient, record, seemsFine, shopOf, test, typeDay, uuid7, watchErrors } from './helpers.ts';
+import {
+  gone,
+  logOf,
+  newJob,
+  patient,
+  record,
+  seemsFine,
+  shopOf,
+  test,
+  typeDay,
+  uuid7,
+  watchErrors,
+} from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {

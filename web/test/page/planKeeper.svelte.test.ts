@@ -139,7 +139,12 @@ describe('a plan on its page', () => {
     expect(await keeper.edits.surroundings({ draught: 4 })).toBe(true);
     await computing;
     flushSync();
-    expect([keeper.planner.running, keeper.usable, keeper.sure.size, server.plans.length]).toEqual([false, false, 0, 0]);
+    expect([keeper.planner.running, keeper.usable, keeper.sure.size, server.plans.length]).toEqual([
+      false,
+      false,
+      0,
+      0,
+    ]);
     expect(page.changed).toHaveBeenCalledOnce();
     asked.length = 0;
     const anew = keeper.compute();

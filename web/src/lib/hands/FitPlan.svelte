@@ -152,11 +152,8 @@
         <button class="button" onclick={use} disabled={!chosen || !here.has(chosen) || inUse}
           >{inUse ? 'In use' : 'Put it on this way'}</button
         >
-        <button
-          class="button"
-          onclick={() => (editing = !editing)}
-          disabled={!method}
-          aria-expanded={editing}>Change settings</button
+        <button class="button" onclick={() => (editing = !editing)} disabled={!method} aria-expanded={editing}
+          >Change settings</button
         >
       </div>
     </div>

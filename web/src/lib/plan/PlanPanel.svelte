@@ -170,11 +170,8 @@
         {#if planner.running}
           <button class="button {usable ? '' : 'button-main'}" onclick={() => keeper.cancel()}>Cancel</button>
         {/if}
-        <button
-          class="button"
-          onclick={() => (editing = !editing)}
-          disabled={!method}
-          aria-expanded={editing}>Change settings</button
+        <button class="button" onclick={() => (editing = !editing)} disabled={!method} aria-expanded={editing}
+          >Change settings</button
         >
         <button
           class="button"
