@@ -100,6 +100,13 @@ describe('labels of the stage', () => {
     const [aside] = placeLabels([box], 400, 400, { names: [free as StageRect] });
     expect(apart(aside as StageRect, free as StageRect)).toBe(true);
   });
+  it('do not cross the edge of the board where there is room beside it', () => {
+    const mark = { x: 200, y: 200, w: 80, h: 15, clear: 10, optional: true as const };
+    const [free] = placeLabels([mark], 400, 400) as [StageRect];
+    const edge = { left: 0, top: free.top + 7, w: 400, h: 1 };
+    const [inside] = placeLabels([mark], 400, 400, { edges: [edge] });
+    expect(apart(inside as StageRect, edge)).toBe(true);
+  });
 });
 
 describe('temperature field', () => {

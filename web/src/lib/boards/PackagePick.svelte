@@ -43,7 +43,7 @@
     focus = false,
     label,
     id = fresh,
-    placeholder = 'qfp 44, 0402 c, sot23, box 12 4 3 pbt',
+    placeholder = 'qfp 44, 0402 c, box 12 4 3',
     ...named
   }: Props = $props();
 

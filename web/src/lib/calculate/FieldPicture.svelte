@@ -66,7 +66,8 @@
           found.push({ celsius, y: y0 + (j - 0.5 + (above - celsius) / (above - below)) * step });
     }
     const edge = Math.max(0, ...boxes.filter((b) => b.id === target).map((b) => b.body.y1));
-    return found.filter((m, n) => m.y > edge + 1 && (n === 0 || m.y - found[n - 1].y > 1.4));
+    const foot = view.y + 1.4 * AROUND;
+    return found.filter((m, n) => m.y > edge + 1 && m.y < foot && (n === 0 || m.y - found[n - 1].y > 1.4));
   });
   const boxes = $derived(
     board.parts

@@ -14,7 +14,8 @@ function found({ board }: JobView, job: JobState): string[] {
   const damage = job.intake.damage.filter((d) => d.whose === 'found');
   return [
     suspect ? `The fault is at ${[nameOf(board, suspect.partId), part?.what].filter(Boolean).join(', ')}.` : '',
-    set ? `${set.parts.length} parts are to be renewed.` : '',
+    set && set.parts.length === 1 ? `${nameOf(board, set.parts[0].item.partId)} is to be renewed.` : '',
+    set && set.parts.length !== 1 ? `${set.parts.length} parts are to be renewed.` : '',
     !suspect && !set && job.readings.length > 0 ? 'It has been measured; the part at fault is not sure yet.' : '',
     damage.length > 0 ? `Already there when it came in: ${[...new Set(damage.map((d) => d.kind))].join(', ')}.` : '',
   ].filter(Boolean);

@@ -38,7 +38,14 @@ export function summarise(
 ): JobSummary {
   const a = currentAttempt(state);
   const set = setProgress(state);
-  const target = set ? `${set.parts.length} parts` : a.suspect ? nameOf(a.suspect.partId) : '';
+  const several = set && set.parts.length !== 1;
+  const target = several
+    ? `${set.parts.length} parts`
+    : set
+      ? nameOf(set.parts[0].item.partId)
+      : a.suspect
+        ? nameOf(a.suspect.partId)
+        : '';
   const step = standsAt(state, kind);
   const about =
     (state.released && outcomeWord(kind, state.released.outcome)) ??
@@ -60,7 +67,7 @@ export function summarise(
     block,
     next: {
       hands:
-        set && step === 'plan'
+        several && step === 'plan'
           ? `put ${target} in order`
           : nextAct(step, set?.next ? nameOf(set.next.partId) : target, kind),
       answer: `ask for an answer ${waits?.for === 'answer' && waits.what ? `about ${waits.what}` : 'to the offer'}${until}`,

@@ -362,7 +362,7 @@
         <line x1={g.a[0]} y1={g.a[1]} x2={g.b[0]} y2={g.b[1]} stroke="var(--evidence)" stroke-width={line * 2} />
         <text
           x={g.at[0]}
-          y={g.at[1] + font * 0.4}
+          y={g.at[1] + font * (g.to === 'left' || g.to === 'right' ? -0.5 : 0.4)}
           font-size={font * 1.1}
           font-weight="700"
           text-anchor="middle"

@@ -1,6 +1,14 @@
 <script lang="ts">
   // What is drawn over the board as SVG: selection, landmarks, callouts, ruler, scale bar, heat scale.
-  import { type BoardModel, boxOnBoard, cornersOnBoard, partName, type PlacedPart, toBoard } from '@orthos/core/board';
+  import {
+    boardBounds,
+    type BoardModel,
+    boxOnBoard,
+    cornersOnBoard,
+    partName,
+    type PlacedPart,
+    toBoard,
+  } from '@orthos/core/board';
   import { formatLength, type UnitSettings } from '@orthos/core/ground';
   import { packageById } from '@orthos/core/packages';
   import type { Snippet } from 'svelte';
@@ -114,6 +122,18 @@
       h > w * 1.6 ? [size_px * 1.2, size_px * 0.62 * text.length] : [size_px * 0.62 * text.length, size_px * 1.2];
     return [{ left: left + (w - tw) / 2, top: top + (h - th) / 2, w: tw, h: th }];
   }
+  /** The edges of the board on the screen, as if it were a rectangle. */
+  const rim = $derived.by((): StageRect[] => {
+    const { x0, y0, x1, y1 } = boardBounds(board);
+    const [[xa, top], [xb, bottom]] = [toScreen(view, x0, y0), toScreen(view, x1, y1)];
+    const [left, right] = [Math.min(xa, xb), Math.max(xa, xb)];
+    return [
+      { left, top, w: right - left, h: 1 },
+      { left, top: bottom, w: right - left, h: 1 },
+      { left, top, w: 1, h: bottom - top },
+      { left: right, top, w: 1, h: bottom - top },
+    ];
+  });
   /** A label of one line, 13 px unless it says otherwise. */
   const line = (text: string, px = 13) => ({ text, w: text.length * px * 0.56, h: px * 1.25 });
   interface Label extends LabelBox {
@@ -200,6 +220,7 @@
         .flatMap(nameOnStage)
         .filter(isNear),
       bodies: seen.map(onStage).filter(isNear),
+      edges: rim,
     });
     const at = <T,>(list: readonly T[], from: number) =>
       list.flatMap((item, i) => {

@@ -38,6 +38,8 @@ interface Obstacles {
   names?: readonly StageRect[];
   /** Other parts. */
   bodies?: readonly StageRect[];
+  /** Lines that a plain text would cross. */
+  edges?: readonly StageRect[];
 }
 
 /**
@@ -48,7 +50,7 @@ export function placeLabels(
   boxes: readonly LabelBox[],
   width: number,
   height: number,
-  { spoken = [], names = [], bodies = [] }: Obstacles = {},
+  { spoken = [], names = [], bodies = [], edges = [] }: Obstacles = {},
 ): (StageRect | null)[] {
   const placed: StageRect[] = [];
   const marks = boxes.map(({ x, y, clear = 4 }) => ({ left: x - clear, top: y - clear, w: 2 * clear, h: 2 * clear }));
@@ -73,7 +75,8 @@ export function placeLabels(
           over(here, marks) * 0.5 +
           over(here, names) * 1.2 +
           over(here, spoken) * 0.15 +
-          over(here, bodies) * 0.03;
+          over(here, bodies) * 0.03 +
+          (box.optional ? over(here, edges) * 0.1 : 0);
         if (cost < least) [best, least] = [here, cost];
       }
     if (box.optional && placed.some((p) => overlap(best, p, 0) > 0)) return null;

@@ -100,7 +100,7 @@
         type="search"
         name="q"
         value={data.search}
-        placeholder="Number, device, customer, complaint"
+        placeholder="Number, customer, any words"
         aria-label="Search jobs"
       />
     </form>
