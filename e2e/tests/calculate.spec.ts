@@ -44,6 +44,18 @@ test('the alloy needed: which need rules, what it costs to clean, what cannot be
   await expect(needs).toHaveCount(3);
   await expect(page.getByText('the bead rules')).toBeVisible();
   await expect(page.getByText(/Costs 3 rounds of braid/)).toBeVisible();
+  // its chart is drawn out under the pointer, and whole again
+  const chart = page
+    .getByRole('img')
+    .filter({ has: page.locator('clipPath') })
+    .first();
+  await chart.hover();
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, -400);
+  await page.keyboard.up('Control');
+  await expect(chart).toContainText('double click: all of it');
+  await chart.dblclick();
+  await expect(chart).not.toContainText('double click: all of it');
   await page.getByLabel('Rows to bead along, mm').fill('');
   await page.getByLabel('Movable after the heat, s').fill('');
   await expect(page.getByText('the composition rules')).toBeVisible({ timeout: 20_000 });

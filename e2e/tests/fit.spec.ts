@@ -212,6 +212,7 @@ test('a bridge after fitting is touched up in place: fresh flux, joint by joint,
   );
   await page.goto(`/jobs/${id}/verify`);
   await page.getByRole('application').focus();
+  await expect(page.getByRole('heading', { name: 'Joint 1: what do you see?' })).toBeVisible();
   await page.keyboard.press('b');
   await page.getByRole('link', { name: 'reheat or touch up in place' }).click();
   await page.waitForURL('**/fit');

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Lines over one axis, with names at their ends and marks across.
+  import { AxisZoom } from '$lib/ui/axisZoom.svelte';
   import { line, scaleLinear, scaleLog } from 'd3';
 
   interface Props {
@@ -20,7 +21,9 @@
   const all = $derived(lines.flatMap((l) => l.points));
   const xs = $derived(all.map((p) => p[0]));
   const ys = $derived([...all.map((p) => p[1]), ...levels.map((l) => l.y)]);
-  const x = $derived(scaleLinear([Math.min(...xs), Math.max(...xs)], [LEFT, W - RIGHT]));
+  const zoom = new AxisZoom(() => [LEFT, W - RIGHT]);
+  const x = $derived(zoom.seen(scaleLinear([Math.min(...xs), Math.max(...xs)], [LEFT, W - RIGHT])));
+  const id = $props.id();
   const positive = $derived(ys.filter((v) => v > 0));
   const y = $derived(
     log
@@ -38,7 +41,14 @@
   const number = (v: number) => String(Number(v.toPrecision(3)));
 </script>
 
-<svg class="w-full border border-faint bg-bench" viewBox="0 0 {W} {H}" role="img" aria-label={told}>
+<svg
+  class="w-full border border-faint bg-bench"
+  viewBox="0 0 {W} {H}"
+  role="img"
+  aria-label={told}
+  {@attach zoom.gestures}
+>
+  <clipPath {id}><rect x={LEFT - 4} y="0" width={W - RIGHT - LEFT + 8} height={H - BOTTOM + 4} /></clipPath>
   {#each ticks as t (t)}
     <line x1={LEFT} x2={W - RIGHT} y1={y(t)} y2={y(t)} stroke="var(--faint)" />
     <text x={LEFT - 6} y={y(t) + 4} text-anchor="end" class="fill-ink2 text-[12px]">{number(t)}</text>
@@ -52,19 +62,24 @@
     <line x1={LEFT} x2={W - RIGHT} y1={y(l.y)} y2={y(l.y)} stroke="var(--stop)" stroke-dasharray="5 4" />
     <text x={W - RIGHT - 4} y={y(l.y) - 5} text-anchor="end" class="fill-stop text-[12px] font-semibold">{l.name}</text>
   {/each}
-  {#each at as m (m.name)}
-    <line x1={x(m.x)} x2={x(m.x)} y1={TOP} y2={H - BOTTOM} stroke="var(--ink2)" stroke-dasharray="2 3" />
-    <text x={x(m.x) + 5} y={TOP + 14} class="fill-ink text-[12px] font-semibold">{m.name}</text>
-  {/each}
-  {#each lines as l (l.name)}
-    <path d={path(l.points)} fill="none" stroke="var(--{l.tone})" stroke-width="2.5" />
-    {#if l.points.length < 12}{#each l.points as p (p[0])}<circle
-          cx={x(p[0])}
-          cy={y(p[1])}
-          r="4"
-          fill="var(--{l.tone})"
-        />{/each}{/if}
-  {/each}
+  <g clip-path="url(#{id})">
+    {#each at as m (m.name)}
+      <line x1={x(m.x)} x2={x(m.x)} y1={TOP} y2={H - BOTTOM} stroke="var(--ink2)" stroke-dasharray="2 3" />
+      <text x={x(m.x) + 5} y={TOP + 14} class="fill-ink text-[12px] font-semibold">{m.name}</text>
+    {/each}
+    {#each lines as l (l.name)}
+      <path d={path(l.points)} fill="none" stroke="var(--{l.tone})" stroke-width="2.5" />
+      {#if l.points.length < 12}{#each l.points as p (p[0])}<circle
+            cx={x(p[0])}
+            cy={y(p[1])}
+            r="4"
+            fill="var(--{l.tone})"
+          />{/each}{/if}
+    {/each}
+  </g>
+  {#if zoom.close}<text x={W - RIGHT} y="11" text-anchor="end" class="fill-ink3 text-[11px]"
+      >double click: all of it</text
+    >{/if}
 </svg>
 <p class="mt-1 flex gap-5 text-[13px]">
   {#each lines as l (l.name)}<span class="font-semibold"

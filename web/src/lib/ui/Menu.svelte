@@ -18,8 +18,12 @@
   let button = $state<HTMLButtonElement>();
   /** The button had the focus when its place was taken. */
   let focused = $state(false);
+  /** Pressed, and not yet let go: it is meant for the list that comes in between. */
+  let pressed = false;
   $effect.pre(() => {
-    if (list) focused = button !== undefined && document.activeElement === button;
+    if (!list) return;
+    focused = button !== undefined && document.activeElement === button;
+    if (pressed) open = true;
   });
 </script>
 
@@ -35,6 +39,8 @@
     bind:this={button}
     onpointerenter={load}
     onfocus={load}
+    onpointerdown={() => (pressed = true)}
+    onpointercancel={() => (pressed = false)}
     onclick={() => {
       open = true;
       void load();

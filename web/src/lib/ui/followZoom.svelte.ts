@@ -2,13 +2,13 @@
 import { type D3ZoomEvent, select, zoom, zoomIdentity, zoomTransform } from 'd3';
 import type { Zoomed } from './zoom';
 
-export function followZoom(element: HTMLElement, { get, set, scales, leaves }: Zoomed): () => void {
-  const behaviour = zoom<HTMLElement, unknown>()
+export function followZoom(element: HTMLElement | SVGSVGElement, { get, set, scales, leaves }: Zoomed): () => void {
+  const behaviour = zoom<HTMLElement | SVGSVGElement, unknown>()
     .scaleExtent(scales)
     // a touch screen may be plugged in later
     .touchable(true)
     .filter((event: MouseEvent) => (event.type === 'wheel' || !event.button) && !leaves?.(event))
-    .on('zoom', ({ sourceEvent, transform: { k, x, y } }: D3ZoomEvent<HTMLElement, unknown>) => {
+    .on('zoom', ({ sourceEvent, transform: { k, x, y } }: D3ZoomEvent<HTMLElement | SVGSVGElement, unknown>) => {
       // moved by hand, not by the line below
       if (sourceEvent) set({ k, x, y });
     });

@@ -19,7 +19,7 @@ export interface Zoomed {
 
 /** Makes an element zoom; what does it comes when the page is there, and is no part of what a page waits for. */
 export const zoomable =
-  (zoomed: Zoomed): Attachment<HTMLElement> =>
+  (zoomed: Zoomed): Attachment<HTMLElement | SVGSVGElement> =>
   (element) => {
     let end: (() => void) | undefined;
     let gone = false;
