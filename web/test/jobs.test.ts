@@ -117,7 +117,10 @@ describe('what somebody says it waits for', () => {
     expect(of(listed, ...ready).block).toBe('hands');
     // one alone has no order
     expect(of(listed)).toMatchObject({ step: 'plan', about: '2 parts', next: 'put 2 parts in order' });
-    expect(of({ type: 'set-parts', items: [item('c1')] })).toMatchObject({ about: 'C1', next: 'plan how C1 comes off' });
+    expect(of({ type: 'set-parts', items: [item('c1')] })).toMatchObject({
+      about: 'C1',
+      next: 'plan how C1 comes off',
+    });
     expect(of(listed, ...ready, ...run(5, 'fit', 'c1'))).toMatchObject({ block: 'part', next: 'waits for C2' });
   });
 });

@@ -225,7 +225,7 @@
       >
         <span class="shrink-0 font-semibold">{methodName(method.id)}</span>
         <span class="min-w-0 truncate text-[13px] text-ink2"
-          >{settling ? firstAnswer(rows[method.id]) : 'not looked at yet'}</span
+          >{settling ? firstAnswer(rows[method.id]) : `not looked at yet: ${settingLine(method, units)}`}</span
         >
       </RadioGroup.Item>
     {/each}

@@ -51,6 +51,7 @@ export class PlanKeeper {
         // what is computed meanwhile is of what was set before
         this.planner.cancel();
         this.planner.forget();
+        this.cancelled = false;
         page.changed();
       },
       onProblem: (message) => (this.problem = message),
