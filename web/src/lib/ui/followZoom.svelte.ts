@@ -7,6 +7,8 @@ export function followZoom(element: HTMLElement | SVGSVGElement, { get, set, sca
     .scaleExtent(scales)
     // a touch screen may be plugged in later
     .touchable(true)
+    // two fingers on a pad come as small turns of a wheel with Ctrl; a wheel's own notch is large enough
+    .wheelDelta((e) => -e.deltaY * (e.deltaMode ? 0.05 : 0.002) * (e.ctrlKey && Math.abs(e.deltaY) < 50 ? 10 : 1))
     .filter((event: MouseEvent) => (event.type === 'wheel' || !event.button) && !leaves?.(event))
     .on('zoom', ({ sourceEvent, transform: { k, x, y } }: D3ZoomEvent<HTMLElement | SVGSVGElement, unknown>) => {
       // moved by hand, not by the line below
