@@ -97,6 +97,7 @@ test('fourteen cans: from opening the job to the first can off, in three minutes
 test('an order is changed by hand and told anew; one by one costs more; nothing is left behind on a change of the set', async ({
   page,
 }) => {
+  test.setTimeout(300_000);
   const id = await newJob(page, { board: WEIR, complaint: 'four cans and a chip' });
   const items = ['c9', 'c10', 'c14', 'u2'].map((partId) => ({ partId, side: 'top' }));
   await record(page, id, { type: 'set-parts', items: [...items, { partId: 'c5', side: 'top', after: ['c9'] }] });
