@@ -1,5 +1,4 @@
 import js from '@eslint/js';
-import importX from 'eslint-plugin-import-x';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -83,16 +82,7 @@ export default ts.config(
   ...ts.configs.stylistic,
   ...svelte.configs.recommended,
   {
-    plugins: { 'import-x': importX },
-    settings: {
-      'import-x/extensions': ['.ts', '.js', '.mjs'],
-      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
-      'import-x/resolver-next': [importX.createNodeResolver({ extensions: ['.ts', '.js', '.mjs'] })],
-    },
     rules: {
-      'import-x/no-cycle': ['error', { ignoreExternal: true }],
-      'import-x/no-duplicates': 'error',
-      'import-x/first': 'error',
       eqeqeq: 'error',
       'no-console': ['error', { allow: ['error'] }],
       '@typescript-eslint/no-explicit-any': 'error',

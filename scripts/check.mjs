@@ -5,17 +5,24 @@ import { collect, ROOT, say } from './common.mjs';
 import { lockUnchanged, prepare } from './setup.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
+/** The native compiler, by its place: what lint and bundlers load is called by the same name. */
+const types = (workspace) => [
+  `types of ${workspace}`,
+  process.execPath,
+  [join(ROOT, 'node_modules/@typescript/native/bin/tsc'), '-p', workspace],
+];
 const inWeb = { cwd: join(ROOT, 'web') };
 
 /** Name, program, arguments, options; the longest first, so that none is left alone at the end. */
 const CHECKS = [
-  ['physics notes as computed', bin('tsx'), ['core/scripts/physics-notes.ts', '--check']],
   ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
-  ['types of web', bin('svelte-check'), ['--fail-on-warnings', '--output', 'human'], inWeb],
   ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
-  ['types of core and formats', bin('tsc'), ['-p', 'formats']],
-  ['types of instruments', bin('tsc'), ['-p', 'instruments']],
-  ['types of e2e', bin('tsc'), ['-p', 'e2e']],
+  ['types of web', bin('svelte-check'), ['--tsgo', '--fail-on-warnings', '--output', 'human'], inWeb],
+  // of formats and of core beside it
+  types('formats'),
+  types('e2e'),
+  types('instruments'),
+  ['imports', bin('oxlint'), []],
   ['unused code and packages', bin('knip'), ['--no-progress']],
   ['heat kernel as committed', process.execPath, ['core/scripts/build-kernel.mjs', '--check']],
 ];
@@ -31,7 +38,7 @@ async function judge([name, command, args, options]) {
 }
 
 export async function checkAll() {
-  prepare({ debian: [], build: 'packages' });
+  await prepare({ build: 'packages' });
   // types and lint read what this writes
   const routes = await judge(['routes of web', bin('svelte-kit'), ['sync'], inWeb]);
   const waiting = [...CHECKS];

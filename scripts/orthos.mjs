@@ -27,7 +27,7 @@ async function serve(name) {
     return 0;
   }
   const external = process.env.DATABASE_URL;
-  prepare({ debian: external ? [] : ['postgresql'] });
+  await prepare({ debian: external ? [] : ['postgresql'] });
   const pg = external ? undefined : cluster(dataRoot());
   const database = name === 'demo' ? 'orthos_demo' : 'orthos';
   let port;
@@ -88,7 +88,7 @@ async function openDatabase(args, work) {
   const { cluster, dataRoot } = await import('./postgres.mjs');
   if (process.env.DATABASE_URL)
     throw new Trouble("With DATABASE_URL set, back up and restore with that server's own tools.");
-  prepare({ debian: ['postgresql'], build: [] });
+  await prepare({ debian: ['postgresql'], build: [] });
   const pg = cluster(dataRoot());
   const was = pg.running();
   await pg.start();

@@ -1,6 +1,5 @@
 // What must be on the machine: Debian packages, npm packages, the built application. Each step is skipped when
 // nothing changed. Runs under a lock (see `locked`), so that two commands at once do not build over each other.
-import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
@@ -13,6 +12,7 @@ import {
   readJson,
   ROOT,
   run,
+  runAttached,
   runLong,
   say,
   SHELL,
@@ -43,18 +43,20 @@ const NEEDS = {
   },
 };
 
-/** Installs Debian packages that are missing, unless something else does that is there; without root it prints the command instead. */
+/** Installs Debian packages that are missing; where that cannot be, goes on with what does instead, if it is there. */
 export function ensureDebian(wanted) {
-  const needed = wanted.map((name) => NEEDS[name]).filter(({ there }) => !there());
-  try {
-    install(needed.flatMap(({ packages }) => packages));
-  } catch (e) {
-    if (!needed.every(({ instead }) => instead?.())) throw e;
+  for (const { packages, there, instead } of wanted.map((name) => NEEDS[name])) {
+    if (there()) continue;
+    try {
+      install(packages);
+    } catch (e) {
+      if (!instead?.()) throw e;
+      say(`${e.message}\nGoing on with what is installed instead of ${packages.join(', ')}.`);
+    }
   }
 }
 
 function install(missing) {
-  if (missing.length === 0) return;
   const options = ['-o', 'DPkg::Lock::Timeout=120', '-y', '--no-install-recommends'];
   if (!isRoot)
     throw new Trouble(
@@ -160,20 +162,19 @@ export async function ensureBuild(names = ['app', 'hosts']) {
  * Brings the machine up to what a command needs. The work runs in a child process under flock(1), which lets go
  * by itself whatever happens to us.
  */
-export function prepare({ debian = [], build = ['app', 'hosts'] }) {
+export async function prepare({ debian = [], build = ['app', 'hosts'] }) {
   mkdirSync(LOCAL, { recursive: true });
   const lock = join(LOCAL, 'setup.lock');
   const work = [lock, process.execPath, join(ROOT, 'scripts/setup-run.mjs'), JSON.stringify({ debian, build })];
-  const locked = (...options) => {
-    const { error, status, signal } = spawnSync('flock', [...options, ...work], { cwd: ROOT, stdio: ['ignore', 2, 2] });
-    if (error) throw new Trouble(`flock: ${error.message}`);
-    return status ?? signal;
-  };
-  let code = locked('-n', '-E', String(HELD));
+  const locked = (...options) =>
+    runAttached('flock', [...options, ...work], { cwd: ROOT, stdio: ['ignore', 2, 2] }).catch((error) => {
+      throw new Trouble(`flock: ${error.message}`);
+    });
+  let code = await locked('-n', '-E', String(HELD));
   if (code === HELD) {
     const holder = readFileSync(lock, 'utf8').trim();
     say(`Another command is setting this clone up${holder ? ` (process ${holder})` : ''}; waiting for it.`);
-    code = locked('-w', '1200', '-E', String(HELD));
+    code = await locked('-w', '1200', '-E', String(HELD));
     if (code === HELD) throw new Trouble('It has not finished within twenty minutes.');
   }
   // what was wrong has been said by the one who did it

@@ -81,7 +81,10 @@ export async function testAll(args) {
   const begun = Date.now();
   const only = args.filter((a) => !a.startsWith('-'));
   const wanted = (name) => only.length === 0 || only.includes(name);
-  prepare({ debian: ['postgresql', 'chromium'] });
+  await prepare({ debian: ['postgresql', 'chromium'], build: 'packages' });
+  // beside the tests that do without
+  const built = wanted('web') || wanted('e2e') ? prepare({}) : Promise.resolve();
+  built.catch(() => {});
   const reports = join(LOCAL, `reports-${process.pid}`);
   mkdirSync(reports, { recursive: true });
   const results = [];
@@ -98,6 +101,7 @@ export async function testAll(args) {
   try {
     for (const name of ['core', 'formats', 'instruments'])
       if (wanted(name)) results.push(await vitestIn(name, reports));
+    await built;
     if (wanted('web') || wanted('e2e')) await pg.start();
     if (wanted('web')) {
       pg.createDatabase('admin');

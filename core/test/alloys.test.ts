@@ -28,6 +28,7 @@ import { minimise, potentials, R, startsOf, systemOf } from '../src/alloys/phase
 import { alloyProperties, matrixLiquidus_C } from '../src/alloys/properties.ts';
 import { apart, publishedFor, PUBLISHED } from '../src/alloys/published.ts';
 import { alloyRows, errorsOf, meanOf, medianOf } from './alloyErrors.ts';
+import { alloysNote, expectNote } from './notes.ts';
 
 const SAC: Composition = { Sn: 96.5, Ag: 3, Cu: 0.5 };
 const LEADED: Composition = { Sn: 63, Pb: 37 };
@@ -74,6 +75,7 @@ describe('published melting ranges', () => {
     expect(liquidus.filter((e) => e <= 8).length).toBeGreaterThanOrEqual(62);
     expect(solidus.filter((e) => e <= 8).length).toBeGreaterThanOrEqual(63);
   });
+  it('are what the note says', () => expectNote('alloys', alloysNote(rows)));
   it('lie within what the confidence says', () => {
     for (const confidence of ['high', 'medium', 'low'] as const)
       for (const r of rows.filter((q) => q.confidence === confidence && q.published.sure !== 'C'))

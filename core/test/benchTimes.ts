@@ -80,11 +80,18 @@ const all = (run: PlanRun) => run.allWet_s ?? Infinity;
 const wetOf = (run: PlanRun, ids: (id: string) => boolean) =>
   Math.max(...run.joints.filter((j) => ids(j.terminal)).map((j) => wetAt(j) ?? Infinity));
 
+/** A figure of a run with the band a bench shows. */
+export interface Figure {
+  what: string;
+  value: number;
+  from: number;
+  to: number;
+  unit: string;
+}
 export interface BenchTime {
   name: string;
   inputs: string;
-  /** Figures of the run with the band a bench shows. */
-  run: () => Promise<{ what: string; value: number; from: number; to: number; unit: string }[]>;
+  run: () => Promise<Figure[]>;
 }
 
 const s = (what: string, value: number, from: number, to: number) => ({ what, value, from, to, unit: 's' });

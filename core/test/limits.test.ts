@@ -8,6 +8,7 @@ import { LIMITS, mouldLaw, solidusLaw } from '../src/materials/limits.ts';
 import { packageById, PACKAGES } from '../src/packages/index.ts';
 import { limitOf, limitRowOf, type LimitFacts } from '../src/rework/bench/limitOf.ts';
 import { NEIGHBOUR_CASES, neighbourVerdicts } from './neighbourCases.ts';
+import { expectNote, limitsNote } from './notes.ts';
 import boardsBefore from './boardsBefore.json' with { type: 'json' };
 
 const law: Extract<Law, { kind: 'dose' }> = { kind: 'dose', Tp_C: 250, t2_s: 10, T1_C: 217, t1_s: 90 };
@@ -16,6 +17,8 @@ const history = (...at: [C: number, s: number][]) => {
   for (const [C, s] of at) e.add(C, s);
   return e;
 };
+
+it('the table is what the note says', () => expectNote('limits', limitsNote()));
 
 describe('the law of dose', () => {
   it('allows t₁ at T₁, t₂ at Tp, the geometric mean half way', () => {

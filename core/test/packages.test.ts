@@ -21,6 +21,7 @@ import {
 import { LIMITS } from '../src/materials/limits.ts';
 import { expressBoard } from '../src/rework/expressBoard.ts';
 import { LAND_ROWS } from './landsTable.ts';
+import { expectNote, landsNote } from './notes.ts';
 
 const terminal = (pkg: string, id: string) => {
   const found = packageById(pkg).terminals.find((t) => t.id === id);
@@ -29,6 +30,7 @@ const terminal = (pkg: string, id: string) => {
 };
 
 describe('lands against published patterns', () => {
+  it('are what the note says', () => expectNote('lands', landsNote()));
   it('are at least eighty, each with its standard', () => {
     expect(LAND_ROWS.length).toBeGreaterThanOrEqual(80);
     expect(LAND_ROWS.filter((r) => r.mass).length).toBeGreaterThanOrEqual(40);

@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { asDone, asLaidOut, doneBefore, freedBefore, lateBy, operationFor, withAlloy } from '../src/hands/index.ts';
 import {
+  DEFAULT_STATION,
   expressBoard,
   guideOf,
   handsClock,
@@ -13,7 +14,6 @@ import {
   type PlanResult,
   runPlan,
 } from '../src/rework/index.ts';
-import { DEFAULT_STATION } from '../src/rework/index.ts';
 
 const PANEL: Panel = { temperature: 'C', length: 'mm' };
 const context = { now: () => 0 };

@@ -2,22 +2,27 @@ import { describe, expect, it } from 'vitest';
 import { runHeatField } from '../src/thermal/field.ts';
 import { heatFieldInput } from '../src/thermal/fieldForm.ts';
 import { parseInput } from '../src/ground/calc.ts';
-import { convergence } from './convergence.ts';
+import { convergence, type Order } from './convergence.ts';
+import { expectNote, heatNote } from './notes.ts';
 import { validationCases } from './validationCases.ts';
+import type { ValidationCase } from './validationSolve.ts';
 
 describe('heat against closed forms', () => {
+  const cases: ValidationCase[] = [];
+  let orders: Order[] = [];
   for (const make of validationCases)
     it(make.name, async () => {
-      const { rows, energy } = await make();
+      const found = await make();
+      cases.push(found);
+      const { rows, energy } = found;
       for (const row of rows) expect(Math.abs(row.computed - row.exact) / row.scale, row.probe).toBeLessThan(0.02);
       expect(energy).toBeLessThan(1e-6);
     });
-});
-
-describe('convergence', () => {
   it('is of second order in step and cell', async () => {
-    for (const { of, order } of await convergence()) expect(Math.abs(order - 2), of).toBeLessThan(0.1);
+    orders = await convergence();
+    for (const { of, order } of orders) expect(Math.abs(order - 2), of).toBeLessThan(0.1);
   });
+  it('is what the note says', () => expectNote('validation', heatNote(cases, orders)));
 });
 
 describe('energy balance of board and nodes together', () => {

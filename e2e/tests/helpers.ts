@@ -74,7 +74,6 @@ export async function pick(page: Page, name: string): Promise<void> {
   await expect(page.locator(`[data-shown="${name}"]`)).toBeVisible({ timeout: 90_000 });
 }
 
-/** Fails the test on any error the browser reports. */
 /** Opens a tool of the kit, where that is the page; its form. */
 export async function openTool(page: Page, name: string): Promise<Locator> {
   const form = page.getByRole('form', { name });
@@ -83,6 +82,7 @@ export async function openTool(page: Page, name: string): Promise<Locator> {
   return form;
 }
 
+/** What the browser reports as an error, from now on. */
 export function watchErrors(page: Page): string[] {
   const errors: string[] = [];
   page.on('pageerror', (e) => errors.push(e.message));

@@ -11,6 +11,7 @@ import {
   whySolid,
   worthShowing,
 } from '../src/lib/plan/words.ts';
+import { mmss } from '../src/lib/set/words.ts';
 import { express, neighbour, result } from './planResult.ts';
 import planBefore from './planBefore.json' with { type: 'json' };
 
@@ -216,4 +217,8 @@ describe('what stays solid', () => {
       expect(explanation(hurts, board, m, units)).not.toMatch(/nozzle/);
     }
   });
+});
+
+it('a clock is rounded before it is split: no minute is lost at its last half second', () => {
+  expect([0, 59.4, 59.6, 60, 119.5, 3599.9].map(mmss)).toEqual(['0:00', '0:59', '1:00', '1:00', '2:00', '60:00']);
 });

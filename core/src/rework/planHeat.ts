@@ -19,8 +19,20 @@ import { type PlanResult, type Range, windowEnd } from './planResult.ts';
 const LEAST_SPREAD = 0.04;
 /** The search for a bead's tip takes as long as so many quick runs. */
 const TIP_COSTS = 9;
-/** Nobody sees a joint turn to better than this, s. */
+/** Nobody sees a joint turn to better than this (two standard deviations), s. */
 const SEEN_S = 1;
+/**
+ * Of several that turn together the last is seen later than one alone would be, s: the latest of n normal errors stays below √(2² + 2 ln n) standard deviations
+ * as surely as one of them below two (a bound, a tenth too far at sixteen).
+ */
+const lastSeen_s = (together: number): number => SEEN_S * Math.sqrt(1 + Math.log(Math.max(1, together)) / 2);
+
+/** How many joints turn with the last of a run, as far as anybody sees. */
+function turnTogether({ joints }: PlanRun): number {
+  const times = joints.map((j) => wetAt(j) ?? Infinity);
+  const last = Math.max(...times);
+  return times.filter((t) => t > last - SEEN_S).length;
+}
 
 type Time = (run: PlanRun) => number | null | undefined;
 
@@ -39,14 +51,15 @@ function spreadOf({ inputs, nominal, centre, members }: Ensemble, time: Time) {
   return { effects: effects.map((e) => scale * e), rate, middle, half };
 }
 
-function rangeOf(ensemble: Ensemble, time: Time): Range {
+/** `late_s`: by how much later than it happens it may be seen. */
+function rangeOf(ensemble: Ensemble, time: Time, late_s = SEEN_S): Range {
   const { nominal, centre, members, limit_s } = ensemble;
   const { middle, half } = spreadOf(ensemble, time);
   // never is said only when the whole ensemble never does
   const seen = [nominal, centre, ...members].flatMap((r) => time(r) ?? []);
   const from = seen.length === 0 ? null : (timeOf(middle + half, limit_s) ?? Math.min(...seen));
   const to = timeOf(middle - half, limit_s);
-  return { from: from && Math.max(0.5, from - SEEN_S), to: to && to + SEEN_S };
+  return { from: from && Math.max(0.5, from - SEEN_S), to: to && to + late_s };
 }
 
 /** What each input shifts the last joint by when it is off to the worse, the largest first. */
@@ -131,7 +144,7 @@ export async function planEnsemble(
     context,
   );
   const { nominal } = ensemble;
-  const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s);
+  const allWetRange_s = rangeOf(ensemble, (r) => r.allWet_s, lastSeen_s(turnTogether(nominal)));
   // it has to be lifted before the last joint is surely loose
   const end = windowEnd(nominal);
   const early = end !== null && (allWetRange_s.to === null || allWetRange_s.to > end);

@@ -9,6 +9,7 @@
   import { SOLDER_ALLOYS } from '@orthos/core/alloys';
   import { boardBounds, type BoardModel, stackOf } from '@orthos/core/board';
   import { parseDecimal } from '@orthos/core/ground';
+  import type { Choice } from '$lib/ui/choices';
   import { LAMINATE_KINDS, LAMINATES } from '@orthos/core/materials';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
@@ -122,6 +123,10 @@
     points = [];
     problem = null;
   }
+  const laminates: Choice<(typeof LAMINATES)[number]>[] = LAMINATES.map((value) => ({
+    value,
+    label: LAMINATE_KINDS[value].what,
+  }));
 </script>
 
 <h2 class="text-lg">Outline</h2>
@@ -211,7 +216,7 @@
   />
   <Select
     label="Laminate"
-    choices={LAMINATES.map((id) => ({ value: id, label: LAMINATE_KINDS[id].what }))}
+    choices={laminates}
     value={editor.doc.laminate ?? 'standard'}
     onchange={(v) => set('laminate', { laminate: v })}
   />

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Lines over one axis, with names at their ends and marks across.
-  import { AxisZoom } from '$lib/ui/axisZoom.svelte';
-  import { line, scaleLinear, scaleLog } from 'd3';
+  import Chart from '$lib/ui/Chart.svelte';
+  import { extent, line, scaleLinear, type ScaleLinear, scaleLog } from 'd3';
 
   interface Props {
     lines: { name: string; points: [number, number][]; tone: 'hot' | 'evidence' }[];
@@ -17,58 +17,50 @@
     told: string;
   }
   let { lines, xName, yName, levels = [], at = [], log = false, whole = false, told }: Props = $props();
-  const [W, H, LEFT, RIGHT, TOP, BOTTOM] = [560, 230, 52, 16, 14, 36];
+  const [W, H, LEFT, RIGHT, TOP, FOOT] = [560, 230, 52, 16, 14, 36];
   const all = $derived(lines.flatMap((l) => l.points));
-  const xs = $derived(all.map((p) => p[0]));
+  const [first = 0, last = 1] = $derived(extent(all, (p) => p[0]));
   const ys = $derived([...all.map((p) => p[1]), ...levels.map((l) => l.y)]);
-  const zoom = new AxisZoom(() => [LEFT, W - RIGHT]);
-  const x = $derived(zoom.seen(scaleLinear([Math.min(...xs), Math.max(...xs)], [LEFT, W - RIGHT])));
-  const id = $props.id();
   const positive = $derived(ys.filter((v) => v > 0));
   const y = $derived(
     log
-      ? scaleLog([Math.min(...positive) / 1.5, Math.max(...positive) * 1.3], [H - BOTTOM, TOP])
+      ? scaleLog([Math.min(...positive) / 1.5, Math.max(...positive) * 1.3], [H - FOOT, TOP])
       : scaleLinear(
           [Math.min(0, ...ys) === 0 && Math.min(...ys) < 5 ? 0 : Math.min(...ys) - 5, Math.max(...ys) * 1.04],
-          [H - BOTTOM, TOP],
+          [H - FOOT, TOP],
         ),
   );
-  const path = (points: [number, number][]) =>
+  const path = (x: ScaleLinear<number, number>, points: [number, number][]) =>
     line<[number, number]>()
       .x((p) => x(p[0]))
       .y((p) => y(p[1]))(points) ?? '';
   const ticks = $derived(log ? y.ticks(4).filter((t) => Math.abs(Math.log10(t) % 1) < 1e-9) : y.ticks(5));
-  const number = (v: number) => String(Number(v.toPrecision(3)));
 </script>
 
-<svg
-  class="w-full border border-faint bg-bench"
-  viewBox="0 0 {W} {H}"
-  role="img"
-  aria-label={told}
-  {@attach zoom.gestures}
+<Chart
+  size={[W, H]}
+  room={{ left: LEFT, right: RIGHT, foot: FOOT }}
+  over={[first, last]}
+  levels={ticks.map((t) => ({ y: y(t), name: String(Number(t.toPrecision(3))) }))}
+  numbers={7}
+  {whole}
+  {told}
 >
-  <clipPath {id}><rect x={LEFT - 4} y="0" width={W - RIGHT - LEFT + 8} height={H - BOTTOM + 4} /></clipPath>
-  {#each ticks as t (t)}
-    <line x1={LEFT} x2={W - RIGHT} y1={y(t)} y2={y(t)} stroke="var(--faint)" />
-    <text x={LEFT - 6} y={y(t) + 4} text-anchor="end" class="fill-ink2 text-[12px]">{number(t)}</text>
-  {/each}
-  {#each x.ticks(7).filter((v) => !whole || Number.isInteger(v)) as t (t)}
-    <text x={x(t)} y={H - 20} text-anchor="middle" class="fill-ink2 text-[12px]">{number(t)}</text>
-  {/each}
-  <text x={W - RIGHT} y={H - 5} text-anchor="end" class="fill-ink2 text-[12px]">{xName}</text>
-  <text x="6" y="12" class="fill-ink2 text-[12px]">{yName}</text>
-  {#each levels as l (l.name)}
-    <line x1={LEFT} x2={W - RIGHT} y1={y(l.y)} y2={y(l.y)} stroke="var(--stop)" stroke-dasharray="5 4" />
-    <text x={W - RIGHT - 4} y={y(l.y) - 5} text-anchor="end" class="fill-stop text-[12px] font-semibold">{l.name}</text>
-  {/each}
-  <g clip-path="url(#{id})">
+  {#snippet frame()}
+    <text x={W - RIGHT} y={H - 5} text-anchor="end" class="fill-ink2">{xName}</text>
+    <text x="6" y="12" class="fill-ink2">{yName}</text>
+    {#each levels as l (l.name)}
+      <line x1={LEFT} x2={W - RIGHT} y1={y(l.y)} y2={y(l.y)} stroke="var(--stop)" stroke-dasharray="5 4" />
+      <text x={W - RIGHT - 4} y={y(l.y) - 5} text-anchor="end" class="fill-stop font-semibold">{l.name}</text>
+    {/each}
+  {/snippet}
+  {#snippet children(x)}
     {#each at as m (m.name)}
-      <line x1={x(m.x)} x2={x(m.x)} y1={TOP} y2={H - BOTTOM} stroke="var(--ink2)" stroke-dasharray="2 3" />
-      <text x={x(m.x) + 5} y={TOP + 14} class="fill-ink text-[12px] font-semibold">{m.name}</text>
+      <line x1={x(m.x)} x2={x(m.x)} y1={TOP} y2={H - FOOT} stroke="var(--ink2)" stroke-dasharray="2 3" />
+      <text x={x(m.x) + 5} y={TOP + 14} class="fill-ink font-semibold">{m.name}</text>
     {/each}
     {#each lines as l (l.name)}
-      <path d={path(l.points)} fill="none" stroke="var(--{l.tone})" stroke-width="2.5" />
+      <path d={path(x, l.points)} fill="none" stroke="var(--{l.tone})" stroke-width="2.5" />
       {#if l.points.length < 12}{#each l.points as p (p[0])}<circle
             cx={x(p[0])}
             cy={y(p[1])}
@@ -76,11 +68,8 @@
             fill="var(--{l.tone})"
           />{/each}{/if}
     {/each}
-  </g>
-  {#if zoom.close}<text x={W - RIGHT} y="11" text-anchor="end" class="fill-ink3 text-[11px]"
-      >double click: all of it</text
-    >{/if}
-</svg>
+  {/snippet}
+</Chart>
 <p class="mt-1 flex gap-5 text-[13px]">
   {#each lines as l (l.name)}<span class="font-semibold"
       ><span aria-hidden="true" class={l.tone === 'hot' ? 'text-hot' : 'text-evidence'}>▬</span> {l.name}</span

@@ -32,7 +32,7 @@
   let problem = $state('');
   let way = $state<Swap>('good board');
   let open = $state(false);
-  let field = $state<Select<(typeof SWAPS)[number]>>();
+  let field = $state<{ focus: () => void }>();
   $effect(() => {
     if (asked === null) return;
     [way, open] = [asked, true];

@@ -39,13 +39,8 @@ export function summarise(
   const a = currentAttempt(state);
   const set = setProgress(state);
   const several = set && set.parts.length !== 1;
-  const target = several
-    ? `${set.parts.length} parts`
-    : set
-      ? nameOf(set.parts[0].item.partId)
-      : a.suspect
-        ? nameOf(a.suspect.partId)
-        : '';
+  const one = set ? set.parts[0]?.item : a.suspect;
+  const target = several ? `${set.parts.length} parts` : one ? nameOf(one.partId) : '';
   const step = standsAt(state, kind);
   const about =
     (state.released && outcomeWord(kind, state.released.outcome)) ??

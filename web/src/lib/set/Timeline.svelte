@@ -56,12 +56,16 @@
   const middle = (leg: SetOrder['order'][number]) => (x(leg.start_s) + x(Math.max(leg.start_s, leg.end_s))) / 2;
   const barWidth = (leg: SetOrder['order'][number]) =>
     Math.max(3, x(leg.start_s + Math.max(1, leg.loose_s ?? 0)) - x(leg.start_s));
-  /** Minutes, and seconds once it is drawn out. */
+  /** At whole minutes; drawn out, at whole seconds. */
   const ticks = $derived.by(() => {
     const [from, to] = x.domain();
-    return scaleLinear([from / 60, to / 60], [0, 1]).ticks(Math.min(12, Math.max(4, Math.ceil((to - from) / 60))));
+    const unit = zoom.close ? 1 : 60;
+    return scaleLinear([from / unit, to / unit], [0, 1])
+      .ticks(Math.min(12, Math.max(4, Math.ceil((to - from) / 60))))
+      .filter(Number.isInteger)
+      .map((t) => t * unit);
   });
-  const clock = (m: number) => (zoom.close ? mmss(m * 60) : `${m}${m === 0 ? ' min' : ''}`);
+  const clock = (s: number) => (zoom.close ? mmss(s) : `${s / 60}${s === 0 ? ' min' : ''}`);
   const words = $derived(
     `${legs.length} steps in ${Math.round(result.minutes)} min: ${legs
       .map(
@@ -172,8 +176,8 @@
       {/each}
     </g>
     <line x1={LEFT} x2={width - RIGHT} y1={FOOT} y2={FOOT} stroke="var(--ink2)" />
-    {#each ticks as m (m)}
-      <text x={x(m * 60)} y={H - 5} text-anchor="middle" class="fill-ink2 text-[11px]">{clock(m)}</text>
+    {#each ticks as s (s)}
+      <text x={x(s)} y={H - 5} text-anchor="middle" class="fill-ink2 text-[11px]">{clock(s)}</text>
     {/each}
     {#if zoom.close}<text x={width - RIGHT} y="11" text-anchor="end" class="fill-ink3 text-[11px]"
         >double click: all of it</text

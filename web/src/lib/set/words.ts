@@ -28,4 +28,7 @@ export const countWords = ({ counts }: Pick<SetProgress, 'counts'>): string =>
     .map((op) => `${counts[op].done} of ${counts[op].all} ${OP_DONE[op]}`)
     .join(', ');
 
-export const mmss = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s) % 60).padStart(2, '0')}`;
+export function mmss(s: number): string {
+  const whole = Math.round(s);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
