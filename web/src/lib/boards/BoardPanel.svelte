@@ -1,6 +1,6 @@
 <script lang="ts">
   // The board itself: outline, thickness, layers, foils, holes, landmarks.
-  import { ticked } from '$lib/ui/choices';
+  import { type Choice, ticked } from '$lib/ui/choices';
   import Check from '$lib/ui/Check.svelte';
   import Select from '$lib/ui/Select.svelte';
   import Notice from '$lib/ui/Notice.svelte';
@@ -9,7 +9,7 @@
   import { SOLDER_ALLOYS } from '@orthos/core/alloys';
   import { boardBounds, type BoardModel, stackOf } from '@orthos/core/board';
   import { parseDecimal } from '@orthos/core/ground';
-  import type { Choice } from '$lib/ui/choices';
+
   import { LAMINATE_KINDS, LAMINATES } from '@orthos/core/materials';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
