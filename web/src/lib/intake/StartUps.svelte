@@ -9,7 +9,6 @@
   import { type JobState, judgeStartUp, startUpSentence } from '@orthos/core/job';
   import { untrack } from 'svelte';
   import { v7 } from 'uuid';
-  import StartUpChart from './StartUpChart.svelte';
 
   interface Props {
     view: JobView;
@@ -145,7 +144,9 @@
 {/if}
 {#if stages.length > 0}
   <p class="mb-1 font-semibold" role="status">{startUpSentence(verdicts)}</p>
-  <StartUpChart {stages} good={good?.stages ?? []} />
+  {#await import('./StartUpChart.svelte') then { default: StartUpChart }}
+    <StartUpChart {stages} good={good?.stages ?? []} />
+  {/await}
   <ul aria-label="Stages">
     {#each stages as s, n (s.id)}
       <li class="flex min-h-9 items-center gap-2 border-t border-faint">
