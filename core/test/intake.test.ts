@@ -196,7 +196,11 @@ describe('start-up on the bench supply', () => {
   });
   it('says nothing against a stage that no good unit has', () => {
     expect(judgeStartUp([{ stage: 'asleep', at_s: 9, current_A: 0.1 }], good)[0].state).toBe('no reference');
-    expect(startUpSentence(judgeStartUp([{ stage: 'asleep', at_s: 9, current_A: 0.1 }], []))).toContain('No good unit');
+    const asleep = { stage: 'asleep', at_s: 9, current_A: 0.1 };
+    expect(startUpSentence(judgeStartUp([asleep], []))).toBe('Of a good unit no such stage is known yet.');
+    const woken = { stage: 'woken', at_s: 12, current_A: 0.2 };
+    expect(startUpSentence(judgeStartUp([asleep, woken], [asleep]))).toContain('at 1 of 2 stages');
+    expect(startUpSentence(judgeStartUp([asleep], [asleep]))).toContain('at every stage');
   });
 });
 

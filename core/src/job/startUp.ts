@@ -42,10 +42,13 @@ export function judgeStartUp(points: readonly SupplyPoint[], good: readonly Supp
 /** One sentence on the first stage that is not as it should be. */
 export function startUpSentence(verdicts: readonly StageVerdict[]): string {
   const n = verdicts.findIndex((v) => v.state !== 'as a good unit' && v.state !== 'no reference');
-  if (n < 0)
-    return verdicts.some((v) => v.state === 'as a good unit')
-      ? 'Draws what a good unit draws at every stage.'
-      : 'No good unit to compare with yet.';
+  if (n < 0) {
+    const known = verdicts.filter((v) => v.state === 'as a good unit').length;
+    if (known === 0) return 'Of a good unit no such stage is known yet.';
+    const where =
+      known === verdicts.length ? 'every stage' : `${known} of ${verdicts.length} stages; of the others none is known`;
+    return `Draws what a good unit draws at ${where}.`;
+  }
   const { stage, state, ratio } = verdicts[n];
   const times =
     ratio === null ? '' : `, ${ratio >= 10 ? Math.round(ratio) : Number(ratio.toPrecision(2))} × a good unit`;

@@ -57,7 +57,13 @@
   {#snippet children(x)}
     {#each at as m (m.name)}
       <line x1={x(m.x)} x2={x(m.x)} y1={TOP} y2={H - FOOT} stroke="var(--ink2)" stroke-dasharray="2 3" />
-      <text x={x(m.x) + 5} y={TOP + 14} class="fill-ink font-semibold">{m.name}</text>
+      {@const left = x(m.x) > W - 140}
+      <text
+        x={x(m.x) + (left ? -5 : 5)}
+        y={TOP + 14}
+        text-anchor={left ? 'end' : 'start'}
+        class="fill-ink font-semibold">{m.name}</text
+      >
     {/each}
     {#each lines as l (l.name)}
       <path d={path(x, l.points)} fill="none" stroke="var(--{l.tone})" stroke-width="2.5" />

@@ -53,7 +53,9 @@
       <text x={x(highest.at_s) + 4} y={y(highest.current_A) - 7} class="fill-evidence font-semibold">good unit</text>
     {/if}
     <path d={steps(x, stages, limit)} fill="none" stroke="var(--ink3)" stroke-dasharray="3 3" />
-    <text x={LEFT + 4} y={y(stages[0]?.limit_A ?? 0) + 13} class="fill-ink2">limit</text>
+    {#each stages.slice(0, 1) as s (s)}
+      <text x={x(s.at_s) + 4} y={Math.max(TOP, y(limit(s)) - 4)} class="fill-ink2">limit</text>
+    {/each}
     <path d={steps(x, stages, current)} fill="none" stroke="var(--hot)" stroke-width="2" />
     {#each stages as s (s.at_s + s.stage)}<circle cx={x(s.at_s)} cy={y(s.current_A)} r="3" fill="var(--hot)" />{/each}
   {/snippet}
