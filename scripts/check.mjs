@@ -6,8 +6,8 @@ import { lockUnchanged, prepare } from './setup.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 /** The native compiler, by its place: what lint and bundlers load is called by the same name. */
-const types = (workspace) => [
-  `types of ${workspace}`,
+const types = (workspace, what = workspace) => [
+  `types of ${what}`,
   process.execPath,
   [join(ROOT, 'node_modules/@typescript/native/bin/tsc'), '-p', workspace],
 ];
@@ -18,8 +18,7 @@ const CHECKS = [
   ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
   ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
   ['types of web', bin('svelte-check'), ['--tsgo', '--fail-on-warnings', '--output', 'human'], inWeb],
-  // of formats and of core beside it
-  types('formats'),
+  types('formats', 'core and formats'),
   types('e2e'),
   types('instruments'),
   ['imports', bin('oxlint'), []],

@@ -9,7 +9,6 @@
   import { SOLDER_ALLOYS } from '@orthos/core/alloys';
   import { boardBounds, type BoardModel, stackOf } from '@orthos/core/board';
   import { parseDecimal } from '@orthos/core/ground';
-
   import { LAMINATE_KINDS, LAMINATES } from '@orthos/core/materials';
   import { v7 } from 'uuid';
   import type { Editor } from './editor.svelte';
@@ -17,6 +16,10 @@
   let { editor, desk }: { editor: Editor; desk: Desk } = $props();
 
   let mode = $state<'none' | 'outline' | 'hole' | 'landmark'>('none');
+  const laminates: Choice<(typeof LAMINATES)[number]>[] = LAMINATES.map((value) => ({
+    value,
+    label: LAMINATE_KINDS[value].what,
+  }));
   let points = $state.raw<[number, number][]>([]);
   let pointer = $state.raw<[number, number] | null>(null);
   let diameter = $state('3.2');
@@ -123,10 +126,6 @@
     points = [];
     problem = null;
   }
-  const laminates: Choice<(typeof LAMINATES)[number]>[] = LAMINATES.map((value) => ({
-    value,
-    label: LAMINATE_KINDS[value].what,
-  }));
 </script>
 
 <h2 class="text-lg">Outline</h2>

@@ -15,6 +15,7 @@
   const y = $derived(scaleSqrt([0, most * 1.05], [H - FOOT, TOP]));
   const current = (s: SupplyPoint) => s.current_A;
   const limit = (s: SupplyPoint) => s.limit_A ?? 0;
+  const limited = $derived(stages.filter((s) => s.limit_A !== undefined));
   /** From stage to stage in steps; the last one goes on to the end of the chart. */
   const steps = (x: ScaleLinear<number, number>, points: SupplyPoint[], of: (s: SupplyPoint) => number) => {
     const sorted = points.toSorted((a, b) => a.at_s - b.at_s);
@@ -52,8 +53,8 @@
       <path d={steps(x, good, current)} fill="none" stroke="var(--evidence)" stroke-width="6" stroke-opacity="0.35" />
       <text x={x(highest.at_s) + 4} y={y(highest.current_A) - 7} class="fill-evidence font-semibold">good unit</text>
     {/if}
-    <path d={steps(x, stages, limit)} fill="none" stroke="var(--ink3)" stroke-dasharray="3 3" />
-    {#each stages.slice(0, 1) as s (s)}
+    <path d={steps(x, limited, limit)} fill="none" stroke="var(--ink3)" stroke-dasharray="3 3" />
+    {#each limited.slice(0, 1) as s (s)}
       <text x={x(s.at_s) + 4} y={Math.max(TOP, y(limit(s)) - 4)} class="fill-ink2">limit</text>
     {/each}
     <path d={steps(x, stages, current)} fill="none" stroke="var(--hot)" stroke-width="2" />
