@@ -16,11 +16,11 @@ const inWeb = { cwd: join(ROOT, 'web') };
 /** Name, program, arguments, options; the longest first, so that none is left alone at the end. */
 const CHECKS = [
   ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
-  ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
   ['types of web', bin('svelte-check'), ['--tsgo', '--fail-on-warnings', '--output', 'human'], inWeb],
   types('formats', 'core and formats'),
   types('e2e'),
   types('instruments'),
+  ['formatting', bin('oxfmt'), ['--list-different']],
   ['imports', bin('oxlint'), []],
   ['unused code and packages', bin('knip'), ['--no-progress']],
   ['heat kernel as committed', process.execPath, ['core/scripts/build-kernel.mjs', '--check']],

@@ -13,8 +13,12 @@ const dir = mkdtempSync(join(tmpdir(), 'orthos-kernel-'));
 try {
   const out = join(dir, 'kernel.wasm');
   const { error, stderr } = await asc.main([
-    source, '--outFile', out, '--runtime', 'stub', '--noAssert', '--use', 'abort=',
-    '--enable', 'simd', '-O3', '--converge', '--importMemory', '--initialMemory', '1',
+    source,
+    '--outFile',
+    out,
+    ...'--runtime stub --noAssert --use abort= --enable simd -O3 --converge --importMemory --initialMemory 1'.split(
+      ' ',
+    ),
   ]);
   if (error) throw new Error(stderr.toString() || error.message);
   const base64 = readFileSync(out).toString('base64');

@@ -23,11 +23,10 @@ async function toFit(page: Page, board: string, partId: string, ...gone: object[
   });
   return id;
 }
+const way = (page: Page, name: string) => ways(page).getByRole('radio', { name: new RegExp(`^\\W*\\d?\\s*${name}`) });
 /** Looks at a way of putting it on; once it is computed in full the others are called off. */
 async function lookAt(page: Page, name: string): Promise<void> {
-  await ways(page)
-    .getByRole('radio', { name: new RegExp(`^\\W*\\d?\\s*${name}`) })
-    .click();
+  await way(page, name).click();
   await expect(ways(page)).toHaveAttribute('data-shown', name, { timeout: 120_000 });
   const cancel = ways(page).getByRole('button', { name: 'Cancel' });
   // through meanwhile, there is nothing to call off
@@ -240,7 +239,7 @@ test('a QFN on a fat centre pad sits tilted; given up, with a film on the pad it
   const id = await toFit(page, 'Tern T2, 2 layers', 'u2', ...cells);
   await page.goto(`/jobs/${id}/fit`);
   const padIs = async (share: string) => {
-    await lookAt(page, 'Set down on molten lands');
+    await way(page, 'Set down on molten lands').click();
     await page.getByRole('button', { name: 'Change settings' }).click();
     const form = page.getByRole('form', { name: 'Settings of Set down on molten lands' });
     await form.getByLabel('on a pad under the body, ×', { exact: true }).fill(share);

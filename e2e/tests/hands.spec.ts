@@ -551,7 +551,7 @@ test('an express job to its release: no model, no plan, nothing that can feed it
 test('lay-out, covers and photos: what is off is said, what is wrong can be mended', async ({ page }) => {
   const jobId = await newJob(page, { board: TERN, complaint: 'lay-out' });
   await record(page, jobId, suspect('u1'));
-  await page.goto(`/jobs/${jobId}/plan`);
+  await page.goto(`/jobs/${jobId}/plan?method=air-slow`);
   await usePlan(page, 'Air, slow');
   await page.goto(`/jobs/${jobId}/protect`);
   await expect(page.getByText('neither covered nor accepted')).toBeVisible();

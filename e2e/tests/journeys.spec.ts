@@ -51,7 +51,8 @@ test('demo ticket to plan: reading, suspect, computed plan, in use', async ({ pa
   await page.getByRole('button', { name: 'C7 it is' }).click();
   await page.waitForURL(`**${href}/plan`);
 
-  await planReady(page);
+  await planReady(page, 'best');
+  await callOff(page);
   await expect(page.getByRole('heading', { level: 2 })).toContainText(/look from \d+ s/);
   await expect(page.getByText('uncalibrated', { exact: false }).first()).toBeVisible();
   await expect(page.getByText('What matters most')).toBeVisible();
@@ -153,7 +154,7 @@ test('flip and select by keyboard; landmarks stay', async ({ page }) => {
 });
 
 test('a changed setting makes the plan visibly stale, computing again makes it fresh', async ({ page }) => {
-  await openJob(page, 'Memory positions lost', 'plan');
+  await openJob(page, 'Memory positions lost', 'plan?method=air-fast');
   await pick(page, 'Air, fast');
   await callOff(page);
   await page.getByRole('button', { name: 'Change settings' }).click();

@@ -1,6 +1,6 @@
 /** The kit as it is owned: benches listed in a minute, tools with dials of their own, what plans make of them. */
 import { expect, type Page } from '@playwright/test';
-import { choose, openTool, planReady, test, watchErrors } from './helpers.ts';
+import { callOff, choose, openTool, planReady, test, watchErrors } from './helpers.ts';
 
 let errors: string[] = [];
 test.beforeEach(({ page }) => {
@@ -127,7 +127,8 @@ test('a bench gets another name, and jobs planned for it stay planned', async ({
   await express(page, 'soic 8', 'bare bench');
   await page.getByRole('button', { name: 'Plan it' }).click();
   await page.waitForURL('**/plan');
-  await planReady(page);
+  await planReady(page, 'best');
+  await callOff(page);
   const plan = page.url();
   const rename = async (from: string, to: string) => {
     await page.goto(`/kit?bench=${encodeURIComponent(from)}`);

@@ -24,7 +24,7 @@ async function logged(page: Page, jobId: string, type: string): Promise<Logged[]
 async function readyFor(page: Page, method: string): Promise<string> {
   const id = await newJob(page, { board: 'Quillon, 4 layers', complaint: 'no talk on the bus' });
   await record(page, id, { type: 'suspect', partId: 'u7', why: 'reads low' }, ...GONE);
-  await page.goto(`/jobs/${id}/plan`);
+  await page.goto(`/jobs/${id}/plan?method=air-slow`);
   await usePlan(page, 'Air, slow');
   await openRun(page, id, 'remove');
   await choose(page.getByLabel('How'), method);

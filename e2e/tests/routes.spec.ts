@@ -2,7 +2,7 @@ import { expect } from '@playwright/test';
 import { blankBoard } from '@orthos/core/board';
 import { spawnSync } from 'node:child_process';
 import jpeg from 'jpeg-js';
-import { openJob, openRun, planReady, record, seemsFine, tap, test, uuid7 } from './helpers.ts';
+import { callOff, openJob, openRun, planReady, record, seemsFine, tap, test, uuid7 } from './helpers.ts';
 
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 const INTAKE_PARTS = ['Tried', 'Opening', 'Damage', 'Offer', 'Before'];
@@ -481,7 +481,10 @@ test('axe finds nothing serious on any main view, by day and under the scope', a
   let job = '';
   for (const step of ['intake', 'diagnose', 'plan', 'protect', 'remove', 'prepare', 'fit', 'verify', 'release']) {
     job = await openJob(page, 'Resets over every bump', step);
-    if (step === 'plan') await planReady(page);
+    if (step === 'plan') {
+      await planReady(page, 'best');
+      await callOff(page);
+    }
     await scan(`${step}`);
     const parts = step === 'intake' ? INTAKE_PARTS : step === 'diagnose' ? DIAGNOSE_PARTS : [];
     for (const name of parts) {

@@ -101,7 +101,7 @@ test('a neighbour that moved is found where the plan said it could suffer, and i
   test.setTimeout(180_000);
   const id = await newJob(page, { board: QUILLON, complaint: 'moves on its own' });
   await record(page, id, suspect('q1'), gone('harness', 0), gone('bulk', 0));
-  await page.goto(`/jobs/${id}/plan`);
+  await page.goto(`/jobs/${id}/plan?method=air-slow`);
   await usePlan(page, 'Air, slow');
   const begun = { type: 'run-begun', runId: RUN(4), op: 'remove', methodId: 'air-slow', guide: null };
   await record(

@@ -10,7 +10,9 @@ export interface ThreadJob {
   maxCost_s: number;
 }
 export type ThreadAnswer =
-  { ok: true; json: string } | { ok: false; issues: CalcIssue[] } | { ok: false; internal: string };
+  | { ok: true; json: string }
+  | { ok: false; issues: CalcIssue[] }
+  | { ok: false; internal: string };
 
 const job = workerData as ThreadJob;
 const post = (answer: ThreadAnswer) => parentPort?.postMessage(answer);

@@ -69,6 +69,9 @@ interface Outlook {
   kinds: Answer[];
 }
 
+/** A part that is less likely than this, beside all of which anything is known, adds nothing to what a reading tells. */
+const NEGLIGIBLE = 1e-7;
+
 const partsKnown = new WeakMap<Dictionary, number[][]>();
 
 /** Hypotheses of each part: what a reading tells of the ohms of its fault, or which of its pins, mends nothing. */
@@ -156,6 +159,7 @@ export function nextTests(
   const firstPower = (2 + 0.4 * unchecked + 0.2 * shorted * 15) / 3;
   const looks = outlooksOf(dictionary);
   const parts = partsOf(dictionary);
+  const held = parts.map((part) => part.reduce((sum, h) => sum + ranking.p[h], 0));
   const list: NextTest[] = [];
   tests.forEach((test, t) => {
     if (done.has(t) || (isPowered(test.type) && !allowPower && unread.length === 0)) return;
@@ -171,7 +175,8 @@ export function nextTests(
     const mixed = mixedOf(kinds, share, known);
     let within = 0;
     const own = new Float64Array(kinds.length);
-    for (const part of parts) {
+    for (const [n, part] of parts.entries()) {
+      if (held[n] < NEGLIGIBLE * known) continue;
       own.fill(0);
       let sum = 0;
       let most = 0;
@@ -181,7 +186,7 @@ export function nextTests(
           sum += ranking.p[h];
           most = Math.max(most, own[of[h]]);
         }
-      if (sum < 1e-7 * known) continue;
+      if (sum < NEGLIGIBLE * known) continue;
       const e = most > 0.999 * sum ? kinds[own.indexOf(most)].entropy : entropy(mixedOf(kinds, own, sum));
       within += (sum / known) * e;
     }

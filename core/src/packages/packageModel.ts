@@ -16,7 +16,18 @@ export interface Rect {
 }
 
 export type TerminalKind =
-  'gull' | 'jlead' | 'chip' | 'leadless' | 'castellation' | 'pad' | 'ball' | 'tab' | 'leg' | 'pin' | 'can' | 'flex';
+  | 'gull'
+  | 'jlead'
+  | 'chip'
+  | 'leadless'
+  | 'castellation'
+  | 'pad'
+  | 'ball'
+  | 'tab'
+  | 'leg'
+  | 'pin'
+  | 'can'
+  | 'flex';
 
 export interface Terminal {
   id: string;

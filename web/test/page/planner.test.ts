@@ -104,7 +104,7 @@ describe('the planner', () => {
     expect(order).toEqual([['b', 'c'], ['c', 'b'], []]);
     expect([await rest, Object.keys(planner.results).sort()]).toEqual([true, ['a', 'b', 'c']]);
   });
-  it('computes what is looked at beside the first answers, and then one after another until the one on top is there', async () => {
+  it('computes what is looked at before the first answers of the others, and then one after another until the one on top is there', async () => {
     const planner = new Planner();
     const six = inputs(...['a', 'b', 'c', 'd', 'e', 'f'].map((id) => method(id)));
     const all = planner.compute(board, six, () => ['f']);
@@ -112,7 +112,7 @@ describe('the planner', () => {
     const inFull: Record<string, number> = { a: 9, b: 2.5 };
     const place: Record<string, number> = { a: 1, b: 2, c: 3, d: 4, e: 5, f: 6 };
     const order: string[][] = [];
-    for (let round = 0; round < 4; round++) {
+    for (let round = 0; round < 5; round++) {
       await settled();
       const tasks = newly();
       order.push(tasks.map(({ input: { as, ranges } }) => (ranges === false ? as : as.toUpperCase())));
@@ -120,7 +120,7 @@ describe('the planner', () => {
         done(result(input.as, (input.ranges === false ? undefined : inFull[input.as]) ?? place[input.as]));
     }
     // four of the best, the one that fell among them
-    expect(order).toEqual([['F', 'a', 'b', 'c', 'd', 'e'], ['A'], ['B'], ['C', 'D']]);
+    expect(order).toEqual([['F'], ['a', 'b', 'c', 'd', 'e'], ['A'], ['B'], ['C', 'D']]);
     expect(await all).toBe(true);
   });
   it('gives first answers of those that have none, and leaves the rest', async () => {

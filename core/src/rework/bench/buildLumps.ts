@@ -8,12 +8,7 @@ import { addNeighbours } from './neighbours.ts';
 import type { ReworkCase } from './caseForm.ts';
 import { addTarget } from './target.ts';
 
-export function buildLumps(
-  input: ReworkCase,
-  stints: readonly Stint[],
-  mesh: BoardMesh,
-  target: PlacedPart,
-): Lumps {
+export function buildLumps(input: ReworkCase, stints: readonly Stint[], mesh: BoardMesh, target: PlacedPart): Lumps {
   const lumps: Lumps = {
     nodes: [],
     links: [],

@@ -99,12 +99,13 @@
     const when = p50 === null ? 'stays solid' : `${done} ${ends ?? `after about ${Math.round(p50)} s`}`;
     return `${r.name}: ${r.verdict}, ${when}; ${r.why}`;
   }
-  const firstAnswer = (r: Row | undefined): string =>
-    !r
-      ? 'waiting'
-      : r.verdict === 'no' || !r.loose_s?.p50
-        ? r.why
-        : `≈ ${r.verdict}, ${done} after about ${lasts(r.loose_s.p50)}`;
+  /** What is known of a way that has no place among the others yet. */
+  function soFar(method: Method): string {
+    const r = rows[method.id];
+    if (!r) return `${settling ? 'waiting' : 'not looked at yet'}: ${settingLine(method, units)}`;
+    if (r.verdict === 'no' || !r.loose_s?.p50) return r.why;
+    return `${sure.has(r.id) ? '' : '≈ '}${r.verdict}, ${done} after about ${lasts(r.loose_s.p50)}`;
+  }
   const TONES = { good: 'var(--ink2)', caution: 'var(--caution)', stop: 'var(--stop)' } as const;
 </script>
 
@@ -224,9 +225,7 @@
           : 'border-l-transparent hover:bg-bench'}"
       >
         <span class="shrink-0 font-semibold">{methodName(method.id)}</span>
-        <span class="min-w-0 truncate text-[13px] text-ink2"
-          >{settling ? firstAnswer(rows[method.id]) : `not looked at yet: ${settingLine(method, units)}`}</span
-        >
+        <span class="min-w-0 truncate text-[13px] text-ink2">{soFar(method)}</span>
       </RadioGroup.Item>
     {/each}
     {#if waiting.length > 0 && onLook}

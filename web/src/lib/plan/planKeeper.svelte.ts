@@ -112,12 +112,17 @@ export class PlanKeeper {
       chosen !== null && !stale && here.has(chosen) && (this.isStored || (planner.anew && this.result !== undefined))
     );
   });
+  /** Each way was looked at, in this visit or when the plan was stored. */
+  private readonly isLookedAt = $derived.by(
+    () => this.view().plan?.whole === true || [...this.here].every((id) => this.rows[id] !== undefined),
+  );
   /** No way is safe as tools are usually set. */
   readonly shut = $derived.by(
     () =>
       !this.planner.running &&
       !this.stale &&
       this.sure.size > 0 &&
+      this.isLookedAt &&
       !this.end.rows.some((r) => r.verdict === 'works' && !r.lastResort),
   );
 

@@ -54,8 +54,9 @@ export class Planner {
   private abort: AbortController | null = null;
 
   /**
-   * Computes in full what is looked at (`also`) and looks at every other way that fits; then in full, one after another, what is asked for by then and the best,
-   * until the one on top is; then the rest of the best, but for what is `known` of the same inputs. Resolves true when every one is done, false when cancelled or failed.
+   * Computes in full what is looked at (`also`), then looks at every other way that fits; then in full, one after another, what is asked for by then and the
+   * best, until the one on top is; then the rest of the best, but for what is `known` of the same inputs. Resolves true when every one is done, false when
+   * cancelled or failed.
    */
   compute(
     board: BoardModel,
@@ -79,13 +80,12 @@ export class Planner {
       const fully = (ways: readonly Method[]) => this.fully(board, inputs, ways, abort, start);
       const looked = missing(also());
       const others = methods.filter((m) => !looked.includes(m) && !this.results[m.id]);
-      const glanced = async () => {
-        // the first shows the first picture; of the others the longest begin, so that none of them is waited for alone
-        await this.glance(board, inputs, [...others.slice(0, 1), ...longestFirst(others.slice(1))], abort, start);
-        this.timing.quick = performance.now() - start;
-      };
-      await Promise.all([fully(looked), glanced()]);
-      // one that is waited for has all workers to itself; in full it may be worse than it seemed
+      // what somebody waits for has all workers to itself
+      await fully(looked);
+      // the first shows the first picture; of the others the longest begin, so that none of them is waited for alone
+      await this.glance(board, inputs, [...others.slice(0, 1), ...longestFirst(others.slice(1))], abort, start);
+      this.timing.quick = performance.now() - start;
+      // in full one may be worse than it seemed
       const tops = new Set<string>();
       for (;;) {
         const [top] = ranked();

@@ -6,7 +6,10 @@ const MAX_SECONDS = 10;
 const lane = new Lane({ file: 'thread.mjs', atOnce: 2, mostWaiting: 0, most_s: MAX_SECONDS });
 
 export type CalcAnswer =
-  { kind: 'done'; json: string } | { kind: 'refused'; issues: CalcIssue[] } | { kind: 'busy' } | { kind: 'too-long' };
+  | { kind: 'done'; json: string }
+  | { kind: 'refused'; issues: CalcIssue[] }
+  | { kind: 'busy' }
+  | { kind: 'too-long' };
 
 /** Runs one calculation in a thread of its own, so that the server keeps answering. */
 export async function calcInThread(name: string, input: unknown, signal: AbortSignal): Promise<CalcAnswer> {

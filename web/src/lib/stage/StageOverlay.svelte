@@ -222,7 +222,7 @@
       bodies: seen.map(onStage).filter(isNear),
       edges: rim,
     });
-    const at = <T,>(list: readonly T[], from: number) =>
+    const at = <T>(list: readonly T[], from: number) =>
       list.flatMap((item, i) => {
         const place: StageRect | null = places[from + i];
         return place ? [{ ...item, ...place }] : [];

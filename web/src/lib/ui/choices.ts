@@ -7,7 +7,9 @@ export interface Choice<T extends string = string> {
 
 /** Choices as they lie about in the code: ready ones, words that are their own value, or words by value. */
 export type Choices<T extends string = string> =
-  readonly Choice<T>[] | readonly T[] | Readonly<Partial<Record<T, string>>>;
+  | readonly Choice<T>[]
+  | readonly T[]
+  | Readonly<Partial<Record<T, string>>>;
 
 export function choicesOf<T extends string>(from: Choices<T>): Choice<T>[] {
   if (!Array.isArray(from))
