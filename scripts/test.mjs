@@ -44,7 +44,7 @@ async function vitestIn(workspace, reports, env = {}) {
 }
 
 /** Browsers at once: one waits half of its time. */
-const LANES = 3;
+const LANES = 2;
 
 /** The browser tests: each lane has an application and a database of its own, and takes the next file when it is done. */
 async function browserTests(reports, pg, args) {

@@ -76,6 +76,22 @@ describe('the pedal', () => {
     pedal.release();
     expect(heard).toHaveLength(2);
   });
+  it('waits for a release that a busy page tells late, and not for one that never comes', () => {
+    const busy = () => {
+      pedal.press();
+      vi.setSystemTime(1_000_400 + HOLD_MS);
+      vi.advanceTimersByTime(HOLD_MS);
+    };
+    busy();
+    expect(heard).toEqual([]);
+    pedal.release();
+    expect(heard).toEqual([1_000_000]);
+    vi.setSystemTime(1_000_000);
+    busy();
+    vi.advanceTimersByTime(100);
+    pedal.release();
+    expect(heard).toEqual([1_000_000, 'hold']);
+  });
   it('ignores the repeats of a key that is held', () => {
     for (let k = 0; k < 20; k++) {
       pedal.press();

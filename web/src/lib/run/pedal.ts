@@ -3,6 +3,8 @@
 export const PEDAL_KEYS = [' ', 'Enter', 'PageDown'];
 /** Longer than this is a hold, ms. */
 export const HOLD_MS = 650;
+/** Told so much later, the page was busy, and a release may wait to be told, ms. */
+const LATE_MS = 100;
 
 export class Pedal {
   private down = 0;
@@ -25,9 +27,13 @@ export class Pedal {
   press(): void {
     if (this.down !== 0) return;
     this.down = Date.now();
-    this.timer = setTimeout(() => {
+    const held = () => {
       this.down = -1;
       this.hold();
+    };
+    this.timer = setTimeout(() => {
+      if (Date.now() - this.down < HOLD_MS + LATE_MS) held();
+      else this.timer = setTimeout(held, LATE_MS);
     }, HOLD_MS);
   }
 
