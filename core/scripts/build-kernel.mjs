@@ -9,17 +9,11 @@ import asc from 'assemblyscript/asc';
 const here = dirname(fileURLToPath(import.meta.url));
 const source = join(here, '../kernel/kernel.ts');
 const target = join(here, '../src/thermal/kernelWasm.generated.ts');
+const OPTIONS = '--runtime stub --noAssert --use abort= --enable simd -O3 --converge --importMemory --initialMemory 1';
 const dir = mkdtempSync(join(tmpdir(), 'orthos-kernel-'));
 try {
   const out = join(dir, 'kernel.wasm');
-  const { error, stderr } = await asc.main([
-    source,
-    '--outFile',
-    out,
-    ...'--runtime stub --noAssert --use abort= --enable simd -O3 --converge --importMemory --initialMemory 1'.split(
-      ' ',
-    ),
-  ]);
+  const { error, stderr } = await asc.main([source, '--outFile', out, ...OPTIONS.split(' ')]);
   if (error) throw new Error(stderr.toString() || error.message);
   const base64 = readFileSync(out).toString('base64');
   const text = `// Generated from core/kernel/kernel.ts by core/scripts/build-kernel.mjs; do not edit.\nexport const kernelWasmBase64 =\n  '${base64}';\n`;
